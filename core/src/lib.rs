@@ -1,0 +1,11 @@
+//! The rules of the job: from the recording of a disassembly to a repair guide.
+//!
+//! Everything here is a pure function over plain types: no input or output, no clock, no database, no interface. The
+//! modules stand in the order of the work, and a module uses only those before it:
+//!
+//! `units → recording → reading → manual → rebuild → publish`
+
+pub mod ids;
+pub mod reading;
+pub mod recording;
+pub mod units;

@@ -1,0 +1,331 @@
+//! The words of the trade, as data files compiled in.
+//!
+//! Lists are long and change often, code is short and should not: every list lives in a TOML file beside this one, and
+//! this module only turns it into tables that find the longest phrase at a place.
+
+use super::act::Act;
+use super::facts::{CautionSubject, Consumable, Drive};
+use crate::units::Unit;
+use serde::Deserialize;
+use std::collections::{BTreeMap, HashMap, HashSet};
+use std::sync::LazyLock;
+
+/// Everything the passes look up.
+pub(super) struct Lexicon {
+    pub verbs: HashMap<String, Vec<VerbPhrase>>,
+    /// Every form of a verb to its base: `took` → `take`.
+    pub verb_forms: HashMap<String, String>,
+    pub part_heads: PhraseTable<()>,
+    pub connections: PhraseTable<()>,
+    pub never_parts: HashSet<String>,
+    /// Another word for a part to the one a guide uses.
+    pub same_part: HashMap<String, String>,
+    pub tools: PhraseTable<String>,
+    pub consumables: PhraseTable<Consumable>,
+    pub drives: PhraseTable<Drive>,
+    pub units: PhraseTable<Unit>,
+    pub numbers: BTreeMap<String, f64>,
+    pub caution_triggers: PhraseTable<()>,
+    pub harm: PhraseTable<()>,
+    pub caution_subjects: PhraseTable<CautionSubject>,
+    pub caution_order: Vec<CautionSubject>,
+    pub lead_in: HashSet<String>,
+    pub stop: HashSet<String>,
+    pub chatter: PhraseTable<()>,
+    pub noise: PhraseTable<()>,
+    pub tool_list: PhraseTable<()>,
+    pub rebuild: PhraseTable<()>,
+    pub rebuild_reverse: PhraseTable<()>,
+    pub needs: PhraseTable<()>,
+    pub tests: PhraseTable<()>,
+    pub observations: PhraseTable<()>,
+    pub conditions: HashSet<String>,
+    /// Single words worth repairing a mishearing to.
+    pub trade_words: Vec<String>,
+}
+
+/// A verb with its particles, and what is done.
+#[derive(Debug, Clone)]
+pub(super) struct VerbPhrase {
+    pub particles: Vec<String>,
+    pub act: Act,
+}
+
+/// Finds the longest of many phrases at one place of a text.
+pub(super) struct PhraseTable<T> {
+    by_first: HashMap<String, Vec<(Vec<String>, T)>>,
+}
+
+impl<T: Clone> PhraseTable<T> {
+    fn new(phrases: impl IntoIterator<Item = (String, T)>) -> Self {
+        let mut by_first: HashMap<String, Vec<(Vec<String>, T)>> = HashMap::new();
+        for (phrase, value) in phrases {
+            let words: Vec<String> = phrase.split_whitespace().map(lemma).collect();
+            by_first.entry(words[0].clone()).or_default().push((words, value));
+        }
+        for list in by_first.values_mut() {
+            list.sort_by_key(|(words, _)| std::cmp::Reverse(words.len()));
+        }
+        Self { by_first }
+    }
+
+    /// The longest phrase that begins at `at`: its length in words and its value.
+    pub fn at(&self, words: &[&str], at: usize) -> Option<(usize, &T)> {
+        let list = self.by_first.get(*words.get(at)?)?;
+        let fits = |phrase: &[String]| {
+            words.len() >= at + phrase.len() && phrase.iter().zip(&words[at..]).all(|(p, w)| p == w)
+        };
+        list.iter().find(|(phrase, _)| fits(phrase)).map(|(phrase, value)| (phrase.len(), value))
+    }
+
+    /// Every longest, non-overlapping phrase: where, how many words, value.
+    pub fn all<'a>(&'a self, words: &[&str]) -> Vec<(usize, usize, &'a T)> {
+        let mut found = Vec::new();
+        let mut at = 0;
+        while at < words.len() {
+            match self.at(words, at) {
+                Some((len, value)) => {
+                    found.push((at, len, value));
+                    at += len;
+                }
+                None => at += 1,
+            }
+        }
+        found
+    }
+
+    pub fn any(&self, words: &[&str]) -> Option<String> {
+        let (at, len, _) = self.all(words).first().copied()?;
+        Some(words[at..at + len].join(" "))
+    }
+}
+
+/// The singular of a noun, roughly: enough to look words up, never shown.
+pub(super) fn lemma(word: &str) -> String {
+    let keep = word.len() < 4 || ["ss", "us", "is", "'s", "ous"].iter().any(|e| word.ends_with(e));
+    if keep || !word.ends_with('s') {
+        return word.to_owned();
+    }
+    if let Some(stem) = word.strip_suffix("ies") {
+        return format!("{stem}y");
+    }
+    for end in ["ches", "shes", "xes", "sses"] {
+        if word.ends_with(end) {
+            return word[..word.len() - 2].to_owned();
+        }
+    }
+    word[..word.len() - 1].to_owned()
+}
+
+#[derive(Deserialize)]
+struct Named<T> {
+    name: T,
+    words: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct VerbFile {
+    verb: Vec<VerbRow>,
+    irregular: BTreeMap<String, Vec<String>>,
+}
+
+#[derive(Deserialize)]
+struct VerbRow {
+    act: Act,
+    phrases: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct PartFile {
+    heads: Vec<String>,
+    connections: Vec<String>,
+    never: Vec<String>,
+    same: HashMap<String, String>,
+}
+
+#[derive(Deserialize)]
+struct ToolFile {
+    tool: Vec<Named<String>>,
+    consumable: Vec<Named<Consumable>>,
+}
+
+#[derive(Deserialize)]
+struct DriveFile {
+    drive: Vec<Named<Drive>>,
+}
+
+#[derive(Deserialize)]
+struct UnitRow {
+    unit: Unit,
+    words: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct UnitFile {
+    unit: Vec<UnitRow>,
+    numbers: BTreeMap<String, f64>,
+}
+
+#[derive(Deserialize)]
+struct SubjectRow {
+    about: CautionSubject,
+    any: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct CautionFile {
+    triggers: Vec<String>,
+    harm: Vec<String>,
+    subject: Vec<SubjectRow>,
+}
+
+#[derive(Deserialize)]
+struct SpeechFile {
+    lead_in: Vec<String>,
+    chatter: Vec<String>,
+    noise: Vec<String>,
+    tool_list: Vec<String>,
+    rebuild: Vec<String>,
+    rebuild_reverse: Vec<String>,
+    needs: Vec<String>,
+    conditions: Vec<String>,
+    tests: Vec<String>,
+    observations: Vec<String>,
+    stop: Vec<String>,
+}
+
+fn load<'a, T: Deserialize<'a>>(name: &str, text: &'a str) -> T {
+    // The files are part of the program: a bad one is a bug that every test run meets at once.
+    toml::from_str(text).unwrap_or_else(|e| panic!("lexicon file {name}: {e}"))
+}
+
+fn plain(phrases: Vec<String>) -> PhraseTable<()> {
+    PhraseTable::new(phrases.into_iter().map(|p| (p, ())))
+}
+
+fn named<T: Clone>(rows: Vec<Named<T>>) -> PhraseTable<T> {
+    PhraseTable::new(rows.into_iter().flat_map(|r| r.words.into_iter().map(move |w| (w, r.name.clone()))))
+}
+
+/// Regular inflections of an English verb.
+fn forms(base: &str) -> Vec<String> {
+    let stem = base.strip_suffix('e').unwrap_or(base);
+    let doubled = base.chars().last().filter(|c| "bdgmnpt".contains(*c)).map(|c| format!("{base}{c}"));
+    let mut out = vec![base.to_owned(), format!("{base}s"), format!("{base}es"), format!("{stem}ed"), format!("{stem}ing")];
+    if let Some(stem) = base.strip_suffix('y') {
+        out.extend([format!("{stem}ies"), format!("{stem}ied")]);
+    }
+    if let Some(doubled) = doubled.filter(|_| base.len() <= 6) {
+        out.extend([format!("{doubled}ed"), format!("{doubled}ing")]);
+    }
+    out
+}
+
+pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
+    let verb_file: VerbFile = load("verbs", include_str!("verbs.toml"));
+    let parts: PartFile = load("parts", include_str!("parts.toml"));
+    let tools: ToolFile = load("tools", include_str!("tools.toml"));
+    let drives: DriveFile = load("drives", include_str!("drives.toml"));
+    let units: UnitFile = load("units", include_str!("units.toml"));
+    let cautions: CautionFile = load("cautions", include_str!("cautions.toml"));
+    let speech: SpeechFile = load("speech", include_str!("speech.toml"));
+
+    let mut verbs: HashMap<String, Vec<VerbPhrase>> = HashMap::new();
+    let mut verb_forms = HashMap::new();
+    for row in verb_file.verb {
+        for phrase in row.phrases {
+            let mut words = phrase.split_whitespace().map(str::to_owned);
+            let base = words.next().expect("a verb");
+            for form in forms(&base) {
+                verb_forms.entry(form).or_insert_with(|| base.clone());
+            }
+            verbs.entry(base).or_default().push(VerbPhrase { particles: words.collect(), act: row.act });
+        }
+    }
+    for (base, irregular) in verb_file.irregular {
+        verb_forms.extend(irregular.into_iter().map(|form| (form, base.clone())));
+    }
+    for list in verbs.values_mut() {
+        list.sort_by_key(|v| std::cmp::Reverse(v.particles.len()));
+    }
+
+    // Short words and everyday words are never the target of a repair: too many words sound like them.
+    let mut trade_words: Vec<String> = tools.tool.iter().flat_map(|t| &t.words)
+        .chain(tools.consumable.iter().flat_map(|t| &t.words))
+        .chain(drives.drive.iter().flat_map(|d| &d.words))
+        .chain(&parts.heads)
+        .chain(&parts.connections)
+        .flat_map(|phrase| phrase.split_whitespace())
+        .filter(|w| w.len() >= 5)
+        .map(str::to_owned)
+        .chain(["latch", "flex", "screw", "gasket"].map(str::to_owned))
+        .collect();
+    trade_words.sort();
+    trade_words.dedup();
+
+    Lexicon {
+        verbs,
+        verb_forms,
+        part_heads: plain(parts.heads),
+        connections: plain(parts.connections),
+        never_parts: parts.never.iter().map(|w| lemma(w)).collect(),
+        same_part: parts.same,
+        tools: named(tools.tool),
+        consumables: named(tools.consumable),
+        drives: named(drives.drive),
+        units: PhraseTable::new(units.unit.into_iter().flat_map(|u| u.words.into_iter().map(move |w| (w, u.unit)))),
+        numbers: units.numbers,
+        caution_triggers: plain(cautions.triggers),
+        harm: plain(cautions.harm),
+        caution_order: cautions.subject.iter().map(|s| s.about).collect(),
+        caution_subjects: PhraseTable::new(
+            cautions.subject.into_iter().flat_map(|s| s.any.into_iter().map(move |w| (w, s.about))),
+        ),
+        lead_in: speech.lead_in.into_iter().collect(),
+        stop: speech.stop.into_iter().collect(),
+        chatter: plain(speech.chatter),
+        noise: plain(speech.noise),
+        tool_list: plain(speech.tool_list),
+        rebuild: plain(speech.rebuild),
+        rebuild_reverse: plain(speech.rebuild_reverse),
+        needs: plain(speech.needs),
+        tests: plain(speech.tests),
+        observations: plain(speech.observations),
+        conditions: speech.conditions.into_iter().collect(),
+        trade_words,
+    }
+});
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("screws", "screw")]
+    #[case("latches", "latch")]
+    #[case("batteries", "battery")]
+    #[case("boxes", "box")]
+    #[case("glass", "glass")]
+    #[case("lens", "len")]
+    fn finds_the_singular(#[case] word: &str, #[case] singular: &str) {
+        assert_eq!(lemma(word), singular);
+    }
+
+    #[test]
+    fn the_longest_phrase_wins() {
+        let words = ["the", "plastic", "opening", "tool"];
+        let (at, len, name) = LEXICON.tools.all(&words)[0];
+        assert_eq!((at, len, name.as_str()), (1, 3, "pry tool"));
+    }
+
+    #[rstest]
+    #[case("took", "take")]
+    #[case("sliding", "slide")]
+    #[case("flipped", "flip")]
+    #[case("undoes", "undo")]
+    #[case("pries", "pry")]
+    fn knows_verb_forms(#[case] form: &str, #[case] base: &str) {
+        assert_eq!(LEXICON.verb_forms.get(form).map(String::as_str), Some(base));
+    }
+}

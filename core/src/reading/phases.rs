@@ -1,0 +1,80 @@
+//! Sixth pass: where the narration turns from taking apart to putting together.
+//!
+//! One turn is looked for: the place that leaves most "out" before it and most "in" behind it, with words such as
+//! "assembly" as a strong hint. A recording that only says "in reverse" never turns.
+
+use super::act::Direction;
+use super::clauses::{Clause, Mood};
+use super::extract::direction;
+use super::lexicon::LEXICON;
+
+/// Evidence of one sentence for the turn.
+struct Lean {
+    cue: usize,
+    /// Positive: putting together.
+    weight: i32,
+    hint: bool,
+}
+
+/// The cue in which the rebuild begins, if one is narrated.
+pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize> {
+    let leans: Vec<Lean> = sentences.iter().map(|(cue, words, clauses)| lean(*cue, words, clauses)).collect();
+    let inward: i32 = leans.iter().filter(|l| l.weight > 0).map(|l| l.weight).sum();
+    let outward: i32 = leans.iter().filter(|l| l.weight < 0).map(|l| -l.weight).sum();
+    const FEWEST: i32 = 3;
+    if inward < FEWEST || outward == 0 {
+        return None;
+    }
+    let mut best: Option<(i32, usize)> = None;
+    let total: i32 = leans.iter().map(|l| l.weight).sum();
+    let mut before = 0;
+    for (i, here) in leans.iter().enumerate() {
+        const HINT: i32 = 3;
+        let opens_cue = i == 0 || leans[i - 1].cue != here.cue;
+        if opens_cue {
+            let hint = leans[i..].iter().take_while(|l| l.cue == here.cue).any(|l| l.hint);
+            let score = (total - before) - before + if hint { HINT } else { 0 };
+            // The first of equals: a cue that only talks belongs to what follows it no more than to what came before.
+            if here.weight >= 0 && best.is_none_or(|(s, _)| score > s) {
+                best = Some((score, here.cue));
+            }
+        }
+        before += here.weight;
+    }
+    let (_, cue) = best?;
+    let after: i32 = leans.iter().filter(|l| l.cue >= cue && l.weight > 0).map(|l| l.weight).sum();
+    let earlier = leans.iter().any(|l| l.cue < cue && l.weight < 0);
+    (after >= FEWEST && earlier).then_some(cue)
+}
+
+fn lean(cue: usize, words: &[&str], clauses: &[Clause]) -> Lean {
+    let told = LEXICON.needs.any(words).is_some() || LEXICON.rebuild_reverse.any(words).is_some();
+    let weight = match direction(clauses) {
+        Direction::In if !told => clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::In)).count() as i32,
+        Direction::Out if !told => -(clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::Out)).count() as i32),
+        _ => 0,
+    };
+    Lean { cue, weight, hint: !told && LEXICON.rebuild.any(words).is_some() }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::reading::read;
+    use crate::recording::Recording;
+
+    fn turn(text: &str) -> Option<u64> {
+        read(&Recording::parse(text.as_bytes()).unwrap()).sheet.rebuild_from_s
+    }
+
+    #[test]
+    fn finds_the_turn_by_what_is_done() {
+        let text = "[0:00] Remove the lid. Remove the fan.\n\n[0:20] Pull out the board.\n\n[0:40] Put the board back in. \
+                    Install the fan.\n\n[1:00] Put the lid on.";
+        assert_eq!(turn(text), Some(40));
+    }
+
+    #[test]
+    fn reverse_alone_is_no_turn() {
+        assert_eq!(turn("[0:00] Remove the lid.\n\n[0:20] Pull out the board.\n\n[0:40] To put it back, reverse the steps."), None);
+    }
+}

@@ -1,0 +1,146 @@
+//! Second pass: words that a recogniser misheard.
+//!
+//! A word is repaired only where sound *and* context agree: it must sound like a word of the trade, be no everyday word
+//! itself, and stand where such a word fits (before "screw", a size, or a thing of the bench). The original stays
+//! visible. Words that decide safety ("connect", "don't") are never touched here.
+
+use super::lexicon::{LEXICON, Lexicon, lemma};
+use super::sentences::Sentence;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One repaired word.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Repair {
+    pub said: String,
+    pub meant: String,
+    /// Characters of the joined text.
+    pub start: usize,
+    pub end: usize,
+    pub because: String,
+}
+
+pub(super) fn repair(sentence: &mut Sentence) -> Vec<Repair> {
+    let lexicon = &*LEXICON;
+    let mut out = Vec::new();
+    for i in 0..sentence.tokens.len() {
+        let Some((meant, why)) = better(lexicon, sentence, i) else { continue };
+        let token = &mut sentence.tokens[i];
+        out.push(Repair {
+            said: token.said.clone(),
+            meant: meant.clone(),
+            start: token.start,
+            end: token.end,
+            because: why,
+        });
+        token.lemma = lemma(&meant);
+    }
+    out
+}
+
+fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, String)> {
+    let word = sentence.tokens[i].lemma.as_str();
+    let plain = word.len() >= 4 && word.chars().all(|c| c.is_ascii_alphabetic());
+    if !plain || known(lexicon, word) {
+        return None;
+    }
+    let around = neighbour(lexicon, sentence, i)?;
+    let said = sentence.tokens[i].said.as_str();
+    let heard = sound(said);
+    let (distance, meant) = lexicon
+        .trade_words
+        .iter()
+        .filter(|w| alike(&sound(w), &heard) || close(w, said))
+        .map(|w| (strsim::damerau_levenshtein(w, said), w))
+        .min()?;
+    let enough = distance * 2 <= meant.len() + 2;
+    enough.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and “{around}” stands beside it")))
+}
+
+/// The same sounds, or one of at least five differs behind the first.
+fn alike(a: &str, b: &str) -> bool {
+    a == b || (a.len() >= 5 && a.len() == b.len() && a[..1] == b[..1] && strsim::damerau_levenshtein(a, b) == 1)
+}
+
+fn close(a: &str, b: &str) -> bool {
+    a.as_bytes()[0] == b.as_bytes()[0] && strsim::damerau_levenshtein(a, b) == 1
+}
+
+/// A word that already means something here is left alone.
+fn known(lexicon: &Lexicon, word: &str) -> bool {
+    lexicon.stop.contains(word)
+        || lexicon.verb_forms.contains_key(word)
+        || lexicon.never_parts.contains(word)
+        || lexicon.numbers.contains_key(word)
+        || lexicon.trade_words.iter().any(|w| w == word)
+        || lexicon.part_heads.at(&[word], 0).is_some()
+        || lexicon.units.at(&[word], 0).is_some()
+}
+
+/// A trade word within four words of the place.
+fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String> {
+    let from = i.saturating_sub(4);
+    let to = (i + 5).min(sentence.tokens.len());
+    let words: Vec<&str> = sentence.tokens.iter().map(|t| t.lemma.as_str()).collect();
+    let trade = |n: usize| {
+        matches!(words[n], "screw" | "screwdriver" | "driver" | "pull" | "flip" | "open" | "pry")
+            || lexicon.part_heads.at(&words, n).is_some()
+            || lexicon.connections.at(&words, n).is_some()
+            || lexicon.tools.at(&words, n).is_some()
+            || super::numbers::bit_code(words[n]).is_some()
+    };
+    (from..to).filter(|n| *n != i).find(|n| trade(*n)).map(|n| sentence.tokens[n].said.clone())
+}
+
+/// How a word sounds, coarsely: consonant classes in order, vowels dropped after the first sound.
+fn sound(word: &str) -> String {
+    let word = word.replace("ph", "f").replace("ck", "k").replace("gh", "g").replace('x', "ks").replace("que", "k");
+    let class = |c: char| match c {
+        'b' | 'p' => Some('b'),
+        'f' | 'v' => Some('f'),
+        'c' | 'k' | 'g' | 'q' => Some('k'),
+        's' | 'z' => Some('s'),
+        'd' | 't' => Some('t'),
+        'm' | 'n' => Some('m'),
+        'l' => Some('l'),
+        'r' => Some('r'),
+        'j' => Some('j'),
+        _ => None,
+    };
+    let mut out = String::new();
+    for c in word.chars().filter_map(class) {
+        if !out.ends_with(c) {
+            out.push(c);
+        }
+    }
+    out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::reading::sentences::split;
+    use crate::recording::Recording;
+    use rstest::rstest;
+
+    fn repairs(text: &str) -> Vec<(String, String)> {
+        let recording = Recording::parse(text.as_bytes()).unwrap();
+        split(&recording).iter_mut().flat_map(repair).map(|r| (r.said, r.meant)).collect()
+    }
+
+    #[rstest]
+    #[case("Pull the keypad flecks cable out.", "flecks", "flex")]
+    #[case("Four filips screws hold the plate.", "filips", "philips")]
+    #[case("Take the sponger and pry the cover.", "sponger", "spudger")]
+    fn repairs_sound_alikes_in_context(#[case] text: &str, #[case] said: &str, #[case] meant: &str) {
+        assert_eq!(repairs(text), [(said.to_owned(), meant.to_owned())]);
+    }
+
+    #[rstest]
+    #[case("He owes me a fleck of paint.")]
+    #[case("Do not connect the battery.")]
+    #[case("The horse was only borrowed.")]
+    fn leaves_other_words_alone(#[case] text: &str) {
+        assert!(repairs(text).is_empty(), "{:?}", repairs(text));
+    }
+}

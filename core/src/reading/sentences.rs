@@ -1,0 +1,196 @@
+//! First pass: cues to sentences.
+//!
+//! Run-on speech is the normal case. Where a recogniser wrote punctuation, it ends sentences; where it wrote none, the
+//! words that open a new thought do ("okay so", "and then", "now"). A sentence may cross a cue when captions cut it.
+
+use super::lexicon::lemma;
+use crate::recording::Recording;
+
+/// One word of the recording.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Token {
+    /// Lower case, as said.
+    pub said: String,
+    /// What the passes look up; differs from the lemma of `said` after a repair.
+    pub lemma: String,
+    /// Characters of the joined text.
+    pub start: usize,
+    pub end: usize,
+    pub cue: usize,
+    /// A comma, semicolon or colon follows.
+    pub pause: bool,
+    /// A full stop, question or exclamation mark follows.
+    pub stop: bool,
+}
+
+/// Words that belong together.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Sentence {
+    pub tokens: Vec<Token>,
+}
+
+/// The recording's text as spans count it: the cues joined by line feeds.
+pub fn joined_text(recording: &Recording) -> String {
+    recording.cues.iter().map(|c| c.text.as_str()).collect::<Vec<_>>().join("\n")
+}
+
+pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
+    let punctuated = is_punctuated(recording);
+    let paragraphs = speaks_in_paragraphs(recording);
+    let mut out: Vec<Sentence> = Vec::new();
+    let mut open = Sentence::default();
+    let mut offset = 0;
+    for (n, cue) in recording.cues.iter().enumerate() {
+        for token in tokens(&cue.text, n, offset) {
+            if !punctuated && opens_a_thought(&open, &token) {
+                flush(&mut open, &mut out);
+            }
+            let ends = token.stop;
+            open.tokens.push(token);
+            if ends {
+                flush(&mut open, &mut out);
+            }
+        }
+        // A paragraph is a breath; a two-second caption is not.
+        if paragraphs || open.tokens.len() > LONGEST {
+            flush(&mut open, &mut out);
+        }
+        offset += cue.text.chars().count() + 1;
+    }
+    flush(&mut open, &mut out);
+    out
+}
+
+/// Past this many words a sentence is cut at the next chance, so that no pass ever sees an hour as one sentence.
+const LONGEST: usize = 60;
+
+fn flush(open: &mut Sentence, out: &mut Vec<Sentence>) {
+    if !open.tokens.is_empty() {
+        out.push(std::mem::take(open));
+    }
+}
+
+fn is_punctuated(recording: &Recording) -> bool {
+    let words: usize = recording.cues.iter().map(|c| c.text.split_whitespace().count()).sum();
+    let stops = recording.cues.iter().flat_map(|c| c.text.split_whitespace()).filter(|w| w.ends_with(['.', '!', '?'])).count();
+    stops * 40 > words
+}
+
+fn speaks_in_paragraphs(recording: &Recording) -> bool {
+    let chars: usize = recording.cues.iter().map(|c| c.text.len()).sum();
+    chars / recording.cues.len().max(1) > 110
+}
+
+/// In speech without punctuation: "okay", "so", "now", "then", "oh" and "next" begin anew once something was said.
+fn opens_a_thought(open: &Sentence, next: &Token) -> bool {
+    const SHORTEST: usize = 4;
+    let last = open.tokens.last().map(|t| t.said.as_str());
+    let glued = matches!(last, Some("and" | "so" | "okay" | "right" | "but" | "oh" | "just" | "until" | "till" | "for" | "not" | "right now"));
+    let opens = matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "and" | "but");
+    // "and" and "but" open only a long stretch: most of the time they join two nouns.
+    let soft = matches!(next.said.as_str(), "and" | "but");
+    opens && !glued && open.tokens.len() >= if soft { 14 } else { SHORTEST }
+}
+
+/// Words with their places. Decimal figures stay whole, hyphens part words but not codes such as `F-118`.
+fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
+    let chars: Vec<char> = text.chars().collect();
+    let mut out: Vec<Token> = Vec::new();
+    let mut at = 0;
+    while at < chars.len() {
+        let c = chars[at];
+        if !is_word(c) {
+            if let Some(last) = out.last_mut() {
+                last.pause |= matches!(c, ',' | ';' | ':' | '—');
+                last.stop |= matches!(c, '.' | '!' | '?' | '…');
+            }
+            at += 1;
+            continue;
+        }
+        let start = at;
+        while at < chars.len() && (is_word(chars[at]) || joins(&chars, at)) {
+            at += 1;
+        }
+        let said: String = chars[start..at].iter().collect::<String>().to_lowercase().replace('’', "'");
+        let said = said.trim_matches('\'').to_owned();
+        if said.is_empty() {
+            continue;
+        }
+        push_word(&mut out, Token {
+            lemma: lemma(&said),
+            said,
+            start: offset + start,
+            end: offset + at,
+            cue,
+            pause: false,
+            stop: false,
+        });
+    }
+    out
+}
+
+fn is_word(c: char) -> bool {
+    c.is_alphanumeric() || matches!(c, '\'' | '’' | '°' | '%' | '·')
+}
+
+/// A point or comma inside a figure (0.18, 1,2), or a hyphen inside a code (F-118).
+fn joins(chars: &[char], at: usize) -> bool {
+    let before = at.checked_sub(1).and_then(|i| chars.get(i));
+    let (Some(before), Some(after)) = (before, chars.get(at + 1)) else { return false };
+    match chars[at] {
+        '.' | ',' => before.is_ascii_digit() && after.is_ascii_digit(),
+        '-' => after.is_ascii_digit() && before.is_alphabetic(),
+        _ => false,
+    }
+}
+
+/// `10mm` and `70°C` are a figure and a unit; `T6` and `PH0` stay codes.
+fn push_word(out: &mut Vec<Token>, token: Token) {
+    let digits = token.said.chars().take_while(|c| c.is_ascii_digit() || matches!(c, '.' | ',')).count();
+    if digits == 0 || digits == token.said.chars().count() {
+        out.push(token);
+        return;
+    }
+    let (figure, unit): (String, String) = (token.said.chars().take(digits).collect(), token.said.chars().skip(digits).collect());
+    let middle = token.start + digits;
+    out.push(Token { lemma: figure.clone(), said: figure, end: middle, ..token.clone() });
+    out.push(Token { lemma: lemma(&unit), said: unit, start: middle, ..token });
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn sentences(source: &str) -> Vec<String> {
+        let recording = Recording::parse(source.as_bytes()).unwrap();
+        split(&recording)
+            .iter()
+            .map(|s| s.tokens.iter().map(|t| t.said.as_str()).collect::<Vec<_>>().join(" "))
+            .collect()
+    }
+
+    #[test]
+    fn keeps_figures_whole_and_parts_units_from_them() {
+        assert_eq!(sentences("[0:00] Tighten to 0.18 Nm. Use a T6, 10mm long."), ["tighten to 0.18 nm", "use a t6 10 mm long"]);
+    }
+
+    #[test]
+    fn cuts_run_on_speech_where_a_thought_opens() {
+        let found = sentences("[0:00] so flip it over and there's one here okay so now take the spudger and go in then pull the ribbon out");
+        assert_eq!(found, ["so flip it over and there's one here", "okay so now take the spudger and go in", "then pull the ribbon out"]);
+    }
+
+    #[test]
+    fn a_sentence_may_cross_captions() {
+        let srt = "1\n00:00:00,000 --> 00:00:02,000\nLift the\n\n2\n00:00:02,000 --> 00:00:04,000\nrear cover. Stop.\n";
+        assert_eq!(sentences(srt), ["lift the rear cover", "stop"]);
+    }
+
+    #[test]
+    fn spans_count_characters_of_the_joined_text() {
+        let recording = Recording::parse("[0:00] é ü.\n\n[0:05] pull it.".as_bytes()).unwrap();
+        let text: Vec<char> = joined_text(&recording).chars().collect();
+        let token = &split(&recording)[1].tokens[0];
+        assert_eq!(text[token.start..token.end].iter().collect::<String>(), "pull");
+    }
+}

@@ -1,0 +1,75 @@
+//! `paso read`: what a recording says, without a database.
+
+use paso_core::reading::{self, Reading, StatementKind};
+use paso_core::recording::Recording;
+use paso_core::units;
+use std::path::Path;
+
+/// Reads a file and gives its fact sheet as JSON.
+///
+/// # Errors
+/// A sentence that names the file and what is wrong with it.
+pub fn facts(path: &Path) -> Result<String, String> {
+    let (_, reading) = load(path)?;
+    serde_json::to_string_pretty(&reading.sheet).map_err(|e| e.to_string())
+}
+
+/// Reads a file and gives a summary for people.
+///
+/// # Errors
+/// A sentence that names the file and what is wrong with it.
+pub fn summary(path: &Path) -> Result<String, String> {
+    let (recording, reading) = load(path)?;
+    let mut out = String::new();
+    let mut line = |text: String| {
+        out.push_str(&text);
+        out.push('\n');
+    };
+    line(recording.title.clone().unwrap_or_else(|| path.display().to_string()));
+    line(format!(
+        "{} segments, {}, {} statements",
+        recording.cues.len(),
+        if recording.timed() { units::duration_text(recording.duration_ms() as f64 / 1000.0) } else { "no times".to_owned() },
+        reading.statements.len()
+    ));
+    for mended in &recording.mended {
+        line(format!("  mended, line {}: {}", mended.line, mended.what));
+    }
+    let tally = reading::tally(&reading.statements);
+    let kinds: Vec<String> = tally.iter().map(|(kind, n)| format!("{n} {}", kind_name(*kind))).collect();
+    line(kinds.join(", "));
+    let sheet = &reading.sheet;
+    line(match sheet.rebuild_from_s {
+        Some(s) => format!("rebuild told from {}", units::clock(s * 1000)),
+        None => "no rebuild told".to_owned(),
+    });
+    line(format!("tools: {}", sheet.tools.join(", ")));
+    let consumables: Vec<&str> = sheet.consumables.iter().map(|c| c.name()).collect();
+    line(format!("consumables: {}", consumables.join(", ")));
+    line(String::new());
+    for s in reading.statements.iter().filter(|s| s.kind.is_work()) {
+        let at = s.from_ms.map_or("–".to_owned(), units::clock);
+        line(format!("{at:>8}  {:<11} {}", kind_name(s.kind), s.text));
+    }
+    Ok(out)
+}
+
+fn load(path: &Path) -> Result<(Recording, Reading), String> {
+    let source = std::fs::read(path).map_err(|e| format!("{}: {e}", path.display()))?;
+    let recording = Recording::parse(&source).map_err(|e| format!("{}: {e}", path.display()))?;
+    let reading = reading::read(&recording);
+    Ok((recording, reading))
+}
+
+fn kind_name(kind: StatementKind) -> &'static str {
+    match kind {
+        StatementKind::Action => "action",
+        StatementKind::Caution => "caution",
+        StatementKind::Condition => "condition",
+        StatementKind::Observation => "observation",
+        StatementKind::Tool => "tools",
+        StatementKind::Test => "test",
+        StatementKind::Chatter => "talk",
+        StatementKind::Noise => "noise",
+    }
+}

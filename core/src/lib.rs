@@ -6,6 +6,9 @@
 //! `units → recording → reading → manual → rebuild → publish`
 
 pub mod ids;
+pub mod manual;
+pub mod publish;
 pub mod reading;
+pub mod rebuild;
 pub mod recording;
 pub mod units;

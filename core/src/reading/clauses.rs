@@ -148,7 +148,9 @@ fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Mood {
 fn verb_index(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, reach: usize) -> Option<(usize, Act, Vec<usize>)> {
     let mut at = from;
     while at < to && at < from + reach {
-        if let Some((act, _, used)) = phrase_at(lexicon, words, at, to).filter(|_| !is_be(lexicon, words[at])) {
+        // "three screws": a number in front makes the word a thing.
+        let counted = at > from && matches!(words[at], "screw" | "bolt") && lexicon.numbers.contains_key(words[at - 1]);
+        if let Some((act, _, used)) = phrase_at(lexicon, words, at, to).filter(|_| !counted && !is_be(lexicon, words[at])) {
             return Some((at, act, used));
         }
         let skippable = lexicon.lead_in.contains(words[at]) || words[at].ends_with("ly") || lexicon.numbers.contains_key(words[at]);

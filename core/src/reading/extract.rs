@@ -24,6 +24,7 @@ pub(super) struct Memory {
     pub last_drive: Option<(Drive, Option<String>)>,
     /// The cue of the last sentence that spoke of screws.
     pub screws_in_cue: Option<usize>,
+    pub last_screws: Option<String>,
 }
 
 /// What kind of sentence the facts are looked for in.
@@ -145,7 +146,7 @@ fn fasteners(sentence: &Sentence, words: &[&str], clauses: &[Clause], quantities
     }
     let op = fastener_op(words, clauses, memory);
     let captive = words.iter().any(|w| matches!(*w, "captive")) || mentions(words, &["stay", "in"]);
-    let what = held(words, clauses).or_else(|| memory.last_part.clone());
+    let what = if named { held(words, clauses).or_else(|| memory.last_part.clone()) } else { memory.last_screws.clone() };
     let drive = drive_here.clone().or_else(|| mentions(words, &["same"]).then(|| memory.last_drive.clone()).flatten());
     let groups = if named { counts(words, quantities) } else { sized_groups(words, quantities) };
     if drive_here.is_some() {
@@ -153,10 +154,12 @@ fn fasteners(sentence: &Sentence, words: &[&str], clauses: &[Clause], quantities
     }
     if named {
         memory.screws_in_cue = Some(cue);
+        memory.last_screws = what.clone();
     }
-    let Some(op) = op else { return Vec::new() };
+    // Screws without a number, a drive or a length are spoken of, not worked on.
     groups
         .into_iter()
+        .filter(|(count, length)| count.is_some_and(|n| n > 0) || (count.is_none() && (length.is_some() || captive)))
         .map(|(count, length)| FastenerFact {
             op,
             count,
@@ -173,23 +176,30 @@ fn mentions(words: &[&str], phrase: &[&str]) -> bool {
     words.windows(phrase.len()).any(|w| w == phrase)
 }
 
-fn fastener_op(words: &[&str], clauses: &[Clause], memory: &Memory) -> Option<FastenerOp> {
-    let acts: Vec<Act> = clauses.iter().filter(|c| c.mood != Mood::Negated).filter_map(|c| c.act).collect();
+/// The verb that governs the screws, else the phase of the narration.
+fn fastener_op(words: &[&str], clauses: &[Clause], memory: &Memory) -> FastenerOp {
     let captive = words.contains(&"captive");
-    let said = acts.iter().find_map(|a| match a {
+    let governs = |c: &&Clause| words[c.from..c.to].iter().any(|w| is_screw(w));
+    let turned = |act: Act| match act {
         Act::Loosen => Some(FastenerOp::Loosen),
-        Act::Tighten => Some(if captive { FastenerOp::Tighten } else { FastenerOp::Install }),
-        Act::Remove | Act::Unscrew => Some(FastenerOp::Remove),
-        Act::Install | Act::Drive => Some(FastenerOp::Install),
+        Act::Tighten => Some(if captive || !words.iter().any(|w| LEXICON.numbers.contains_key(*w)) { FastenerOp::Tighten } else { FastenerOp::Install }),
+        Act::Unscrew => Some(FastenerOp::Remove),
+        Act::Drive => Some(FastenerOp::Install),
         _ => None,
-    });
-    let by_phase = match (memory.rebuild, captive) {
+    };
+    let moved = |act: Act| match act {
+        Act::Remove => Some(FastenerOp::Remove),
+        Act::Install => Some(FastenerOp::Install),
+        _ => None,
+    };
+    let said = clauses.iter().filter(|c| c.mood != Mood::Negated).filter_map(|c| c.act).find_map(turned);
+    let said = said.or_else(|| clauses.iter().filter(governs).filter_map(|c| c.act).find_map(moved));
+    said.unwrap_or(match (memory.rebuild, captive) {
         (false, false) => FastenerOp::Remove,
         (false, true) => FastenerOp::Loosen,
         (true, false) => FastenerOp::Install,
         (true, true) => FastenerOp::Tighten,
-    };
-    Some(said.unwrap_or(by_phase))
+    })
 }
 
 /// What screws hold: "from the rear housing", "of the shield", "hold the driver plate", "on the bottom cover".
@@ -208,7 +218,11 @@ fn held(words: &[&str], clauses: &[Clause]) -> Option<String> {
 /// The first part named after a place of the sentence.
 fn part_after(words: &[&str], from: usize) -> Option<String> {
     (from..words.len()).find_map(|i| {
-        let (len, ()) = LEXICON.part_heads.at(words, i)?;
+        let (mut len, ()) = LEXICON.part_heads.at(words, i)?;
+        // "base plate": two part words in a row are one part.
+        while let Some((more, ())) = LEXICON.part_heads.at(words, i + len) {
+            len += more;
+        }
         let begin = (from + 1..i).rev().take(2).take_while(|n| !LEXICON.stop.contains(words[*n]) && !is_screw(words[*n])).last().unwrap_or(i);
         Some(words[begin..i + len].join(" "))
     })

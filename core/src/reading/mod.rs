@@ -86,8 +86,33 @@ pub fn read(recording: &Recording) -> Reading {
         memory.rebuild = turn.is_some_and(|cue| sentence.tokens[0].cue >= cue);
         statements.push(statement(recording, &starts, &text, sentence, clauses, repairs, &mut memory));
     }
+    totals_give_way(&mut statements);
     let sheet = sheet::build(recording, &statements, turn);
     Reading { statements, sheet }
+}
+
+/// "Nine screws. Eight are 16 mm long, the ninth is 30 mm": the groups are the fact, the total only announces them.
+fn totals_give_way(statements: &mut [Statement]) {
+    for i in 0..statements.len() {
+        let [total] = &statements[i].facts.fasteners[..] else { continue };
+        let (Some(count), None) = (total.count, total.length) else { continue };
+        let (drive, bit, cue) = (total.drive, total.bit.clone(), statements[i].cue);
+        let groups: Vec<usize> = (i + 1..statements.len())
+            .take_while(|n| statements[*n].cue == cue)
+            .filter(|n| statements[*n].facts.fasteners.iter().any(|f| f.length.is_some()))
+            .collect();
+        let sum: u32 = groups.iter().flat_map(|n| &statements[*n].facts.fasteners).filter_map(|f| f.count).sum();
+        if groups.is_empty() || sum > count + 2 {
+            continue;
+        }
+        for n in groups {
+            for f in &mut statements[n].facts.fasteners {
+                f.drive = f.drive.or(drive);
+                f.bit = f.bit.take().or_else(|| bit.clone());
+            }
+        }
+        statements[i].facts.fasteners.clear();
+    }
 }
 
 fn turn(sentences: &[Sentence], clauses: &[Vec<Clause>]) -> Option<usize> {

@@ -1,0 +1,116 @@
+//! Jobs cut from a manual, and the variants of the device it holds for.
+//!
+//! The model has their places from the start; choosing routes and cutting steps comes with the `order` room.
+
+use super::Manual;
+use super::change::{Aspect, Refusal, Touched, text};
+use super::steps::LONGEST_TITLE;
+use crate::ids::*;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// What becomes of a part in a job; the technique follows it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PartFate {
+    Keep,
+    Renew,
+    Scrap,
+}
+
+/// One job: a target and what becomes of the parts.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Job {
+    pub id: JobId,
+    pub title: String,
+    pub targets: Vec<PartId>,
+    pub fates: BTreeMap<PartId, PartFate>,
+    /// Titles reworded for this job alone.
+    pub wording: BTreeMap<StepId, String>,
+}
+
+/// Changes of jobs.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum JobEdit {
+    Add { id: JobId, title: String, targets: Vec<PartId> },
+    Rename { id: JobId, title: String },
+    SetFate { id: JobId, part: PartId, fate: PartFate },
+    Remove { id: JobId },
+}
+
+/// A variant of the device.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Variant {
+    pub id: VariantId,
+    pub name: String,
+    /// How readers tell that theirs is this one.
+    pub how_to_tell: String,
+}
+
+/// Changes of variants.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum VariantEdit {
+    Add { id: VariantId, name: String, how_to_tell: String },
+    Remove { id: VariantId },
+}
+
+impl Manual {
+    pub(super) fn edit_job(&mut self, edit: &JobEdit, touched: &mut Touched) -> Result<(), Refusal> {
+        let gone = |id: JobId| Refusal::Gone { what: "job", id: id.0 };
+        match edit {
+            JobEdit::Add { id, title, targets } => {
+                if self.jobs.contains_key(id) {
+                    return Err(Refusal::Exists { what: "job", id: id.0 });
+                }
+                if let Some(part) = targets.iter().find(|p| !self.parts.contains_key(p)) {
+                    return Err(Refusal::Gone { what: "part", id: part.0 });
+                }
+                let title = text("title", title, LONGEST_TITLE)?;
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.insert(*id, Job { id: *id, title, targets: targets.clone(), fates: BTreeMap::new(), wording: BTreeMap::new() });
+            }
+            JobEdit::Rename { id, title } => {
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.get_mut(id).ok_or(gone(*id))?.title = text("title", title, LONGEST_TITLE)?;
+            }
+            JobEdit::SetFate { id, part, fate } => {
+                if !self.parts.contains_key(part) {
+                    return Err(Refusal::Gone { what: "part", id: part.0 });
+                }
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.get_mut(id).ok_or(gone(*id))?.fates.insert(*part, *fate);
+            }
+            JobEdit::Remove { id } => {
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.remove(id).ok_or(gone(*id))?;
+            }
+        }
+        Ok(())
+    }
+
+    pub(super) fn edit_variant(&mut self, edit: &VariantEdit, touched: &mut Touched) -> Result<(), Refusal> {
+        match edit {
+            VariantEdit::Add { id, name, how_to_tell } => {
+                if self.variants.contains_key(id) {
+                    return Err(Refusal::Exists { what: "variant", id: id.0 });
+                }
+                let name = text("name", name, LONGEST_TITLE)?;
+                let how_to_tell = text("how_to_tell", how_to_tell, LONGEST_TITLE)?;
+                touched.add(Aspect::Variants, id.0);
+                self.variants.insert(*id, Variant { id: *id, name, how_to_tell });
+            }
+            VariantEdit::Remove { id } => {
+                if let Some(step) = self.steps.values().find(|s| s.variants.contains(id)) {
+                    let problem = format!("The step “{}” holds for this variant. Change the step first.", step.title);
+                    return Err(Refusal::Invalid { field: "variant", problem });
+                }
+                touched.add(Aspect::Variants, id.0);
+                self.variants.remove(id).ok_or(Refusal::Gone { what: "variant", id: id.0 })?;
+            }
+        }
+        Ok(())
+    }
+}

@@ -1,0 +1,147 @@
+//! The manual: what is known of one device, and the only way to change it.
+//!
+//! A [`Manual`] is a plain value. Authors change it by [`Edit`]s, one enum an aspect; [`Manual::apply`] is pure and
+//! returns the new manual with a [`Change`] whose images undo it field by field. Undo, redo, history, clashes and live
+//! updates all come from those images.
+//!
+//! Places that later rooms need (branches, postures, temporary acts, fates, variants, jobs) are in the model from the
+//! first format version on, so that no file has to change its shape when their screens arrive.
+
+mod cautions;
+mod change;
+mod connectors;
+mod draft;
+mod edit;
+mod evidence;
+mod fasteners;
+mod history;
+mod jobs;
+mod parts;
+mod readings;
+mod seams;
+mod steps;
+mod upcast;
+
+pub use cautions::{Caution, CautionEdit, CautionField};
+pub use change::{Aspect, Change, Image, Place, Refusal};
+pub use connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind};
+pub use draft::{Source, draft};
+pub use edit::{Edit, HeadEdit};
+pub use evidence::Evidence;
+pub use fasteners::{CountClaim, FastenerEdit, FastenerField, FastenerFate, FastenerGroup, HowCounted};
+pub use history::{Entry, EntryKind, next_redo, next_undo};
+pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
+pub use parts::{Part, PartEdit, PartField};
+pub use readings::{Correction, ReadingEdit};
+pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
+pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
+pub use upcast::{UpcastError, from_json};
+
+use crate::ids::*;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// The shape of manuals, edits and images written by this version.
+pub const FORMAT: u32 = 1;
+
+/// Title, device and language of a manual.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Head {
+    pub title: String,
+    /// The device as its maker names it.
+    pub device: String,
+    /// BCP 47 tag of the text.
+    pub language: String,
+}
+
+/// A recording that the manual draws on; its text lives apart and never changes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RecordingRef {
+    pub id: RecordingId,
+    pub title: String,
+    pub duration_ms: u64,
+}
+
+/// What is known of one device.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Manual {
+    /// The format version of this value, see [`FORMAT`].
+    pub format: u32,
+    pub id: ManualId,
+    pub head: Head,
+    pub recordings: BTreeMap<RecordingId, RecordingRef>,
+    pub parts: BTreeMap<PartId, Part>,
+    pub steps: BTreeMap<StepId, Step>,
+    pub fasteners: BTreeMap<GroupId, FastenerGroup>,
+    pub connectors: BTreeMap<ConnectorId, Connector>,
+    pub seams: BTreeMap<SeamId, Seam>,
+    pub heats: BTreeMap<HeatId, Heat>,
+    pub cautions: BTreeMap<CautionId, Caution>,
+    pub corrections: BTreeMap<CorrectionId, Correction>,
+    pub jobs: BTreeMap<JobId, Job>,
+    pub variants: BTreeMap<VariantId, Variant>,
+    /// Who last set a field by hand, by place; a field that is not here still follows the reading.
+    pub authored: BTreeMap<String, String>,
+}
+
+impl Manual {
+    /// An empty manual.
+    pub fn new(id: ManualId, title: &str, device: &str) -> Self {
+        Self {
+            format: FORMAT,
+            id,
+            head: Head { title: title.to_owned(), device: device.to_owned(), language: crate::reading::LANGUAGE.to_owned() },
+            recordings: BTreeMap::new(),
+            parts: BTreeMap::new(),
+            steps: BTreeMap::new(),
+            fasteners: BTreeMap::new(),
+            connectors: BTreeMap::new(),
+            seams: BTreeMap::new(),
+            heats: BTreeMap::new(),
+            cautions: BTreeMap::new(),
+            corrections: BTreeMap::new(),
+            jobs: BTreeMap::new(),
+            variants: BTreeMap::new(),
+            authored: BTreeMap::new(),
+        }
+    }
+
+    /// Steps of one phase in their order.
+    pub fn steps_in(&self, phase: Phase) -> Vec<&Step> {
+        let mut steps: Vec<&Step> = self.steps.values().filter(|s| s.phase == phase).collect();
+        // Two clients may choose one rank at one time; the id settles it the same way everywhere.
+        steps.sort_by(|a, b| a.rank.cmp(&b.rank).then(a.id.cmp(&b.id)));
+        steps
+    }
+
+    /// Steps in the order of the page: the teardown, then a narrated rebuild.
+    pub fn order(&self) -> Vec<StepId> {
+        [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| self.steps_in(p)).map(|s| s.id).collect()
+    }
+
+    /// The name of a part, or a word for one that is gone.
+    pub fn part_name(&self, id: PartId) -> &str {
+        self.parts.get(&id).map_or("a part that was removed", |p| &p.name)
+    }
+
+    /// Groups of a step, in the order they were made.
+    pub fn groups_of(&self, step: StepId) -> impl Iterator<Item = &FastenerGroup> {
+        self.fasteners.values().filter(move |g| g.step == step)
+    }
+
+    /// Connectors of a step.
+    pub fn connectors_of(&self, step: StepId) -> impl Iterator<Item = &Connector> {
+        self.connectors.values().filter(move |c| c.step == step)
+    }
+
+    /// Applications of heat in a step.
+    pub fn heats_of(&self, step: StepId) -> impl Iterator<Item = &Heat> {
+        self.heats.values().filter(move |h| h.step == step)
+    }
+
+    /// Cautions before a step.
+    pub fn cautions_of(&self, step: StepId) -> impl Iterator<Item = &Caution> {
+        self.cautions.values().filter(move |c| c.step == step)
+    }
+}

@@ -1,0 +1,182 @@
+//! Parts: what the device is made of, named once and used everywhere.
+
+use super::change::{Aspect, Refusal, Touched, text};
+use super::steps::LONGEST_TITLE;
+use super::{Evidence, Manual};
+use crate::ids::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One part of the device.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Part {
+    pub id: PartId,
+    pub name: String,
+    /// The part it sits inside.
+    pub inside: Option<PartId>,
+    /// The battery or another source of power: disconnected first, connected last.
+    pub power_source: bool,
+    /// The maker's number of the replacement, if known.
+    pub number: Option<String>,
+    pub evidence: Vec<Evidence>,
+}
+
+/// One field of a part.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PartField {
+    Inside(Option<PartId>),
+    PowerSource(bool),
+    Number(Option<String>),
+}
+
+/// Changes of parts.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PartEdit {
+    Add { id: PartId, name: String },
+    /// Also in every title, sentence, note and caution that speaks of it by its old name.
+    Rename { id: PartId, name: String },
+    Set { id: PartId, field: PartField },
+    /// Refused while something still refers to it.
+    Remove { id: PartId },
+}
+
+impl Manual {
+    pub(super) fn edit_part(&mut self, edit: &PartEdit, touched: &mut Touched) -> Result<(), Refusal> {
+        match edit {
+            PartEdit::Add { id, name } => {
+                if self.parts.contains_key(id) {
+                    return Err(Refusal::Exists { what: "part", id: id.0 });
+                }
+                let name = self.free_name(*id, name)?;
+                touched.add(Aspect::Parts, id.0);
+                self.parts.insert(*id, Part { id: *id, name, inside: None, power_source: false, number: None, evidence: Vec::new() });
+            }
+            PartEdit::Rename { id, name } => self.rename_part(*id, name, touched)?,
+            PartEdit::Set { id, field } => {
+                touched.add(Aspect::Parts, id.0);
+                if let PartField::Inside(Some(outer)) = field {
+                    self.check_inside(*id, *outer)?;
+                }
+                let part = self.parts.get_mut(id).ok_or(Refusal::Gone { what: "part", id: id.0 })?;
+                match field {
+                    PartField::Inside(outer) => part.inside = *outer,
+                    PartField::PowerSource(source) => part.power_source = *source,
+                    PartField::Number(number) => part.number = number.as_deref().map(|n| text("number", n, LONGEST_TITLE)).transpose()?,
+                }
+            }
+            PartEdit::Remove { id } => {
+                if let Some(user) = self.user_of(*id) {
+                    let problem = format!("The part is still used by {user}. Take it out there first.");
+                    return Err(Refusal::Invalid { field: "part", problem });
+                }
+                touched.add(Aspect::Parts, id.0);
+                self.parts.remove(id).ok_or(Refusal::Gone { what: "part", id: id.0 })?;
+            }
+        }
+        Ok(())
+    }
+
+    fn free_name(&self, id: PartId, name: &str) -> Result<String, Refusal> {
+        let name = text("name", name, LONGEST_TITLE)?;
+        let taken = self.parts.values().any(|p| p.id != id && p.name.eq_ignore_ascii_case(&name));
+        if taken {
+            let problem = format!("Another part is called “{name}” already. Choose a name that tells them apart.");
+            return Err(Refusal::Invalid { field: "name", problem });
+        }
+        Ok(name)
+    }
+
+    fn check_inside(&self, id: PartId, outer: PartId) -> Result<(), Refusal> {
+        let mut at = Some(outer);
+        while let Some(part) = at {
+            if part == id {
+                let problem = "A part cannot sit inside itself or inside what it holds.".to_owned();
+                return Err(Refusal::Invalid { field: "inside", problem });
+            }
+            at = self.parts.get(&part).ok_or(Refusal::Gone { what: "outer part", id: part.0 })?.inside;
+        }
+        Ok(())
+    }
+
+    fn user_of(&self, id: PartId) -> Option<String> {
+        if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
+            return Some(format!("the step “{}”", step.title));
+        }
+        if self.fasteners.values().any(|g| g.holds.contains(&id)) {
+            return Some("a group of screws".to_owned());
+        }
+        if self.connectors.values().any(|c| c.serves == Some(id)) {
+            return Some("a connector".to_owned());
+        }
+        if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.part == Some(id)) {
+            return Some("a seam or its heat".to_owned());
+        }
+        self.parts.values().find(|p| p.inside == Some(id)).map(|p| format!("the part “{}” inside it", p.name))
+    }
+
+    fn rename_part(&mut self, id: PartId, name: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        let name = self.free_name(id, name)?;
+        let part = self.parts.get_mut(&id).ok_or(Refusal::Gone { what: "part", id: id.0 })?;
+        let old = std::mem::replace(&mut part.name, name.clone());
+        touched.add(Aspect::Parts, id.0);
+        for step in self.steps.values_mut() {
+            touched.add(Aspect::Steps, step.id.0);
+            step.title = rename_in(&step.title, &old, &name);
+            step.note = step.note.take().map(|n| rename_in(&n, &old, &name));
+            for action in &mut step.actions {
+                action.text = rename_in(&action.text, &old, &name);
+            }
+        }
+        for caution in self.cautions.values_mut() {
+            touched.add(Aspect::Cautions, caution.id.0);
+            caution.text = rename_in(&caution.text, &old, &name);
+        }
+        Ok(())
+    }
+}
+
+/// Replaces whole words, whatever their case; a capital at the start stays one.
+fn rename_in(sentence: &str, old: &str, new: &str) -> String {
+    let (hay, needle) = (sentence.to_lowercase(), old.to_lowercase());
+    // Lower-casing may change lengths outside ASCII; then only exact matches are safe.
+    if hay.len() != sentence.len() || needle.is_empty() {
+        return sentence.replace(old, new);
+    }
+    let mut out = String::with_capacity(sentence.len());
+    let mut rest = 0;
+    for (at, _) in hay.match_indices(&needle) {
+        let end = at + needle.len();
+        let inside_word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
+        if at < rest || inside_word(sentence[..at].chars().next_back()) || inside_word(sentence[end..].chars().next()) {
+            continue;
+        }
+        out.push_str(&sentence[rest..at]);
+        let capital = sentence[at..].starts_with(char::is_uppercase) && old.starts_with(char::is_lowercase);
+        if capital { out.push_str(&capitalised(new)) } else { out.push_str(new) }
+        rest = end;
+    }
+    out.push_str(&sentence[rest..]);
+    out
+}
+
+pub(super) fn capitalised(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or(String::new(), |c| c.to_uppercase().chain(chars).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("Lift the lid.", "lid", "cover", "Lift the cover.")]
+    #[case("Lid off, then slide it.", "lid", "cover", "Cover off, then slide it.")]
+    #[case("The lids of the lid", "lid", "cover", "The lids of the cover")]
+    #[case("ÄLid İlid lid", "lid", "cover", "ÄLid İcover cover")]
+    fn renames_whole_words(#[case] sentence: &str, #[case] old: &str, #[case] new: &str, #[case] wanted: &str) {
+        assert_eq!(rename_in(sentence, old, new), wanted);
+    }
+}

@@ -1,0 +1,122 @@
+//! The guide as CommonMark, for people and for version control.
+//!
+//! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
+
+use super::{GuideStep, ScrewLine, connector_name, guide};
+use crate::manual::Manual;
+use crate::units;
+
+/// The whole guide, teardown and rebuild.
+pub fn markdown(manual: &Manual) -> String {
+    let guide = guide(manual);
+    let mut out = format!("# {}\n", escape(&guide.title));
+    if !guide.device.is_empty() {
+        out.push_str(&format!("\nDevice: {}\n", escape(&guide.device)));
+    }
+    section(&mut out, "Before you begin", &guide.care);
+    section(&mut out, "Tools", &guide.tools);
+    section(&mut out, "Materials", &guide.consumables.iter().map(|c| c.name().to_owned()).collect::<Vec<_>>());
+    out.push_str("\n## Taking apart\n");
+    for step in &guide.steps {
+        push_step(&mut out, manual, step);
+    }
+    out.push_str("\n## Putting together\n");
+    for (n, step) in guide.fold.rebuild.iter().enumerate() {
+        out.push_str(&format!("\n### {}. {}\n\n", n + 1, escape(&step.title)));
+        for line in &step.lines {
+            out.push_str(&format!("- {}\n", escape(&line.text)));
+        }
+        if let Some(why) = &step.displaced {
+            out.push_str(&format!("\n{}\n", escape(why)));
+        }
+    }
+    let balance = &guide.fold.balance;
+    out.push_str(&format!("\nScrews: {} out, {} back, {} new, {} left over.\n", balance.out, balance.back, balance.renewed, balance.left_over));
+    out
+}
+
+fn section(out: &mut String, title: &str, lines: &[String]) {
+    if lines.is_empty() {
+        return;
+    }
+    out.push_str(&format!("\n## {title}\n\n"));
+    for line in lines {
+        out.push_str(&format!("- {}\n", escape(line)));
+    }
+}
+
+fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
+    out.push_str(&format!("\n### {}. {}\n", step.number, escape(&step.title)));
+    for caution in &step.cautions {
+        out.push_str(&format!("\n> **Caution:** {}\n", escape(&caution.text)));
+    }
+    out.push('\n');
+    for line in &step.lines {
+        out.push_str(&format!("- {}\n", escape(line)));
+    }
+    for screws in &step.screws {
+        out.push_str(&format!("- Screws: {}\n", escape(&screw_text(screws))));
+    }
+    for heat in &step.heat {
+        out.push_str(&format!("- Heat: {}\n", escape(heat)));
+    }
+    for connector in manual.connectors_of(step.id) {
+        out.push_str(&format!("- Connector: {}\n", escape(&connector_name(manual, connector))));
+    }
+    if let Some(note) = &step.note {
+        out.push_str(&format!("\n{}\n", escape(note)));
+    }
+}
+
+fn screw_text(screws: &ScrewLine) -> String {
+    let count = screws.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
+    let mut words = vec![match &screws.drive {
+        Some(drive) => format!("{count} {drive}"),
+        None => count,
+    }];
+    words.extend(screws.length_mm.map(|l| format!("{} mm", units::number(l))));
+    if screws.captive {
+        words.push("captive".to_owned());
+    }
+    if !screws.holds.is_empty() {
+        words.push(screws.holds.join(" + "));
+    }
+    words.join(", ")
+}
+
+/// Keeps an author's text from being read as markup.
+fn escape(text: &str) -> String {
+    let mut out = String::with_capacity(text.len());
+    for line in text.split('\n') {
+        if !out.is_empty() {
+            out.push(' ');
+        }
+        let line = line.trim();
+        for (i, c) in line.char_indices() {
+            let starts_block = i == 0 && matches!(c, '#' | '+' | '-' | '=' | '~');
+            // "5." at the start of a line would begin a list.
+            let numbered = matches!(c, '.' | ')') && i > 0 && i < 10 && line[..i].chars().all(|d| d.is_ascii_digit());
+            if starts_block || numbered || matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '|' | '!') {
+                out.push('\\');
+            }
+            out.push(c);
+        }
+    }
+    out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::escape;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("5. not a list", r"5\. not a list")]
+    #[case("# no heading", r"\# no heading")]
+    #[case("a *b* <c> [d]", r"a \*b\* \<c\> \[d\]")]
+    #[case("two\nlines", "two lines")]
+    #[case("version 1.2", "version 1.2")]
+    fn text_reads_as_written(#[case] text: &str, #[case] escaped: &str) {
+        assert_eq!(escape(text), escaped);
+    }
+}

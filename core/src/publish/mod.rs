@@ -1,0 +1,188 @@
+//! Publishing: the guide as its reader sees it, what remains before that, and the formats it goes out in.
+
+mod markdown;
+mod schema;
+
+pub use markdown::markdown;
+pub use schema::manual_schema;
+
+use crate::ids::*;
+use crate::manual::{Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
+use crate::reading::Consumable;
+use crate::rebuild::{self, Fold};
+use crate::units;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// One step as readers see it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct GuideStep {
+    pub id: StepId,
+    pub number: usize,
+    pub title: String,
+    /// Before the step, never after it.
+    pub cautions: Vec<Caution>,
+    pub lines: Vec<String>,
+    pub note: Option<String>,
+    pub tools: Vec<String>,
+    pub screws: Vec<ScrewLine>,
+    pub heat: Vec<String>,
+    pub reviewed: bool,
+}
+
+/// A group of screws as readers see it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ScrewLine {
+    pub group: GroupId,
+    /// "6 ×", or "? ×" where nobody counted.
+    pub count: Option<u32>,
+    /// `PH0`, `T6`, "five-lobe"; `None` where the drive is not known.
+    pub drive: Option<String>,
+    pub length_mm: Option<f64>,
+    pub captive: bool,
+    pub holds: Vec<String>,
+}
+
+/// The guide as its reader sees it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Guide {
+    pub title: String,
+    pub device: String,
+    pub tools: Vec<String>,
+    pub consumables: Vec<Consumable>,
+    pub steps: Vec<GuideStep>,
+    pub fold: Fold,
+    pub remaining: Vec<Remaining>,
+    /// Usual words of care that every guide carries.
+    pub care: Vec<String>,
+}
+
+/// Something that remains before publishing.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Remaining {
+    pub what: String,
+    /// Blocks publishing; the rest only waits.
+    pub blocks: bool,
+    pub step: Option<StepId>,
+    pub group: Option<GroupId>,
+}
+
+/// Works out the guide of a manual's full teardown.
+pub fn guide(manual: &Manual) -> Guide {
+    let steps = manual.steps_in(Phase::Teardown);
+    let fold = rebuild::fold(manual);
+    let tools: BTreeSet<String> = manual.steps.values().flat_map(|s| s.tools.iter().cloned()).collect();
+    let consumables: BTreeSet<Consumable> = manual.steps.values().flat_map(|s| s.consumables.iter().copied()).collect();
+    Guide {
+        title: manual.head.title.clone(),
+        device: manual.head.device.clone(),
+        tools: tools.into_iter().collect(),
+        consumables: consumables.into_iter().collect(),
+        remaining: remaining(manual, &steps, &fold),
+        steps: steps.iter().enumerate().map(|(i, s)| step(manual, s, i + 1)).collect(),
+        fold,
+        care: care(manual),
+    }
+}
+
+fn step(manual: &Manual, step: &Step, number: usize) -> GuideStep {
+    GuideStep {
+        id: step.id,
+        number,
+        title: step.title.clone(),
+        cautions: manual.cautions_of(step.id).cloned().collect(),
+        lines: step.actions.iter().map(|a| a.text.clone()).collect(),
+        note: step.note.clone(),
+        tools: step.tools.clone(),
+        screws: manual.groups_of(step.id).map(|g| screw_line(manual, g)).collect(),
+        heat: manual.heats_of(step.id).map(|h| heat_text(manual, h)).collect(),
+        reviewed: step.reviewed,
+    }
+}
+
+fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {
+    ScrewLine {
+        group: group.id,
+        count: group.count,
+        drive: group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned())),
+        length_mm: group.length.map(units::in_millimetres),
+        captive: group.captive,
+        holds: group.holds.iter().map(|p| manual.part_name(*p).to_owned()).collect(),
+    }
+}
+
+/// A heat setting for people: "heating pad on the rear cover, 75–80 °C, 2 min to 3 min".
+fn heat_text(manual: &Manual, heat: &Heat) -> String {
+    let mut words = vec![heat.source.map_or("heat", |s| s.name()).to_owned()];
+    if let Some(target) = heat.target {
+        words[0].push_str(&format!(" on the {}", manual.part_name(target)));
+    }
+    if let Some(t) = heat.temperature {
+        let (low, high) = (units::in_celsius(t.low), units::in_celsius(t.high));
+        words.push(if low == high { format!("{} °C", units::number(low)) } else { format!("{}–{} °C", units::number(low), units::number(high)) });
+    }
+    if let Some(d) = heat.dwell {
+        let (low, high) = (units::in_seconds(d.low), units::in_seconds(d.high));
+        words.push(if low == high { units::duration_text(low) } else { format!("{} to {}", units::duration_text(low), units::duration_text(high)) });
+    }
+    words.join(", ")
+}
+
+fn remaining(manual: &Manual, steps: &[&Step], fold: &Fold) -> Vec<Remaining> {
+    let mut out = Vec::new();
+    let mut say = |what: String, blocks: bool, step: Option<StepId>, group: Option<GroupId>| out.push(Remaining { what, blocks, step, group });
+    if steps.is_empty() {
+        say("The guide has no steps. Bring a recording or write the first step.".to_owned(), true, None, None);
+    }
+    for row in &fold.balance.rows {
+        let step = manual.fasteners.get(&row.group).map(|g| g.step);
+        match row.left_over {
+            None => say(format!("Nobody has counted the screws: {}. Count them and write the number.", row.label), true, step, Some(row.group)),
+            Some(n) if n > 0 && !row.on_purpose => say(format!("{n} left over: {} out, {} back ({}). Say where the rest goes.", row.out.unwrap_or(0), row.back.unwrap_or(0) + row.renewed, row.label), true, step, Some(row.group)),
+            Some(n) if n < 0 => say(format!("{} more go back than came out ({}). Check both counts.", -n, row.label), true, step, Some(row.group)),
+            _ => {}
+        }
+    }
+    for (i, step) in steps.iter().enumerate() {
+        if step.actions.is_empty() {
+            say(format!("Step {} says nothing to do: “{}”. Write a sentence or remove it.", i + 1, step.title), false, Some(step.id), None);
+        }
+    }
+    let unreviewed = steps.iter().filter(|s| !s.reviewed).count();
+    if unreviewed > 0 {
+        let first = steps.iter().find(|s| !s.reviewed).map(|s| s.id);
+        say(format!("{unreviewed} of {} steps have not been reviewed by anybody.", steps.len()), false, first, None);
+    }
+    out
+}
+
+/// Words of care by what the guide touches; licensed work and local rules go first.
+///
+/// Source: hazards of the trade (common practice, no source).
+fn care(manual: &Manual) -> Vec<String> {
+    let names: Vec<String> = manual.parts.values().map(|p| p.name.to_lowercase()).collect();
+    let any = |words: &[&str]| names.iter().any(|n| words.iter().any(|w| n.split(' ').any(|x| x == *w)));
+    let mut out = vec!["Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.".to_owned()];
+    if any(&["battery", "pack", "cell"]) {
+        out.push("Never pierce, bend, heat or short a lithium cell. Stop if it is swollen, and hand it in where local rules say.".to_owned());
+    }
+    if any(&["mains", "transformer", "socket", "element", "thermostat"]) {
+        out.push("Mains parts can hold a charge after unplugging. Work on them belongs to licensed people; follow local codes.".to_owned());
+    }
+    if !manual.heats.is_empty() {
+        out.push("Hot surfaces burn. Keep heat away from cells and let parts cool before you touch them.".to_owned());
+    }
+    if any(&["glass", "display", "screen", "lens"]) {
+        out.push("Glass can splinter when it is lifted: wear eye protection.".to_owned());
+    }
+    out
+}
+
+/// What a connector is called, for formats that list them.
+pub(crate) fn connector_name(manual: &Manual, connector: &Connector) -> String {
+    connector.serves.map_or("cable".to_owned(), |p| manual.part_name(p).to_owned())
+}
+
+#[cfg(test)]
+mod tests;

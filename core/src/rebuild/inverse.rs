@@ -1,0 +1,119 @@
+//! What undoes an act, and the rebuild step that undoes a teardown step.
+
+use super::{RebuildLine, RebuildStep};
+use crate::ids::*;
+use crate::manual::{Manual, Phase, Step};
+use crate::reading::{Act, FastenerOp};
+
+/// The act that undoes an act; `None` where nothing does.
+///
+/// Source: reverse verbs and non-invertible items of the trade (common practice, no source).
+pub fn inverse(act: Act) -> Option<Act> {
+    match act {
+        Act::Remove => Some(Act::Install),
+        Act::Unscrew => Some(Act::Drive),
+        Act::Loosen => Some(Act::Tighten),
+        Act::Disconnect => Some(Act::Connect),
+        Act::Desolder => Some(Act::Solder),
+        Act::Pry | Act::Open => Some(Act::Close),
+        Act::Peel => Some(Act::Apply),
+        Act::PowerOff => Some(Act::PowerOn),
+        Act::Install => Some(Act::Remove),
+        Act::Connect => Some(Act::Disconnect),
+        Act::Drive => Some(Act::Unscrew),
+        Act::Tighten => Some(Act::Loosen),
+        Act::Close => Some(Act::Open),
+        Act::Apply => Some(Act::Peel),
+        Act::Solder => Some(Act::Desolder),
+        Act::PowerOn => Some(Act::PowerOff),
+        Act::Route => Some(Act::Route),
+        Act::Place => Some(Act::Place),
+        // Heat, cleaning, marks, waiting and holding leave nothing to undo; a part moved over stays where it is.
+        Act::Heat | Act::Clean | Act::Transfer | Act::Test | Act::Mark | Act::Hold | Act::Wait => None,
+    }
+}
+
+/// The rebuild step that undoes a teardown step: its acts backwards, then what it says of screws and connectors.
+pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildStep {
+    let connectors: Vec<ConnectorId> = manual.connectors_of(step.id).filter(|c| !c.temporary).map(|c| c.id).collect();
+    let groups: Vec<GroupId> = manual.groups_of(step.id).map(|g| g.id).collect();
+    let mut lines: Vec<RebuildLine> = Vec::new();
+    let plain: Vec<&ConnectorId> = connectors.iter().filter(|c| !manual.connectors[c].power).collect();
+    for action in step.actions.iter().rev() {
+        lines.extend(line(manual, action.act, &action.parts));
+    }
+    for id in plain {
+        let what = manual.connectors[id].serves.map_or("cable", |p| manual.part_name(p));
+        lines.push(RebuildLine { act: Some(Act::Connect), text: format!("Connect the {what}."), because: None });
+    }
+    for id in &groups {
+        lines.push(screws_back(manual, *id));
+    }
+    lines.dedup_by(|a, b| a.text == b.text);
+    RebuildStep { of: step.id, of_number: number, title: title(manual, step, &lines), lines, groups, connectors, displaced: None, told: told(manual, step) }
+}
+
+/// A rebuild step for the power connectors of a teardown step alone.
+pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors: Vec<ConnectorId>) -> RebuildStep {
+    let what = connectors.first().and_then(|c| manual.connectors[c].serves).map_or("power source", |p| manual.part_name(p));
+    let text = format!("Connect the {what}, last of all connectors.");
+    RebuildStep {
+        of: step.id,
+        of_number: number,
+        title: format!("Connect the {what}"),
+        lines: vec![RebuildLine { act: Some(Act::Connect), text, because: Some("No hot plugging (common practice).".to_owned()) }],
+        groups: Vec::new(),
+        connectors,
+        displaced: None,
+        told: Vec::new(),
+    }
+}
+
+/// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
+fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
+    let back = inverse(act)?;
+    let names: Vec<&str> = parts.iter().map(|p| manual.part_name(*p)).collect();
+    if names.is_empty() {
+        return match act {
+            Act::PowerOff => Some(RebuildLine { act: Some(back), text: "Switch on and test.".to_owned(), because: None }),
+            _ => None,
+        };
+    }
+    let because = (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
+    let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.word() };
+    Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
+}
+
+fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
+    let group = &manual.fasteners[&id];
+    let count = group.count.map_or("the".to_owned(), |n| n.to_string());
+    let bit = group.bit.as_deref().map_or(String::new(), |b| format!(" {b}"));
+    let length = group.length.map_or(String::new(), |l| format!(", {} mm", crate::units::number(crate::units::in_millimetres(l))));
+    let holds = group.holds.first().map_or(String::new(), |p| format!(" of the {}", manual.part_name(*p)));
+    let back = matches!(group.op, FastenerOp::Loosen) || group.captive;
+    let verb = if back { "Tighten" } else { "Drive" };
+    let act = if back { Act::Tighten } else { Act::Drive };
+    let torque = group.torque.map_or(String::new(), |t| format!(" to {} N·m", crate::units::number(crate::units::in_newton_metres(t))));
+    let noun = if group.count == Some(1) { "screw" } else { "screws" };
+    RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because: None }
+}
+
+fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
+    let parts: Vec<&str> = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out).flat_map(|a| &a.parts).map(|p| manual.part_name(*p)).collect();
+    match parts.as_slice() {
+        [] => lines.first().map_or_else(|| step.title.clone(), |l| l.text.trim_end_matches('.').to_owned()),
+        [one] => format!("Fit the {one}"),
+        [first @ .., last] => format!("Fit the {} and the {last}", first.join(", the ")),
+    }
+}
+
+/// Narrated rebuild steps that speak of the same parts.
+fn told(manual: &Manual, step: &Step) -> Vec<StepId> {
+    let parts: Vec<PartId> = step.actions.iter().flat_map(|a| a.parts.iter().copied()).collect();
+    manual
+        .steps_in(Phase::Rebuild)
+        .iter()
+        .filter(|s| s.actions.iter().any(|a| a.parts.iter().any(|p| parts.contains(p))))
+        .map(|s| s.id)
+        .collect()
+}

@@ -1,0 +1,133 @@
+//! The rebuild: the teardown folded over, with what does not simply turn round.
+//!
+//! First version: the inverse of each act, in reverse order, the power source last of the connectors, and the balance
+//! of screws. Sources: reverse-order rules of the trade (common practice, no source).
+
+mod balance;
+mod inverse;
+
+pub use balance::{Balance, BalanceRow, balance};
+pub use inverse::inverse;
+
+use crate::ids::*;
+use crate::manual::{Manual, Phase, Step};
+use crate::reading::Act;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One line of the rebuild.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RebuildStep {
+    /// The teardown step that this one undoes.
+    pub of: StepId,
+    /// Its number in the teardown, from 1.
+    pub of_number: usize,
+    pub title: String,
+    pub lines: Vec<RebuildLine>,
+    /// Groups driven here.
+    pub groups: Vec<GroupId>,
+    /// Connectors made here.
+    pub connectors: Vec<ConnectorId>,
+    /// Why it does not stand where mere reversing would put it.
+    pub displaced: Option<String>,
+    /// How the narrator told it, where the rebuild was told.
+    pub told: Vec<StepId>,
+}
+
+/// One act of the rebuild.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RebuildLine {
+    pub act: Option<Act>,
+    pub text: String,
+    /// Why it is not the plain inverse, with the rule's source.
+    pub because: Option<String>,
+}
+
+/// Teardown and rebuild side by side.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Fold {
+    pub teardown: Vec<TeardownRow>,
+    /// In the order of the rebuild.
+    pub rebuild: Vec<RebuildStep>,
+    pub balance: Balance,
+}
+
+/// One line of the teardown side.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct TeardownRow {
+    pub step: StepId,
+    pub number: usize,
+    pub title: String,
+    /// Screws out in this step; `None` where a count is missing.
+    pub screws_out: Option<u32>,
+    pub has_screws: bool,
+    /// Screws on the bench after this step, of those counted.
+    pub on_bench: u32,
+}
+
+/// Folds a manual's teardown over into its rebuild.
+pub fn fold(manual: &Manual) -> Fold {
+    let steps = manual.steps_in(Phase::Teardown);
+    let balance = balance(manual);
+    Fold { teardown: rows(manual, &steps), rebuild: rebuild(manual, &steps), balance }
+}
+
+fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
+    let mut on_bench = 0;
+    steps
+        .iter()
+        .enumerate()
+        .map(|(i, step)| {
+            // Captive and loosened screws stay in their part: nothing of them lies on the bench.
+            let out: Vec<Option<u32>> = manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
+            let screws_out = out.iter().copied().sum::<Option<u32>>();
+            on_bench += out.iter().flatten().sum::<u32>();
+            TeardownRow { step: step.id, number: i + 1, title: step.title.clone(), screws_out, has_screws: !out.is_empty(), on_bench }
+        })
+        .collect()
+}
+
+fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
+    let mut out: Vec<RebuildStep> = Vec::new();
+    let mut power: Vec<RebuildStep> = Vec::new();
+    for (i, step) in steps.iter().enumerate().rev() {
+        let mut folded = inverse::fold_step(manual, step, i + 1);
+        let (sources, others): (Vec<ConnectorId>, Vec<ConnectorId>) =
+            folded.connectors.iter().partition(|id| manual.connectors[id].power);
+        if !sources.is_empty() {
+            folded.connectors = others;
+            power.push(inverse::power_step(manual, step, i + 1, sources));
+        }
+        if !folded.lines.is_empty() || !folded.groups.is_empty() || !folded.connectors.is_empty() {
+            out.push(folded);
+        }
+    }
+    for step in power {
+        place_power(&mut out, step, manual);
+    }
+    out
+}
+
+/// The power source is connected after every other connector, and no later than it must.
+///
+/// Source: common practice (no hot plugging); no source.
+fn place_power(out: &mut Vec<RebuildStep>, mut power: RebuildStep, manual: &Manual) {
+    let own = out.iter().position(|s| s.of_number <= power.of_number).unwrap_or(out.len());
+    // Right behind the rest of its own step, as mere reversing would have it.
+    let natural = own + usize::from(out.get(own).is_some_and(|s| s.of_number == power.of_number));
+    let last_connector = out.iter().rposition(|s| s.connectors.iter().any(|c| !manual.connectors[c].power));
+    let at = match last_connector {
+        Some(last) if last + 1 > natural => {
+            power.displaced = Some(format!(
+                "The power source is connected last of all connectors, so it waits until step {} is undone (common practice: no hot plugging).",
+                out[last].of_number
+            ));
+            last + 1
+        }
+        _ => natural,
+    };
+    out.insert(at, power);
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,109 @@
+use super::*;
+use crate::ids::*;
+use crate::manual::*;
+use crate::reading::Act;
+use rstest::rstest;
+use uuid::Uuid;
+
+/// A teardown written as an author would: one line a step, `screws 4/3` = four out, three back.
+fn teardown(script: &str) -> Manual {
+    let mut manual = Manual::new(ManualId(Uuid::nil()), "Lamp", "Lamp 1");
+    let mut ids = crate::ids::IdMaker::new(Uuid::nil());
+    let mut last = None;
+    for line in script.lines().map(str::trim).filter(|l| !l.is_empty()) {
+        let step = ids.make(StepId);
+        let mut apply = |manual: &Manual, edit: Edit| manual.apply(&edit, "test").unwrap().0;
+        manual = apply(&manual, Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after: last, title: line.to_owned() }));
+        last = Some(step);
+        let (verb, rest) = line.split_once(' ').unwrap();
+        let part_id = |manual: &Manual, name: &str| manual.parts.values().find(|p| p.name == name).map(|p| p.id);
+        match verb {
+            "remove" | "peel" => {
+                let part = part_id(&manual, rest).unwrap_or_else(|| ids.make(PartId));
+                if part_id(&manual, rest).is_none() {
+                    manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: rest.to_owned() }));
+                }
+                let act = if verb == "peel" { Act::Peel } else { Act::Remove };
+                let action = Action { id: ids.make(ActionId), act, parts: vec![part], text: line.to_owned(), evidence: Vec::new() };
+                manual = apply(&manual, Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
+            }
+            "disconnect" => {
+                let part = ids.make(PartId);
+                manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: format!("{rest} cable") }));
+                let id = ids.make(ConnectorId);
+                manual = apply(&manual, Edit::Connector(ConnectorEdit::Add { id, step }));
+                manual = apply(&manual, Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Serves(Some(part)) }));
+                manual = apply(&manual, Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Power(rest == "battery") }));
+            }
+            "screws" => {
+                let id = ids.make(GroupId);
+                manual = apply(&manual, Edit::Fastener(FastenerEdit::Add { id, step }));
+                let (out, back) = rest.split_once('/').unwrap_or((rest, ""));
+                manual = apply(&manual, Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Count(out.parse().ok()) }));
+                manual = apply(&manual, Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Refitted(back.parse().ok()) }));
+            }
+            other => panic!("unknown verb {other}"),
+        }
+    }
+    manual
+}
+
+fn titles(manual: &Manual) -> Vec<String> {
+    fold(manual).rebuild.into_iter().map(|s| s.title).collect()
+}
+
+#[test]
+fn reverses_the_order() {
+    let manual = teardown("screws 4\nremove lid\nremove fan");
+    assert_eq!(titles(&manual), ["Fit the fan", "Fit the lid", "Drive 4 screws"]);
+}
+
+#[test]
+fn the_power_source_waits_for_every_other_connector() {
+    let manual = teardown("remove lid\ndisconnect fan\ndisconnect battery\nremove board");
+    let fold = fold(&manual);
+    assert_eq!(titles(&manual), ["Fit the board", "Connect the fan cable", "Connect the battery cable", "Fit the lid"]);
+    assert!(fold.rebuild[2].displaced.as_deref().unwrap().contains("last of all connectors"));
+}
+
+#[test]
+fn a_power_source_taken_first_needs_no_displacing() {
+    let manual = teardown("remove lid\ndisconnect battery\ndisconnect fan\nremove board");
+    let fold = fold(&manual);
+    assert_eq!(titles(&manual), ["Fit the board", "Connect the fan cable", "Connect the battery cable", "Fit the lid"]);
+    assert!(fold.rebuild.iter().all(|s| s.displaced.is_none()));
+}
+
+#[test]
+fn peeled_adhesive_is_renewed_and_says_why() {
+    let fold = fold(&teardown("peel sleeve"));
+    let line = &fold.rebuild[0].lines[0];
+    assert!(line.text.starts_with("Renew the adhesive") && line.because.is_some());
+}
+
+// Worked case: 12 out, 2 stripped and replaced by 2 new, 12 driven leaves nothing over (bookkeeping, computed by hand).
+#[rstest]
+#[case("screws 4", 0, 0, 0, true)]
+#[case("screws 6/5", 1, 0, 0, false)]
+#[case("screws 4/5", 0, 1, 0, false)]
+#[case("screws x", 0, 0, 1, false)]
+#[case("screws 6/5\nscrews 4/5", 1, 1, 0, false)]
+fn balances_screws(#[case] script: &str, #[case] left: u32, #[case] too_many: u32, #[case] uncounted: usize, #[case] proven: bool) {
+    let balance = balance(&teardown(script));
+    assert_eq!((balance.left_over, balance.too_many, balance.uncounted, balance.proven), (left, too_many, uncounted, proven));
+}
+
+#[test]
+fn the_bench_holds_what_came_out_so_far() {
+    let fold = fold(&teardown("screws 4\nremove lid\nscrews 3"));
+    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [4, 4, 7]);
+}
+
+#[test]
+fn every_act_that_takes_apart_has_an_inverse_that_puts_together() {
+    use crate::reading::Direction;
+    for act in Act::ALL.into_iter().filter(|a| a.direction() == Direction::Out) {
+        let back = inverse(act).unwrap_or_else(|| panic!("{act:?} has no inverse"));
+        assert_ne!(back.direction(), Direction::Out, "{act:?} → {back:?}");
+    }
+}

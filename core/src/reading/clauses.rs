@@ -197,7 +197,8 @@ impl Lexicon {
 /// "the cover comes off", "the antenna goes back on", "the battery is out".
 fn passive(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option<(usize, Act)> {
     (from + 1..to).find_map(|at| {
-        if !is_verb_form(lexicon, words[at]) || lexicon.part_heads.at(words, at).is_some() {
+        // Behind a subject, "screw" is a thing.
+        if !is_verb_form(lexicon, words[at]) || words[at] == "screw" || lexicon.part_heads.at(words, at).is_some() {
             return None;
         }
         let (act, particles, used) = phrase_at(lexicon, words, at, to)?;

@@ -126,7 +126,7 @@ impl Unit {
             Self::Kilogram => Mass::new::<mass::kilogram>(value).get::<mass::gram>(),
         };
         // Nine decimals hide the last-bit noise of a conversion and nothing that a narrator could say.
-        (converted * 1e9).round() / 1e9
+        rounded(converted, 1e9)
     }
 }
 
@@ -142,44 +142,49 @@ pub struct Measure {
     pub unit: String,
 }
 
-/// A length from millimetres.
-pub fn millimetres(value: f64) -> Length {
-    Length::new::<length::millimeter>(value)
+/// Rounds to what is written, on the way in as on the way out: a value then survives any number of saves bit by bit.
+fn rounded(value: f64, steps_per_unit: f64) -> f64 {
+    (value * steps_per_unit).round() / steps_per_unit
 }
 
-/// A length in millimetres, rounded to a thousandth so that SI storage leaves no trace in what people read.
+/// A length from millimetres, to a thousandth.
+pub fn millimetres(value: f64) -> Length {
+    Length::new::<length::millimeter>(rounded(value, 1e3))
+}
+
+/// A length in millimetres, to a thousandth, so that SI storage leaves no trace in what people read.
 pub fn in_millimetres(value: Length) -> f64 {
-    (value.get::<length::millimeter>() * 1e3).round() / 1e3
+    rounded(value.get::<length::millimeter>(), 1e3)
 }
 
 /// A torque from newton metres.
 pub fn newton_metres(value: f64) -> Torque {
-    Torque::new::<torque::newton_meter>(value)
+    Torque::new::<torque::newton_meter>(rounded(value, 1e4))
 }
 
 /// A torque in newton metres, to four decimals (0.1 mN·m, finer than any hand driver).
 pub fn in_newton_metres(value: Torque) -> f64 {
-    (value.get::<torque::newton_meter>() * 1e4).round() / 1e4
+    rounded(value.get::<torque::newton_meter>(), 1e4)
 }
 
 /// A temperature from degrees Celsius.
 pub fn celsius(value: f64) -> ThermodynamicTemperature {
-    ThermodynamicTemperature::new::<temperature::degree_celsius>(value)
+    ThermodynamicTemperature::new::<temperature::degree_celsius>(rounded(value, 1e2))
 }
 
 /// A temperature in degrees Celsius, to a hundredth.
 pub fn in_celsius(value: ThermodynamicTemperature) -> f64 {
-    (value.get::<temperature::degree_celsius>() * 1e2).round() / 1e2
+    rounded(value.get::<temperature::degree_celsius>(), 1e2)
 }
 
 /// A duration from seconds.
 pub fn seconds(value: f64) -> Time {
-    Time::new::<time::second>(value)
+    Time::new::<time::second>(rounded(value, 1e3))
 }
 
 /// A duration in seconds, to a thousandth.
 pub fn in_seconds(value: Time) -> f64 {
-    (value.get::<time::second>() * 1e3).round() / 1e3
+    rounded(value.get::<time::second>(), 1e3)
 }
 
 /// A closed range of one quantity; a single figure has both ends alike.

@@ -22,7 +22,7 @@ fn manual() -> Manual {
     }
     for n in 0..STEPS {
         let after = n.checked_sub(1).map(|p| StepId(id(p)));
-        edits.push(Edit::Step(StepEdit::Add { id: StepId(id(n)), phase: Phase::Teardown, after, title: format!("Remove part {n}") }));
+        edits.push(Edit::Step(StepEdit::Add { id: StepId(id(n)), phase: Phase::Teardown, after, title: format!("Remove part {n}"), actions: vec![] }));
         let action = |k: u128| Action { id: ActionId(id(1000 + n * 10 + k)), act: Act::Remove, parts: vec![PartId(id(100 + n % 3))], text: format!("Lift part {}.", n % 3), evidence: vec![] };
         edits.push(Edit::Step(StepEdit::Set { id: StepId(id(n)), field: StepField::Actions(vec![action(0), action(1)]) }));
         edits.push(Edit::Fastener(FastenerEdit::Add { id: GroupId(id(200 + n)), step: StepId(id(n)) }));
@@ -42,7 +42,7 @@ fn edit() -> impl Strategy<Value = Edit> {
     let group = || (0..STEPS + 1).prop_map(|n| GroupId(id(200 + n)));
     let words = || "[a-z ]{0,12}";
     prop_oneof![
-        (step(), after(), words()).prop_map(|(id, after, title)| Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title })),
+        (step(), after(), words()).prop_map(|(id, after, title)| Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title, actions: vec![] })),
         (step(), words()).prop_map(|(id, t)| Edit::Step(StepEdit::Set { id, field: StepField::Title(t) })),
         (step(), any::<bool>()).prop_map(|(id, r)| Edit::Step(StepEdit::Set { id, field: StepField::Reviewed(r) })),
         (step(), after()).prop_map(|(id, after)| Edit::Step(StepEdit::Move { id, after })),

@@ -1,1 +1,14 @@
+//! The server: API, database and command line around `paso-core`.
+
+pub mod api;
+pub mod author;
+pub mod demo;
+pub mod entity;
+pub mod headers;
+pub mod migration;
+pub mod page;
+pub mod problem;
 pub mod read;
+pub mod routes;
+pub mod serve;
+pub mod store;

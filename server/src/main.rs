@@ -1,5 +1,11 @@
+//! `paso`: the command line.
+
 use clap::{Parser, Subcommand};
+use paso_cluster::{Cluster, Durability};
+use paso_server::serve::ServeError;
+use paso_server::{api, demo, read, serve};
 use std::path::PathBuf;
+use std::process::ExitCode;
 
 /// Turns the recording of a disassembly into a repair guide.
 #[derive(Parser)]
@@ -11,6 +17,18 @@ struct Cli {
 
 #[derive(Subcommand)]
 enum Command {
+    /// Serve the application, with a database of its own unless DATABASE_URL names one.
+    Serve {
+        /// Port to serve on; 0 takes a free one.
+        #[arg(long, default_value_t = 8000)]
+        port: u16,
+        /// Folder of the private database.
+        #[arg(long, default_value = ".paso/data")]
+        data: PathBuf,
+        /// Start with an empty shelf.
+        #[arg(long)]
+        no_demo: bool,
+    },
     /// Read a recording and say what it tells.
     Read {
         /// Print the fact sheet as JSON.
@@ -18,13 +36,62 @@ enum Command {
         facts: bool,
         file: PathBuf,
     },
+    /// Print the OpenAPI document.
+    Openapi,
 }
 
-fn main() -> std::process::ExitCode {
-    let Command::Read { facts, file } = Cli::parse().command;
-    let printed = if facts { paso_server::read::facts(&file) } else { paso_server::read::summary(&file) };
-    match printed {
-        Ok(text) => { println!("{text}"); std::process::ExitCode::SUCCESS }
-        Err(e) => { eprintln!("paso: {e}"); std::process::ExitCode::FAILURE }
+fn main() -> ExitCode {
+    let done = match Cli::parse().command {
+        Command::Serve { port, data, no_demo } => start(port, data, !no_demo).map_err(|e| e.to_string()),
+        Command::Read { facts, file } => (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end())),
+        Command::Openapi => {
+            print!("{}", api::document());
+            Ok(())
+        }
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(sentence) => {
+            eprintln!("paso: {sentence}");
+            ExitCode::FAILURE
+        }
     }
+}
+
+fn start(port: u16, data: PathBuf, with_demo: bool) -> Result<(), ServeError> {
+    log();
+    let given = std::env::var("DATABASE_URL").ok().filter(|url| !url.is_empty());
+    let cluster = match given {
+        Some(_) => None,
+        None => Some(Cluster::start(&data, Durability::Safe)?),
+    };
+    let url = match (&given, &cluster) {
+        (Some(url), _) => url.clone(),
+        (None, Some(cluster)) => {
+            cluster.create_database("paso")?;
+            cluster.url("paso")
+        }
+        (None, None) => unreachable!("without a given database there is a cluster"),
+    };
+    let served = runtime().block_on(async {
+        let store = serve::open(&url).await?;
+        if with_demo {
+            demo::load_once(&store).await.map_err(|e| ServeError::Demo(e.to_string()))?;
+        }
+        serve::run(store, port).await
+    });
+    if let Some(cluster) = cluster {
+        cluster.stop(false)?;
+    }
+    served
+}
+
+fn runtime() -> tokio::runtime::Runtime {
+    tokio::runtime::Builder::new_multi_thread().enable_all().build().expect("threads for the server")
+}
+
+/// JSON lines on standard error; `PASO_LOG` sets the level.
+fn log() {
+    let filter = tracing_subscriber::EnvFilter::try_from_env("PASO_LOG").unwrap_or_else(|_| "warn,paso_server=info".into());
+    tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
 }

@@ -64,6 +64,8 @@ pub struct Image {
     pub after: Option<Value>,
     /// Who had set the field by hand before, if anybody.
     pub authored_before: Option<String>,
+    /// Who has set it by hand now, if anybody.
+    pub authored_after: Option<String>,
 }
 
 /// What an edit did.
@@ -213,15 +215,16 @@ pub(super) fn compare(before: &Manual, after: &mut Manual, touched: &Touched, au
             _ => {}
         }
     }
-    for image in &images {
-        after.authored.insert(image.place.key(), author.to_owned());
+    for image in &mut images {
+        image.authored_after = Some(author.to_owned());
+        after.mark_author(&image.place, Some(author));
     }
     Change { images }
 }
 
 fn image(before: &Manual, place: Place, old: Option<Value>, new: Option<Value>) -> Image {
     let authored_before = before.authored.get(&place.key()).cloned();
-    Image { place, before: old, after: new, authored_before }
+    Image { place, before: old, after: new, authored_before, authored_after: None }
 }
 
 impl Manual {
@@ -237,30 +240,51 @@ impl Manual {
         let mut next = self.clone();
         let mut images = Vec::with_capacity(change.images.len());
         for image in change.images.iter().rev() {
-            let Place { aspect, id, field } = &image.place;
-            let value = match field {
-                None => image.before.clone(),
-                Some(field) => {
-                    let mut whole = entity(&next, *aspect, *id).ok_or(Refusal::Gone { what: "entry", id: *id })?;
-                    whole[field] = image.before.clone().unwrap_or(Value::Null);
-                    Some(whole)
-                }
-            };
-            set_entity(&mut next, *aspect, *id, value)?;
-            let key = image.place.key();
-            let authored_now = next.authored.get(&key).cloned();
-            match &image.authored_before {
-                Some(name) => next.authored.insert(key, name.clone()),
-                None => next.authored.remove(&key),
-            };
+            next.put(&image.place, image.before.clone())?;
+            let authored_now = next.authored.get(&image.place.key()).cloned();
+            next.mark_author(&image.place, image.authored_before.as_deref());
             images.push(Image {
                 place: image.place.clone(),
                 before: image.after.clone(),
                 after: image.before.clone(),
                 authored_before: authored_now,
+                authored_after: image.authored_before.clone(),
             });
         }
         Ok((next, Change { images }))
+    }
+
+    /// Applies a logged change again, when a manual is loaded from its snapshot and the edits behind it.
+    ///
+    /// # Errors
+    /// [`Refusal::Gone`] where the log does not fit the snapshot.
+    pub fn replay(&self, change: &Change) -> Result<Manual, Refusal> {
+        let mut next = self.clone();
+        for image in &change.images {
+            next.put(&image.place, image.after.clone())?;
+            next.mark_author(&image.place, image.authored_after.as_deref());
+        }
+        Ok(next)
+    }
+
+    /// Writes a field or a whole entity.
+    fn put(&mut self, place: &Place, value: Option<Value>) -> Result<(), Refusal> {
+        let value = match &place.field {
+            None => value,
+            Some(field) => {
+                let mut whole = entity(self, place.aspect, place.id).ok_or(Refusal::Gone { what: "entry", id: place.id })?;
+                whole[field] = value.unwrap_or(Value::Null);
+                Some(whole)
+            }
+        };
+        set_entity(self, place.aspect, place.id, value)
+    }
+
+    fn mark_author(&mut self, place: &Place, author: Option<&str>) {
+        match author {
+            Some(name) => self.authored.insert(place.key(), name.to_owned()),
+            None => self.authored.remove(&place.key()),
+        };
     }
 
     /// What stands at a place now, for showing both versions of a clash.

@@ -45,7 +45,7 @@ impl Manual {
                     HeadEdit::Device(device) => next.head.device = change::note("device", device, LONGEST_TITLE)?,
                 }
             }
-            Edit::Step(edit) => next.edit_step(edit, &mut touched)?,
+            Edit::Step(edit) => next.edit_step(edit, author, &mut touched)?,
             Edit::Part(edit) => next.edit_part(edit, &mut touched)?,
             Edit::Fastener(edit) => next.edit_fastener(edit, author, &mut touched)?,
             Edit::Connector(edit) => next.edit_connector(edit, author, &mut touched)?,

@@ -32,7 +32,7 @@ pub use fasteners::{CountClaim, FastenerEdit, FastenerField, FastenerFate, Faste
 pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
 pub use parts::{Part, PartEdit, PartField};
-pub use readings::{Correction, ReadingEdit};
+pub use readings::{Correction, Heard, HeardRecording, ReadingEdit};
 pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
 pub use upcast::{UpcastError, from_json};

@@ -72,3 +72,56 @@ impl Manual {
         self.corrections.values().find(|c| c.fits(recording, statement))
     }
 }
+
+/// A statement as the Listen stop shows it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Heard {
+    pub statement: Statement,
+    /// The kind in force: the author's, else the reader's.
+    pub kind: StatementKind,
+    pub corrected: bool,
+    pub dropped: bool,
+    /// The step that rests on it.
+    pub step: Option<StepId>,
+}
+
+/// A reading under the author's corrections.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct HeardRecording {
+    pub statements: Vec<Heard>,
+    /// Corrections whose words no statement covers any more.
+    pub lost: Vec<Correction>,
+}
+
+impl Manual {
+    /// Lays the author's corrections over a reading and says which step uses what.
+    pub fn hear(&self, recording: RecordingId, statements: &[Statement]) -> HeardRecording {
+        let uses: Vec<(usize, usize, StepId)> = self
+            .order()
+            .into_iter()
+            .flat_map(|id| self.steps[&id].evidence.iter().filter_map(move |e| used_span(e, recording).map(|(s, e)| (s, e, id))))
+            .collect();
+        let heard = |s: &Statement| {
+            let correction = self.correction_of(recording, s);
+            Heard {
+                kind: correction.and_then(|c| c.kind).unwrap_or(s.kind),
+                corrected: correction.is_some_and(|c| c.kind.is_some()),
+                dropped: correction.is_some_and(|c| c.dropped),
+                step: uses.iter().find(|(start, end, _)| *start < s.end && s.start < *end).map(|(_, _, id)| *id),
+                statement: s.clone(),
+            }
+        };
+        let lost = |c: &&Correction| c.recording == recording && !statements.iter().any(|s| c.fits(recording, s));
+        HeardRecording {
+            statements: statements.iter().map(heard).collect(),
+            lost: self.corrections.values().filter(lost).cloned().collect(),
+        }
+    }
+}
+
+fn used_span(evidence: &super::Evidence, of: RecordingId) -> Option<(usize, usize)> {
+    match evidence {
+        super::Evidence::Recording { recording, start, end, .. } if *recording == of => Some((*start, *end)),
+        _ => None,
+    }
+}

@@ -122,8 +122,15 @@ pub enum StepField {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum StepEdit {
-    /// A new step behind `after`, or first.
-    Add { id: StepId, phase: Phase, after: Option<StepId>, title: String },
+    /// A new step behind `after`, or first; with sentences where it is made from a statement.
+    Add {
+        id: StepId,
+        phase: Phase,
+        after: Option<StepId>,
+        title: String,
+        #[serde(default)]
+        actions: Vec<Action>,
+    },
     Set { id: StepId, field: StepField },
     /// Behind `after`, or first.
     Move { id: StepId, after: Option<StepId> },
@@ -145,16 +152,23 @@ impl Manual {
         self.steps.get_mut(&id).ok_or(Refusal::Gone { what: "step", id: id.0 })
     }
 
-    pub(super) fn edit_step(&mut self, edit: &StepEdit, touched: &mut Touched) -> Result<(), Refusal> {
+    pub(super) fn edit_step(&mut self, edit: &StepEdit, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
         match edit {
-            StepEdit::Add { id, phase, after, title } => {
+            StepEdit::Add { id, phase, after, title, actions } => {
                 if self.steps.contains_key(id) {
                     return Err(Refusal::Exists { what: "step", id: id.0 });
                 }
                 let title = text("title", title, LONGEST_TITLE)?;
                 let rank = self.rank_behind(*phase, *after, None)?;
                 touched.add(Aspect::Steps, id.0);
-                self.steps.insert(*id, Step::new(*id, *phase, rank, title));
+                self.check_step_field(&StepField::Actions(actions.clone()))?;
+                let mut step = Step::new(*id, *phase, rank, title);
+                step.evidence = actions.iter().flat_map(|a| a.evidence.clone()).collect();
+                step.actions = actions.clone();
+                if step.evidence.is_empty() {
+                    step.evidence.push(Evidence::Author { name: author.to_owned() });
+                }
+                self.steps.insert(*id, step);
             }
             StepEdit::Set { id, field } => {
                 touched.add(Aspect::Steps, id.0);

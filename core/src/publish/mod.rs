@@ -9,10 +9,10 @@ pub use schema::manual_schema;
 use crate::ids::*;
 use crate::manual::{Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
 use crate::reading::Consumable;
-use crate::rebuild::{self, Fold};
+use crate::rebuild::{self, Balance, Fold};
 use crate::units;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// One step as readers see it.
@@ -58,9 +58,37 @@ pub struct Guide {
     pub care: Vec<String>,
 }
 
+/// A stop of the author's day, in the order of the work.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Stop {
+    Listen,
+    Steps,
+    Chain,
+    Screws,
+    Seams,
+    Cables,
+    Cautions,
+    Fold,
+    Rehearse,
+    Publish,
+}
+
+/// How many findings block publishing, by the stop that mends them.
+pub fn blocking(manual: &Manual) -> BTreeMap<Stop, u32> {
+    let steps = manual.steps_in(Phase::Teardown);
+    let mut out = BTreeMap::new();
+    for r in remaining(manual, &steps, &rebuild::balance(manual)).into_iter().filter(|r| r.blocks) {
+        *out.entry(r.stop).or_default() += 1;
+    }
+    out
+}
+
 /// Something that remains before publishing.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct Remaining {
+    /// Where it is mended.
+    pub stop: Stop,
     pub what: String,
     /// Blocks publishing; the rest only waits.
     pub blocks: bool,
@@ -79,7 +107,7 @@ pub fn guide(manual: &Manual) -> Guide {
         device: manual.head.device.clone(),
         tools: tools.into_iter().collect(),
         consumables: consumables.into_iter().collect(),
-        remaining: remaining(manual, &steps, &fold),
+        remaining: remaining(manual, &steps, &fold.balance),
         steps: steps.iter().enumerate().map(|(i, s)| step(manual, s, i + 1)).collect(),
         fold,
         care: care(manual),
@@ -129,13 +157,16 @@ fn heat_text(manual: &Manual, heat: &Heat) -> String {
     words.join(", ")
 }
 
-fn remaining(manual: &Manual, steps: &[&Step], fold: &Fold) -> Vec<Remaining> {
+fn remaining(manual: &Manual, steps: &[&Step], balance: &Balance) -> Vec<Remaining> {
     let mut out = Vec::new();
-    let mut say = |what: String, blocks: bool, step: Option<StepId>, group: Option<GroupId>| out.push(Remaining { what, blocks, step, group });
+    let mut say = |what: String, blocks: bool, step: Option<StepId>, group: Option<GroupId>| {
+        let stop = if group.is_some() { Stop::Fold } else { Stop::Steps };
+        out.push(Remaining { stop, what, blocks, step, group });
+    };
     if steps.is_empty() {
         say("The guide has no steps. Bring a recording or write the first step.".to_owned(), true, None, None);
     }
-    for row in &fold.balance.rows {
+    for row in &balance.rows {
         let step = manual.fasteners.get(&row.group).map(|g| g.step);
         match row.left_over {
             None => say(format!("Nobody has counted the screws: {}. Count them and write the number.", row.label), true, step, Some(row.group)),

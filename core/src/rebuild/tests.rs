@@ -13,7 +13,7 @@ fn teardown(script: &str) -> Manual {
     for line in script.lines().map(str::trim).filter(|l| !l.is_empty()) {
         let step = ids.make(StepId);
         let mut apply = |manual: &Manual, edit: Edit| manual.apply(&edit, "test").unwrap().0;
-        manual = apply(&manual, Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after: last, title: line.to_owned() }));
+        manual = apply(&manual, Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after: last, title: line.to_owned(), actions: Vec::new() }));
         last = Some(step);
         let (verb, rest) = line.split_once(' ').unwrap();
         let part_id = |manual: &Manual, name: &str| manual.parts.values().find(|p| p.name == name).map(|p| p.id);

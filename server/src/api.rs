@@ -1,0 +1,62 @@
+//! The API's own description: the OpenAPI document, derived from the handlers.
+
+use crate::routes::{health, manuals, publish, recordings};
+use rocket::serde::json::Json;
+use rocket::{Route, get, routes};
+use utoipa::OpenApi;
+
+/// The OpenAPI document.
+#[derive(OpenApi)]
+#[openapi(
+    info(title = "Paso", description = "From the recording of a disassembly to a repair guide."),
+    paths(
+        health::health,
+        recordings::bring, recordings::captions,
+        manuals::shelf, manuals::create, manuals::import, manuals::view, manuals::put_away, manuals::remove, manuals::restore,
+        manuals::edit, manuals::undo, manuals::redo, manuals::history, manuals::listen,
+        publish::guide, publish::markdown, publish::json, publish::publish_revision, publish::revisions, publish::revision,
+        publish::schema,
+    )
+)]
+pub struct Api;
+
+/// The OpenAPI document as the client generator reads it.
+pub fn document() -> String {
+    let mut text = Api::openapi().to_pretty_json().expect("the document is plain data");
+    text.push('\n');
+    text
+}
+
+#[get("/openapi.json")]
+fn openapi() -> Json<utoipa::openapi::OpenApi> {
+    Json(Api::openapi())
+}
+
+/// All routes under `/api`.
+pub fn routes() -> Vec<Route> {
+    routes![
+        openapi,
+        health::health,
+        recordings::bring,
+        recordings::captions,
+        manuals::shelf,
+        manuals::create,
+        manuals::import,
+        manuals::view,
+        manuals::put_away,
+        manuals::remove,
+        manuals::restore,
+        manuals::edit,
+        manuals::undo,
+        manuals::redo,
+        manuals::history,
+        manuals::listen,
+        publish::guide,
+        publish::markdown,
+        publish::json,
+        publish::publish_revision,
+        publish::revisions,
+        publish::revision,
+        publish::schema,
+    ]
+}

@@ -1,0 +1,6 @@
+//! The tables, one file each.
+
+pub mod edit;
+pub mod manual;
+pub mod recording;
+pub mod revision;

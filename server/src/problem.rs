@@ -1,0 +1,120 @@
+//! Problem documents (RFC 9457): what was wrong, where, and what would be right.
+
+use crate::store::StoreError;
+use paso_core::manual::{Edit, Place, Refusal};
+use rocket::http::{ContentType, Status};
+use rocket::response::{Responder, Response};
+use rocket::{Request, catch};
+use serde::{Deserialize, Serialize};
+use std::io::Cursor;
+use utoipa::ToSchema;
+
+/// A problem as the API answers it, `application/problem+json`.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Problem {
+    /// `urn:paso:problem:…`, stable for programs.
+    pub r#type: String,
+    pub title: String,
+    pub status: u16,
+    /// The sentence for people.
+    pub detail: String,
+    /// The field that the sentence is about, where there is one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub field: Option<String>,
+    /// Both versions, where somebody else changed the same.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub clash: Option<Clash>,
+}
+
+/// Both versions of what two people changed.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Clash {
+    /// What was asked for; empty for an undo.
+    pub mine: Option<Edit>,
+    pub theirs: Vec<Theirs>,
+    /// The newest edit; send again with this as `base_seq` to insist.
+    pub seq: i64,
+}
+
+/// What stands at a place now, and who put it there.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Theirs {
+    pub place: Place,
+    #[schema(value_type = Option<Object>)]
+    pub value: Option<serde_json::Value>,
+    pub author: String,
+}
+
+impl Problem {
+    pub fn new(status: Status, kind: &str, title: &str, detail: impl Into<String>) -> Self {
+        Self {
+            r#type: format!("urn:paso:problem:{kind}"),
+            title: title.to_owned(),
+            status: status.code,
+            detail: detail.into(),
+            field: None,
+            clash: None,
+        }
+    }
+
+    pub fn invalid(field: &str, detail: impl Into<String>) -> Self {
+        Self { field: Some(field.to_owned()), ..Self::new(Status::UnprocessableEntity, "invalid", "Not accepted", detail) }
+    }
+
+    pub fn not_found(what: &str) -> Self {
+        Self::new(Status::NotFound, "not-found", "Not found", format!("There is no such {what}; it may have been deleted. Go back to the shelf."))
+    }
+}
+
+impl From<StoreError> for Problem {
+    fn from(error: StoreError) -> Self {
+        match error {
+            StoreError::NotFound(what) => Self::not_found(what),
+            StoreError::Refused(Refusal::Invalid { field, problem }) => Self::invalid(field, problem),
+            StoreError::Refused(gone @ Refusal::Gone { .. }) => Self::new(Status::Conflict, "gone", "No longer there", gone.to_string()),
+            StoreError::Refused(other) => Self::new(Status::Conflict, "refused", "Not applied", other.to_string()),
+            StoreError::Clash(clash) => {
+                let names: std::collections::BTreeSet<&str> = clash.theirs.iter().map(|t| t.author.as_str()).collect();
+                let names = names.into_iter().collect::<Vec<_>>().join(" and ");
+                let detail = format!("{names} changed the same since you loaded it. Look at both versions and choose one.");
+                Self { clash: Some(*clash), ..Self::new(Status::Conflict, "clash", "Changed by somebody else", detail) }
+            }
+            StoreError::Ahead { asked, newest } => Self::invalid("base_seq", format!("base_seq {asked} is ahead of the newest edit {newest}. Load the manual again.")),
+            StoreError::Nothing(what) => Self::new(Status::Conflict, "nothing", "Nothing to do", format!("There is nothing to {what}.")),
+            StoreError::Recording(e) => Self::invalid("recording", e.to_string()),
+            StoreError::Import(e) => Self::invalid("manual", e.to_string()),
+            StoreError::Unready(what) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", what),
+            StoreError::Database(e) => {
+                tracing::error!(error = %e, "database");
+                Self::new(Status::ServiceUnavailable, "database", "The database does not answer", "Nothing was changed. What you typed is kept; it is sent again in a moment.")
+            }
+            StoreError::Stored(e) => {
+                tracing::error!(error = %e, "stored data");
+                Self::new(Status::InternalServerError, "stored", "Stored data cannot be read", "What is stored does not fit this version of the program. Nothing was changed.")
+            }
+        }
+    }
+}
+
+impl<'r> Responder<'r, 'static> for Problem {
+    fn respond_to(self, _: &'r Request<'_>) -> rocket::response::Result<'static> {
+        let body = serde_json::to_string(&self).map_err(|_| Status::InternalServerError)?;
+        Response::build()
+            .status(Status::from_code(self.status).unwrap_or(Status::InternalServerError))
+            .header(ContentType::new("application", "problem+json"))
+            .sized_body(body.len(), Cursor::new(body))
+            .ok()
+    }
+}
+
+/// What Rocket itself refuses, in the same shape.
+#[catch(default)]
+pub fn catch_all(status: Status, request: &Request<'_>) -> Problem {
+    let detail = match status.code {
+        404 => format!("Nothing answers {} {}.", request.method(), request.uri().path()),
+        413 => "The request is larger than what is taken here.".to_owned(),
+        422 | 400 => "The request is no JSON of the expected shape; see /api/openapi.json.".to_owned(),
+        _ => "The server could not answer. Nothing was changed.".to_owned(),
+    };
+    Problem::new(status, "http", status.reason_lossy(), detail)
+}

@@ -1,0 +1,169 @@
+//! The shelf, manuals, and their edits.
+
+use super::{Body, body, storable};
+use crate::author::Author;
+use crate::problem::Problem;
+use crate::store::{Applied, EditRequest, HistoryEntry, ManualView, ShelfRow, Store, Way};
+use paso_core::ids::{ManualId, RecordingId};
+use paso_core::manual::HeardRecording;
+use paso_core::recording::Cue;
+use rocket::http::Status;
+use rocket::serde::json::Json;
+use rocket::{State, delete, get, patch, post};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// Longest search, in characters.
+const LONGEST_SEARCH: usize = 200;
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = Vec<ShelfRow>), (status = 422, body = Problem)))]
+#[get("/manuals?<find>&<archived>")]
+pub async fn shelf(find: Option<&str>, archived: Result<bool, rocket::form::Errors<'_>>, store: &State<Store>) -> Result<Json<Vec<ShelfRow>>, Problem> {
+    let find = find.unwrap_or_default();
+    storable("find", find)?;
+    if find.chars().count() > LONGEST_SEARCH {
+        return Err(Problem::invalid("find", format!("Search for at most {LONGEST_SEARCH} characters.")));
+    }
+    // A missing value means "not archived"; a wrong one is refused.
+    let archived = match archived {
+        Ok(value) => value,
+        Err(errors) if errors.iter().all(|e| matches!(e.kind, rocket::form::error::ErrorKind::Missing)) => false,
+        Err(_) => return Err(Problem::invalid("archived", "archived is true or false.")),
+    };
+    Ok(Json(store.shelf(find, archived).await?))
+}
+
+/// A new manual, drafted from recordings that were brought before, or empty.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct NewManual {
+    pub title: String,
+    #[serde(default)]
+    pub device: String,
+    #[serde(default)]
+    pub recordings: Vec<RecordingId>,
+}
+
+/// What was made.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct Made {
+    pub id: ManualId,
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 201, body = Made), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[post("/manuals", format = "json", data = "<new>")]
+pub async fn create(new: Body<'_, NewManual>, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
+    let new = body(new)?;
+    let title = new.title.trim();
+    storable("title", title)?;
+    storable("device", &new.device)?;
+    if title.is_empty() || title.chars().count() > 200 || new.device.chars().count() > 200 {
+        return Err(Problem::invalid("title", "Write a title of 1 to 200 characters; the device takes at most 200."));
+    }
+    if new.recordings.len() > 20 {
+        return Err(Problem::invalid("recordings", "A manual is drafted from at most 20 recordings."));
+    }
+    let recordings: Vec<Uuid> = new.recordings.iter().map(|r| r.0).collect();
+    let id = store.create(title, new.device.trim(), &recordings).await?;
+    Ok((Status::Created, Json(Made { id })))
+}
+
+/// The body is a manual's own JSON.
+#[utoipa::path(context_path = "/api", tag = "manuals", request_body(content = String, content_type = "application/json"), responses((status = 201, body = Made), (status = 422, body = Problem)))]
+#[post("/manuals/import", data = "<json>")]
+pub async fn import(json: String, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
+    if json.contains("\\u0000") {
+        return Err(Problem::invalid("manual", "The manual holds a zero character (\\u0000). Take it out."));
+    }
+    let id = store.import(&json).await?;
+    Ok((Status::Created, Json(Made { id })))
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = ManualView), (status = 404, body = Problem)))]
+#[get("/manuals/<id>")]
+pub async fn view(id: Uuid, author: Author, store: &State<Store>) -> Result<Json<ManualView>, Problem> {
+    Ok(Json(store.view(ManualId(id), &author.0).await?))
+}
+
+/// What can be changed of a manual's place on the shelf; its contents change by edits.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct ShelfChange {
+    pub archived: bool,
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 204), (status = 404, body = Problem)))]
+#[patch("/manuals/<id>", format = "json", data = "<change>")]
+pub async fn put_away(id: Uuid, change: Body<'_, ShelfChange>, store: &State<Store>) -> Result<Status, Problem> {
+    store.archive(ManualId(id), body(change)?.archived).await?;
+    Ok(Status::NoContent)
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 204), (status = 404, body = Problem)))]
+#[delete("/manuals/<id>")]
+pub async fn remove(id: Uuid, store: &State<Store>) -> Result<Status, Problem> {
+    store.delete(ManualId(id)).await?;
+    Ok(Status::NoContent)
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 204), (status = 404, body = Problem)))]
+#[post("/manuals/<id>/restore")]
+pub async fn restore(id: Uuid, store: &State<Store>) -> Result<Status, Problem> {
+    store.restore(ManualId(id)).await?;
+    Ok(Status::NoContent)
+}
+
+#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[post("/manuals/<id>/edits", format = "json", data = "<request>")]
+pub async fn edit(id: Uuid, author: Author, request: Body<'_, EditRequest>, store: &State<Store>) -> Result<Json<Applied>, Problem> {
+    let request = body(request)?;
+    Ok(Json(store.edit(ManualId(id), &author.0, &request).await?))
+}
+
+#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/undo")]
+pub async fn undo(id: Uuid, author: Author, store: &State<Store>) -> Result<Json<Applied>, Problem> {
+    Ok(Json(store.step(ManualId(id), &author.0, Way::Undo).await?))
+}
+
+#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/redo")]
+pub async fn redo(id: Uuid, author: Author, store: &State<Store>) -> Result<Json<Applied>, Problem> {
+    Ok(Json(store.step(ManualId(id), &author.0, Way::Redo).await?))
+}
+
+#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Vec<HistoryEntry>), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/history")]
+pub async fn history(id: Uuid, store: &State<Store>) -> Result<Json<Vec<HistoryEntry>>, Problem> {
+    const LATEST: u64 = 200;
+    Ok(Json(store.history(ManualId(id), LATEST).await?))
+}
+
+/// One recording of a manual as the Listen stop shows it.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct ListenRecording {
+    pub id: RecordingId,
+    pub title: String,
+    pub duration_ms: u64,
+    pub timed: bool,
+    pub cues: Vec<Cue>,
+    pub heard: HeardRecording,
+}
+
+#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = Vec<ListenRecording>), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/listen")]
+pub async fn listen(id: Uuid, store: &State<Store>) -> Result<Json<Vec<ListenRecording>>, Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let mut out = Vec::new();
+    for recording in manual.recordings.keys() {
+        let read = store.recording(recording.0).await?;
+        out.push(ListenRecording {
+            id: *recording,
+            title: read.title,
+            duration_ms: read.recording.duration_ms(),
+            timed: read.recording.timed(),
+            heard: manual.hear(*recording, &read.reading.statements),
+            cues: read.recording.cues,
+        });
+    }
+    Ok(Json(out))
+}

@@ -1,0 +1,95 @@
+//! The guide: folded, as its reader sees it, and out in open formats.
+
+use crate::author::Author;
+use crate::problem::Problem;
+use crate::store::{RevisionInfo, Store};
+use paso_core::ids::ManualId;
+use paso_core::publish::{self, Guide};
+use rocket::http::{ContentType, Header, Status};
+use rocket::response::Responder;
+use rocket::serde::json::{Json, Value};
+use rocket::{State, get, post};
+use uuid::Uuid;
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Guide), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/guide")]
+pub async fn guide(id: Uuid, store: &State<Store>) -> Result<Json<Guide>, Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    Ok(Json(publish::guide(&manual)))
+}
+
+/// A file for the reader's disk.
+#[derive(Responder)]
+pub struct Download {
+    body: String,
+    kind: ContentType,
+    disposition: Header<'static>,
+}
+
+impl Download {
+    fn new(title: &str, ending: &str, kind: ContentType, body: String) -> Self {
+        Self { body, kind, disposition: Header::new("Content-Disposition", format!("attachment; filename=\"{}.{ending}\"", file_name(title))) }
+    }
+}
+
+/// Letters, digits and hyphens: a name that every system takes.
+fn file_name(title: &str) -> String {
+    let plain: String = title.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
+    let words: Vec<&str> = plain.split('-').filter(|w| !w.is_empty()).take(12).collect();
+    if words.is_empty() { "manual".to_owned() } else { words.join("-") }
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = String, content_type = "text/markdown"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/guide.md")]
+pub async fn markdown(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let kind = ContentType::new("text", "markdown").with_params(("charset", "utf-8"));
+    Ok(Download::new(&manual.head.title, "md", kind, publish::markdown(&manual)))
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/manual.json")]
+pub async fn json(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let text = serde_json::to_string_pretty(&*manual).map_err(|_| Problem::not_found("manual"))?;
+    Ok(Download::new(&manual.head.title, "json", ContentType::JSON, text))
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 201, body = RevisionInfo), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/revisions")]
+pub async fn publish_revision(id: Uuid, author: Author, store: &State<Store>) -> Result<(Status, Json<RevisionInfo>), Problem> {
+    Ok((Status::Created, Json(store.publish(ManualId(id), &author.0).await?)))
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Vec<RevisionInfo>), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/revisions")]
+pub async fn revisions(id: Uuid, store: &State<Store>) -> Result<Json<Vec<RevisionInfo>>, Problem> {
+    Ok(Json(store.revisions(ManualId(id)).await?))
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = String, content_type = "text/markdown"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/revisions/<number>")]
+pub async fn revision(id: Uuid, number: i32, store: &State<Store>) -> Result<Download, Problem> {
+    let text = store.revision_markdown(ManualId(id), number).await?;
+    let kind = ContentType::new("text", "markdown").with_params(("charset", "utf-8"));
+    Ok(Download::new(&format!("revision {number}"), "md", kind, text))
+}
+
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Object)))]
+#[get("/schema/manual.json")]
+pub fn schema() -> Json<Value> {
+    Json(publish::manual_schema())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::file_name;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("Lamp 3: new \"bulb\"\r\n", "lamp-3-new-bulb")]
+    #[case("///", "manual")]
+    fn names_files_plainly(#[case] title: &str, #[case] name: &str) {
+        assert_eq!(file_name(title), name);
+    }
+}

@@ -1,0 +1,70 @@
+//! Bringing recordings, and taking them out again as captions.
+
+use super::storable;
+use crate::problem::Problem;
+use crate::store::{RecordingInfo, Store, StoreError};
+use paso_core::recording::{self, MAX_BYTES, RecordingError};
+use rocket::data::{Data, ToByteUnit};
+use rocket::http::{ContentType, Status};
+use rocket::serde::json::Json;
+use rocket::{State, get, post};
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// The body is the file itself; it is refused while it streams in once it grows past the limit.
+#[utoipa::path(context_path = "/api", tag = "recordings", request_body(content = String, content_type = "text/plain"),
+    responses((status = 201, body = RecordingInfo), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[post("/recordings?<name>", data = "<file>")]
+pub async fn bring(name: &str, file: Data<'_>, store: &State<Store>) -> Result<(Status, Json<RecordingInfo>), Problem> {
+    storable("name", name)?;
+    let read = file.open((MAX_BYTES + 1).bytes()).into_bytes().await;
+    let read = read.map_err(|e| Problem::invalid("recording", format!("The file broke off while it was sent: {e}. Send it again.")))?;
+    if read.len() > MAX_BYTES {
+        let error = RecordingError::TooLarge { size: read.len() };
+        return Err(Problem { field: Some("recording".into()), ..Problem::new(Status::PayloadTooLarge, "too-large", "Too large", error.to_string().replace(&format!("{} bytes", read.len()), "more than 2,000,000 bytes")) });
+    }
+    let info = store.bring(short_name(name), read.into_inner()).await?;
+    Ok((Status::Created, Json(info)))
+}
+
+/// A file's name without folders and ending.
+fn short_name(name: &str) -> &str {
+    let base = name.rsplit(['/', '\\']).next().unwrap_or(name).trim();
+    let stem = base.rsplit_once('.').map_or(base, |(stem, _)| stem);
+    let end = stem.char_indices().nth(200).map_or(stem.len(), |(i, _)| i);
+    if stem.is_empty() { "Recording" } else { &stem[..end] }
+}
+
+/// A caption format to take a recording out in.
+#[derive(Debug, Clone, Copy, rocket::FromFormField, ToSchema)]
+#[schema(rename_all = "lowercase")]
+pub enum CaptionFormat {
+    Vtt,
+    Srt,
+}
+
+#[utoipa::path(context_path = "/api", tag = "recordings", responses((status = 200, body = String, content_type = "text/vtt"), (status = 404, body = Problem)))]
+#[get("/recordings/<id>/captions?<format>")]
+pub async fn captions(id: Uuid, format: Result<CaptionFormat, rocket::form::Errors<'_>>, store: &State<Store>) -> Result<(ContentType, String), Problem> {
+    let format = format.map_err(|_| Problem::invalid("format", "The format is vtt or srt."))?;
+    let read = store.recording(id).await.map_err(|e: StoreError| Problem::from(e))?;
+    Ok(match format {
+        CaptionFormat::Vtt => (ContentType::new("text", "vtt"), recording::to_webvtt(&read.recording)),
+        CaptionFormat::Srt => (ContentType::new("application", "x-subrip"), recording::to_subrip(&read.recording)),
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::short_name;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("C:\\films\\lamp.take.2.vtt", "lamp.take.2")]
+    #[case("lamp", "lamp")]
+    #[case(".srt", "Recording")]
+    #[case("", "Recording")]
+    fn shortens_names(#[case] name: &str, #[case] short: &str) {
+        assert_eq!(short_name(name), short);
+    }
+}

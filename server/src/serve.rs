@@ -1,0 +1,82 @@
+//! Serving: database, migrations, Rocket.
+
+use crate::migration::Migrator;
+use crate::store::Store;
+use crate::{api, headers, page, problem};
+use rocket::config::{Config, LogLevel, Shutdown};
+use rocket::data::{Limits, ToByteUnit};
+use rocket::{Build, Rocket, catchers};
+use sea_orm::{ConnectOptions, Database};
+use sea_orm_migration::MigratorTrait;
+use std::net::{IpAddr, Ipv4Addr};
+use std::time::Duration;
+use thiserror::Error;
+
+/// Why the server did not start.
+#[derive(Debug, Error)]
+pub enum ServeError {
+    #[error("The database at {url} does not answer: {source}")]
+    Database { url: String, source: sea_orm::DbErr },
+    #[error("The tables could not be brought up to date: {0}")]
+    Migration(sea_orm::DbErr),
+    #[error("The server did not start: {0}")]
+    Rocket(Box<rocket::Error>),
+    #[error(transparent)]
+    Cluster(#[from] paso_cluster::ClusterError),
+    #[error("The demo could not be loaded: {0}")]
+    Demo(String),
+}
+
+/// Connects, brings the tables up to date, and gives the store.
+///
+/// # Errors
+/// Names the database without its password.
+pub async fn open(url: &str) -> Result<Store, ServeError> {
+    let mut options = ConnectOptions::new(url);
+    options.max_connections(8).min_connections(1).connect_timeout(Duration::from_secs(10)).sqlx_logging(false);
+    let db = Database::connect(options).await.map_err(|source| ServeError::Database { url: without_password(url), source })?;
+    Migrator::up(&db, None).await.map_err(ServeError::Migration)?;
+    Ok(Store::new(db))
+}
+
+fn without_password(url: &str) -> String {
+    match (url.split_once("://"), url.rsplit_once('@')) {
+        (Some((scheme, _)), Some((_, host))) => format!("{scheme}://…@{host}"),
+        _ => url.to_owned(),
+    }
+}
+
+/// The server, ready to launch. Port 0 means a free one.
+pub fn rocket(store: Store, port: u16) -> Rocket<Build> {
+    let config = Config {
+        address: IpAddr::V4(Ipv4Addr::LOCALHOST),
+        port,
+        log_level: LogLevel::Off,
+        cli_colors: false,
+        limits: Limits::default().limit("json", 1.mebibytes()).limit("string", 16.mebibytes()),
+        shutdown: Shutdown { grace: 2, mercy: 3, ..Shutdown::default() },
+        ..Config::default()
+    };
+    rocket::custom(config)
+        .manage(store)
+        .attach(headers::Headers)
+        .mount("/api", api::routes())
+        .mount("/", page::routes())
+        .register("/", catchers![problem::catch_all])
+}
+
+/// Serves until a signal asks to stop; requests under way are finished.
+///
+/// # Errors
+/// Says why the server did not start.
+pub async fn run(store: Store, port: u16) -> Result<(), ServeError> {
+    let launched = rocket(store.clone(), port).attach(rocket::fairing::AdHoc::on_liftoff("address", |rocket| {
+        Box::pin(async move {
+            let config = rocket.config();
+            println!("Paso is at http://{}:{}  (Ctrl-C stops it)", config.address, config.port);
+        })
+    }));
+    launched.launch().await.map_err(|e| ServeError::Rocket(Box::new(e)))?;
+    store.close().await;
+    Ok(())
+}

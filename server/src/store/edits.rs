@@ -1,0 +1,289 @@
+//! The edit log: applying, rebasing, undo and redo, history.
+
+use super::{Store, StoreError, change_of, shelf::search_text, to_json};
+use crate::entity::{edit, manual};
+use crate::problem::{Clash, Theirs};
+use paso_core::ids::{ManualId, StepId};
+use paso_core::manual::{Change, Edit, Entry, EntryKind, FORMAT, Manual, Refusal, next_redo, next_undo};
+use paso_core::publish::{self, Stop};
+use sea_orm::{
+    ColumnTrait, ConnectionTrait, DatabaseTransaction, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
+};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use std::sync::Arc;
+use time::OffsetDateTime;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A snapshot is written every so many edits: loading then replays a few dozen at most.
+const SNAPSHOT_EVERY: i64 = 50;
+
+/// An edit as a client sends it.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct EditRequest {
+    /// UUIDv7 made by the client; the same edit sent twice is applied once.
+    pub id: Uuid,
+    /// The newest edit the client knows.
+    pub base_seq: i64,
+    pub edit: Edit,
+}
+
+/// What an edit did, and no more than that.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct Applied {
+    pub seq: i64,
+    /// Fields before and after, to bring a copy up to date. Edits of others since `base_seq` come first.
+    pub change: Change,
+    pub order: Vec<StepId>,
+    pub can_undo: bool,
+    pub can_redo: bool,
+    pub blocking: BTreeMap<Stop, u32>,
+}
+
+/// One entry of a manual's history.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct HistoryEntry {
+    pub seq: i64,
+    pub author: String,
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub at: OffsetDateTime,
+    pub kind: EntryKind,
+    pub edit: Option<Edit>,
+    pub change: Change,
+}
+
+/// A step back or forward through an author's own edits.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Way {
+    Undo,
+    Redo,
+}
+
+impl Store {
+    /// Applies an edit, or answers with both versions where somebody else changed the same since.
+    pub async fn edit(&self, id: ManualId, author: &str, request: &EditRequest) -> Result<Applied, StoreError> {
+        let txn = self.db.begin().await?;
+        let row = self.locked(&txn, id).await?;
+        let before = self.current(&txn, &row).await?;
+        if request.base_seq > row.seq {
+            return Err(StoreError::Ahead { asked: request.base_seq, newest: row.seq });
+        }
+        let since = since(&txn, id, request.base_seq).await?;
+        if already(&txn, id, request.id).await? {
+            // A retry of what was acknowledged into the void.
+            return self.applied(&txn, id, author, row.seq, &before, merged(&since)?).await;
+        }
+        let applied = before.apply(&request.edit, author);
+        let (next, change) = match applied {
+            Ok(done) => done,
+            Err(Refusal::Gone { .. }) if !since.is_empty() => return Err(clash(&before, row.seq, &request.edit, &since, None)?),
+            Err(refusal) => return Err(refusal.into()),
+        };
+        let others: Vec<&edit::Model> = since.iter().filter(|e| change_of(e).is_ok_and(|c| c.meets(&change))).collect();
+        if !others.is_empty() {
+            return Err(clash(&before, row.seq, &request.edit, &since, Some(&change))?);
+        }
+        if change.images.is_empty() {
+            return self.applied(&txn, id, author, row.seq, &before, merged(&since)?).await;
+        }
+        let logged = Logged { id: request.id, author, kind: "edit", of: None, edit: Some(&request.edit), change: &change };
+        let next = self.append(&txn, &row, next, logged).await?;
+        let mut all = merged(&since)?;
+        all.images.extend(change.images);
+        let answer = self.applied(&txn, id, author, row.seq + 1, &next, all).await?;
+        txn.commit().await?;
+        self.keep(id, answer.seq, &next);
+        Ok(answer)
+    }
+
+    /// Reverts the author's latest edit in force, or brings back what they undid last.
+    pub async fn step(&self, id: ManualId, author: &str, way: Way) -> Result<Applied, StoreError> {
+        let txn = self.db.begin().await?;
+        let row = self.locked(&txn, id).await?;
+        let before = self.current(&txn, &row).await?;
+        let entries = entries(&txn, id, author).await?;
+        let (target, kind) = match way {
+            Way::Undo => (next_undo(&entries), "undo"),
+            Way::Redo => (next_redo(&entries), "redo"),
+        };
+        let target = target.ok_or(StoreError::Nothing(kind))?;
+        let entry = edit::Entity::find_by_id((id.0, target)).one(&txn).await?.ok_or(StoreError::NotFound("edit"))?;
+        let (next, change) = match before.revert(&change_of(&entry)?) {
+            Ok(done) => done,
+            Err(Refusal::Clash { .. }) => {
+                let since = since(&txn, id, target).await?;
+                let undone = change_of(&entry)?;
+                return Err(clash_on(&before, row.seq, None, &since, &undone)?);
+            }
+            Err(refusal) => return Err(refusal.into()),
+        };
+        let logged = Logged { id: Uuid::now_v7(), author, kind, of: Some(target), edit: None, change: &change };
+        let next = self.append(&txn, &row, next, logged).await?;
+        let answer = self.applied(&txn, id, author, row.seq + 1, &next, change).await?;
+        txn.commit().await?;
+        self.keep(id, answer.seq, &next);
+        Ok(answer)
+    }
+
+    /// The latest entries of a manual's history, newest first.
+    pub async fn history(&self, id: ManualId, limit: u64) -> Result<Vec<HistoryEntry>, StoreError> {
+        self.row(&self.db, id).await?;
+        let rows = edit::Entity::find()
+            .filter(edit::Column::ManualId.eq(id.0))
+            .order_by_desc(edit::Column::Seq)
+            .limit(limit)
+            .all(&self.db)
+            .await?;
+        rows.into_iter()
+            .map(|row| {
+                Ok(HistoryEntry {
+                    seq: row.seq,
+                    kind: kind_of(&row.kind, row.of),
+                    change: change_of(&row)?,
+                    edit: row.edit.map(serde_json::from_value).transpose().map_err(|e| StoreError::Stored(e.to_string()))?,
+                    author: row.author,
+                    at: row.at,
+                })
+            })
+            .collect()
+    }
+
+    pub(super) async fn locked(&self, txn: &DatabaseTransaction, id: ManualId) -> Result<manual::Model, StoreError> {
+        let row = manual::Entity::find_by_id(id.0).filter(manual::Column::DeletedAt.is_null()).lock_exclusive().one(txn).await?;
+        row.ok_or(StoreError::NotFound("manual"))
+    }
+
+    async fn append(&self, txn: &DatabaseTransaction, row: &manual::Model, next: Manual, logged: Logged<'_>) -> Result<Arc<Manual>, StoreError> {
+        let seq = row.seq + 1;
+        let now = OffsetDateTime::now_utc();
+        let entry = edit::ActiveModel {
+            manual_id: Set(row.id),
+            seq: Set(seq),
+            id: Set(logged.id),
+            author: Set(logged.author.to_owned()),
+            at: Set(now),
+            kind: Set(logged.kind.to_owned()),
+            of: Set(logged.of),
+            edit: Set(logged.edit.map(to_json).transpose()?),
+            change: Set(to_json(logged.change)?),
+            format: Set(FORMAT as i32),
+        };
+        edit::Entity::insert(entry).exec_without_returning(txn).await?;
+        let mut update = manual::ActiveModel {
+            id: Set(row.id),
+            seq: Set(seq),
+            title: Set(next.head.title.clone()),
+            device: Set(next.head.device.clone()),
+            steps: Set(next.steps.len() as i32),
+            search: Set(search_text(&next)),
+            updated_at: Set(now),
+            ..Default::default()
+        };
+        if seq - row.snapshot_seq >= SNAPSHOT_EVERY {
+            update.snapshot = Set(to_json(&next)?);
+            update.snapshot_seq = Set(seq);
+        }
+        manual::Entity::update_many().set(update).filter(manual::Column::Id.eq(row.id)).exec(txn).await?;
+        Ok(Arc::new(next))
+    }
+
+    async fn applied(&self, db: &impl ConnectionTrait, id: ManualId, author: &str, seq: i64, manual: &Manual, change: Change) -> Result<Applied, StoreError> {
+        let entries = entries(db, id, author).await?;
+        Ok(Applied {
+            seq,
+            change,
+            order: manual.order(),
+            can_undo: next_undo(&entries).is_some(),
+            can_redo: next_redo(&entries).is_some(),
+            blocking: publish::blocking(manual),
+        })
+    }
+}
+
+struct Logged<'a> {
+    id: Uuid,
+    author: &'a str,
+    kind: &'static str,
+    of: Option<i64>,
+    edit: Option<&'a Edit>,
+    change: &'a Change,
+}
+
+fn kind_of(kind: &str, of: Option<i64>) -> EntryKind {
+    match (kind, of) {
+        ("undo", Some(of)) => EntryKind::Undo(of),
+        ("redo", Some(of)) => EntryKind::Redo(of),
+        _ => EntryKind::Edit,
+    }
+}
+
+/// One author's entries, oldest first, as far as undo and redo care.
+pub(super) async fn entries(db: &impl ConnectionTrait, id: ManualId, author: &str) -> Result<Vec<Entry>, StoreError> {
+    let rows = edit::Entity::find()
+        .filter(edit::Column::ManualId.eq(id.0))
+        .filter(edit::Column::Author.eq(author))
+        .select_only()
+        .columns([edit::Column::Seq, edit::Column::Kind, edit::Column::Of])
+        .order_by_asc(edit::Column::Seq)
+        .into_tuple::<(i64, String, Option<i64>)>()
+        .all(db)
+        .await?;
+    Ok(rows.into_iter().map(|(seq, kind, of)| Entry { seq, kind: kind_of(&kind, of) }).collect())
+}
+
+async fn since(db: &impl ConnectionTrait, id: ManualId, seq: i64) -> Result<Vec<edit::Model>, StoreError> {
+    Ok(edit::Entity::find()
+        .filter(edit::Column::ManualId.eq(id.0))
+        .filter(edit::Column::Seq.gt(seq))
+        .order_by_asc(edit::Column::Seq)
+        .all(db)
+        .await?)
+}
+
+async fn already(db: &impl ConnectionTrait, manual: ManualId, id: Uuid) -> Result<bool, StoreError> {
+    let found = edit::Entity::find()
+        .filter(edit::Column::ManualId.eq(manual.0))
+        .filter(edit::Column::Id.eq(id))
+        .select_only()
+        .column(edit::Column::Seq)
+        .into_tuple::<i64>()
+        .one(db)
+        .await?;
+    Ok(found.is_some())
+}
+
+fn merged(since: &[edit::Model]) -> Result<Change, StoreError> {
+    let mut all = Change::default();
+    for entry in since {
+        all.images.extend(change_of(entry)?.images);
+    }
+    Ok(all)
+}
+
+/// Both versions: what was asked for, and what stands at the places that somebody else touched since.
+fn clash(now: &Manual, seq: i64, mine: &Edit, since: &[edit::Model], change: Option<&Change>) -> Result<StoreError, StoreError> {
+    match change {
+        Some(change) => clash_on(now, seq, Some(mine), since, change),
+        // What the edit was about is gone: everything that went since is the other version.
+        None => {
+            let mut went = merged(since)?;
+            went.images.retain(|i| i.after.is_none());
+            clash_on(now, seq, Some(mine), since, &went)
+        }
+    }
+}
+
+fn clash_on(now: &Manual, seq: i64, mine: Option<&Edit>, since: &[edit::Model], change: &Change) -> Result<StoreError, StoreError> {
+    let mut theirs: Vec<Theirs> = Vec::new();
+    for entry in since {
+        for image in change_of(entry)?.images {
+            if change.places().any(|p| p.meets(&image.place)) {
+                theirs.retain(|t| t.place != image.place);
+                theirs.push(Theirs { value: now.value_at(&image.place), place: image.place, author: entry.author.clone() });
+            }
+        }
+    }
+    Ok(StoreError::Clash(Box::new(Clash { mine: mine.cloned(), theirs, seq })))
+}

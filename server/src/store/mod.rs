@@ -1,0 +1,126 @@
+//! Manuals and recordings in PostgreSQL.
+//!
+//! A manual is a snapshot plus the tail of its edits. Every edit runs in one transaction that holds the manual's row, so
+//! numbers have no gaps and two servers before one database agree. What is cached can be rebuilt at any time; the row's
+//! number says whether the cache is fresh.
+
+mod edits;
+mod recordings;
+mod revisions;
+mod shelf;
+
+pub use edits::{Applied, EditRequest, HistoryEntry, Way};
+pub use recordings::RecordingInfo;
+pub use revisions::RevisionInfo;
+pub use shelf::{ManualView, ShelfRow};
+
+use crate::entity::{edit, manual};
+use crate::problem::Clash;
+use paso_core::ids::ManualId;
+use paso_core::manual::{Change, Manual, Refusal, UpcastError};
+use paso_core::recording::RecordingError;
+use sea_orm::{ColumnTrait, ConnectionTrait, DatabaseConnection, DbErr, EntityTrait, QueryFilter, QueryOrder};
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex};
+use thiserror::Error;
+
+/// Why the store could not do what was asked.
+#[derive(Debug, Error)]
+pub enum StoreError {
+    #[error("no such {0}")]
+    NotFound(&'static str),
+    #[error(transparent)]
+    Refused(#[from] Refusal),
+    #[error("changed by somebody else")]
+    Clash(Box<Clash>),
+    #[error("base_seq {asked} is ahead of {newest}")]
+    Ahead { asked: i64, newest: i64 },
+    #[error("nothing to {0}")]
+    Nothing(&'static str),
+    #[error(transparent)]
+    Recording(#[from] RecordingError),
+    #[error(transparent)]
+    Import(UpcastError),
+    #[error("{0}")]
+    Unready(String),
+    #[error(transparent)]
+    Database(#[from] DbErr),
+    #[error("stored data: {0}")]
+    Stored(String),
+}
+
+/// Everything that is kept.
+#[derive(Clone)]
+pub struct Store {
+    db: DatabaseConnection,
+    cache: Arc<Mutex<HashMap<ManualId, (i64, Arc<Manual>)>>>,
+}
+
+/// Manuals kept in memory; a manual of 300 steps takes about a megabyte.
+const CACHED: usize = 64;
+
+impl Store {
+    pub fn new(db: DatabaseConnection) -> Self {
+        Self { db, cache: Arc::default() }
+    }
+
+    /// Whether the database answers.
+    pub async fn ping(&self) -> bool {
+        self.db.ping().await.is_ok()
+    }
+
+    /// Closes the connections, so that the database server can stop in peace.
+    pub async fn close(&self) {
+        if let Err(error) = self.db.clone().close().await {
+            tracing::warn!(%error, "closing the database");
+        }
+    }
+
+    /// The manual at its newest edit, from the cache or from snapshot and tail.
+    async fn current(&self, db: &impl ConnectionTrait, row: &manual::Model) -> Result<Arc<Manual>, StoreError> {
+        let id = ManualId(row.id);
+        if let Some((seq, manual)) = self.cached(id)
+            && seq == row.seq
+        {
+            return Ok(manual);
+        }
+        let mut at = paso_core::manual::from_json(&row.snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
+        let tail = edit::Entity::find()
+            .filter(edit::Column::ManualId.eq(row.id))
+            .filter(edit::Column::Seq.gt(row.snapshot_seq))
+            .filter(edit::Column::Seq.lte(row.seq))
+            .order_by_asc(edit::Column::Seq)
+            .all(db)
+            .await?;
+        for entry in tail {
+            let change = change_of(&entry)?;
+            at = at.replay(&change).map_err(|e| StoreError::Stored(format!("edit {}: {e}", entry.seq)))?;
+        }
+        let manual = Arc::new(at);
+        self.keep(id, row.seq, &manual);
+        Ok(manual)
+    }
+
+    fn cached(&self, id: ManualId) -> Option<(i64, Arc<Manual>)> {
+        self.cache.lock().expect("no panic while held").get(&id).cloned()
+    }
+
+    fn keep(&self, id: ManualId, seq: i64, manual: &Arc<Manual>) {
+        let mut cache = self.cache.lock().expect("no panic while held");
+        if cache.len() >= CACHED && !cache.contains_key(&id) {
+            // Any one will do: what is thrown out is read again when asked for.
+            if let Some(other) = cache.keys().next().copied() {
+                cache.remove(&other);
+            }
+        }
+        cache.insert(id, (seq, manual.clone()));
+    }
+}
+
+fn change_of(entry: &edit::Model) -> Result<Change, StoreError> {
+    serde_json::from_value(entry.change.clone()).map_err(|e| StoreError::Stored(format!("edit {}: {e}", entry.seq)))
+}
+
+fn to_json<T: serde::Serialize>(value: &T) -> Result<serde_json::Value, StoreError> {
+    serde_json::to_value(value).map_err(|e| StoreError::Stored(e.to_string()))
+}

@@ -1,0 +1,78 @@
+//! Recordings: kept as they were brought, read anew whenever asked.
+
+use super::{Store, StoreError, to_json};
+use crate::entity::recording;
+use paso_core::ids::RecordingId;
+use paso_core::manual::RecordingRef;
+use paso_core::reading::{self, Reading, StatementKind};
+use paso_core::recording::Recording;
+use sea_orm::{ActiveModelTrait, EntityTrait, Set};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use time::OffsetDateTime;
+use utoipa::ToSchema;
+use uuid::Uuid;
+
+/// A recording with its reading.
+pub struct ReadRecording {
+    pub id: RecordingId,
+    pub title: String,
+    pub recording: Recording,
+    pub reading: Reading,
+}
+
+impl ReadRecording {
+    /// How a manual refers to it.
+    pub fn reference(&self) -> RecordingRef {
+        RecordingRef { id: self.id, title: self.title.clone(), duration_ms: self.recording.duration_ms() }
+    }
+}
+
+/// What became of a file that was brought.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct RecordingInfo {
+    pub id: RecordingId,
+    pub title: String,
+    pub segments: usize,
+    pub duration_ms: u64,
+    pub timed: bool,
+    /// How many statements of each kind were read.
+    pub statements: BTreeMap<StatementKind, usize>,
+    /// What had to be mended in the file.
+    pub mended: Vec<paso_core::recording::Mended>,
+}
+
+impl Store {
+    /// Keeps a recording, after reading it once to see that it can be read.
+    pub async fn bring(&self, name: &str, source: Vec<u8>) -> Result<RecordingInfo, StoreError> {
+        let recording = Recording::parse(&source)?;
+        let reading = reading::read(&recording);
+        let id = Uuid::now_v7();
+        let title = recording.title.clone().unwrap_or_else(|| name.to_owned());
+        let row = recording::ActiveModel {
+            id: Set(id),
+            title: Set(title.clone()),
+            source: Set(source),
+            parsed: Set(to_json(&recording)?),
+            created_at: Set(OffsetDateTime::now_utc()),
+        };
+        row.insert(&self.db).await?;
+        Ok(RecordingInfo {
+            id: RecordingId(id),
+            title,
+            segments: recording.cues.len(),
+            duration_ms: recording.duration_ms(),
+            timed: recording.timed(),
+            statements: reading::tally(&reading.statements),
+            mended: recording.mended,
+        })
+    }
+
+    /// A recording, read by today's reader.
+    pub async fn recording(&self, id: Uuid) -> Result<ReadRecording, StoreError> {
+        let row = recording::Entity::find_by_id(id).one(&self.db).await?.ok_or(StoreError::NotFound("recording"))?;
+        let recording: Recording = serde_json::from_value(row.parsed).map_err(|e| StoreError::Stored(e.to_string()))?;
+        let reading = reading::read(&recording);
+        Ok(ReadRecording { id: RecordingId(row.id), title: row.title, recording, reading })
+    }
+}

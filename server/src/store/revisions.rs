@@ -1,0 +1,74 @@
+//! Published revisions: what was published, kept as it was.
+
+use super::{Store, StoreError, to_json};
+use crate::entity::revision;
+use paso_core::ids::ManualId;
+use paso_core::publish;
+use sea_orm::{ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait};
+use serde::{Deserialize, Serialize};
+use time::OffsetDateTime;
+use utoipa::ToSchema;
+
+/// One published revision, without its text.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct RevisionInfo {
+    pub number: i32,
+    pub author: String,
+    #[serde(with = "time::serde::rfc3339")]
+    #[schema(value_type = String, format = DateTime)]
+    pub at: OffsetDateTime,
+    /// The edit that was newest.
+    pub seq: i64,
+}
+
+impl Store {
+    /// Publishes the manual as it stands.
+    ///
+    /// # Errors
+    /// [`StoreError::Unready`] names what blocks publishing.
+    pub async fn publish(&self, id: ManualId, author: &str) -> Result<RevisionInfo, StoreError> {
+        let txn = self.db.begin().await?;
+        let row = self.locked(&txn, id).await?;
+        let manual = self.current(&txn, &row).await?;
+        let blocking: Vec<String> = publish::guide(&manual).remaining.into_iter().filter(|r| r.blocks).map(|r| r.what).collect();
+        if !blocking.is_empty() {
+            return Err(StoreError::Unready(format!("{} thing(s) block publishing: {}", blocking.len(), blocking.join(" "))));
+        }
+        let last: Option<i32> = revision::Entity::find()
+            .filter(revision::Column::ManualId.eq(id.0))
+            .select_only()
+            .column_as(revision::Column::Number.max(), "last")
+            .into_tuple()
+            .one(&txn)
+            .await?
+            .flatten();
+        let info = RevisionInfo { number: last.unwrap_or(0) + 1, author: author.to_owned(), at: OffsetDateTime::now_utc(), seq: row.seq };
+        revision::ActiveModel {
+            manual_id: Set(id.0),
+            number: Set(info.number),
+            author: Set(info.author.clone()),
+            at: Set(info.at),
+            seq: Set(info.seq),
+            markdown: Set(publish::markdown(&manual)),
+            manual: Set(to_json(&*manual)?),
+            rules: Set(env!("CARGO_PKG_VERSION").to_owned()),
+        }
+        .insert(&txn)
+        .await?;
+        txn.commit().await?;
+        Ok(info)
+    }
+
+    /// Revisions of a manual, newest first.
+    pub async fn revisions(&self, id: ManualId) -> Result<Vec<RevisionInfo>, StoreError> {
+        self.row(&self.db, id).await?;
+        let rows = revision::Entity::find().filter(revision::Column::ManualId.eq(id.0)).order_by_desc(revision::Column::Number).all(&self.db).await?;
+        Ok(rows.into_iter().map(|r| RevisionInfo { number: r.number, author: r.author, at: r.at, seq: r.seq }).collect())
+    }
+
+    /// The text of a revision as it was published.
+    pub async fn revision_markdown(&self, id: ManualId, number: i32) -> Result<String, StoreError> {
+        let row = revision::Entity::find_by_id((id.0, number)).one(&self.db).await?;
+        row.map(|r| r.markdown).ok_or(StoreError::NotFound("revision"))
+    }
+}

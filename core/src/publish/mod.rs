@@ -8,7 +8,7 @@ pub use schema::manual_schema;
 
 use crate::ids::*;
 use crate::manual::{Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
-use crate::reading::Consumable;
+use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Balance, Fold};
 use crate::units;
 use serde::{Deserialize, Serialize};
@@ -39,6 +39,8 @@ pub struct ScrewLine {
     pub count: Option<u32>,
     /// `PH0`, `T6`, "five-lobe"; `None` where the drive is not known.
     pub drive: Option<String>,
+    /// The drive whose profile is drawn.
+    pub profile: Option<Drive>,
     pub length_mm: Option<f64>,
     pub captive: bool,
     pub holds: Vec<String>,
@@ -134,6 +136,7 @@ fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {
         group: group.id,
         count: group.count,
         drive: group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned())),
+        profile: group.drive,
         length_mm: group.length.map(units::in_millimetres),
         captive: group.captive,
         holds: group.holds.iter().map(|p| manual.part_name(*p).to_owned()).collect(),

@@ -68,13 +68,7 @@ fn close(a: &str, b: &str) -> bool {
 
 /// A word that already means something here is left alone.
 fn known(lexicon: &Lexicon, word: &str) -> bool {
-    lexicon.stop.contains(word)
-        || lexicon.verb_forms.contains_key(word)
-        || lexicon.never_parts.contains(word)
-        || lexicon.numbers.contains_key(word)
-        || lexicon.trade_words.iter().any(|w| w == word)
-        || lexicon.part_heads.at(&[word], 0).is_some()
-        || lexicon.units.at(&[word], 0).is_some()
+    lexicon.known.contains(word) || lexicon.verb_forms.contains_key(word) || lexicon.numbers.contains_key(word)
 }
 
 /// A trade word within four words of the place.

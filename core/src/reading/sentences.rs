@@ -3,7 +3,7 @@
 //! Run-on speech is the normal case. Where a recogniser wrote punctuation, it ends sentences; where it wrote none, the
 //! words that open a new thought do ("okay so", "and then", "now"). A sentence may cross a cue when captions cut it.
 
-use super::lexicon::lemma;
+use super::lexicon::{LEXICON, lemma};
 use crate::recording::Recording;
 
 /// One word of the recording.
@@ -58,7 +58,32 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
         offset += cue.text.chars().count() + 1;
     }
     flush(&mut open, &mut out);
+    join_openers(out)
+}
+
+/// "Caution." and "Tools required." open the sentence behind them; alone they say nothing.
+fn join_openers(sentences: Vec<Sentence>) -> Vec<Sentence> {
+    let mut out: Vec<Sentence> = Vec::with_capacity(sentences.len());
+    for sentence in sentences {
+        match out.last_mut() {
+            Some(last) if only_opens(last) && last.tokens[0].cue == sentence.tokens[0].cue => {
+                if let Some(token) = last.tokens.last_mut() {
+                    token.stop = false;
+                    token.pause = true;
+                }
+                last.tokens.extend(sentence.tokens);
+            }
+            _ => out.push(sentence),
+        }
+    }
     out
+}
+
+fn only_opens(sentence: &Sentence) -> bool {
+    let words: Vec<&str> = sentence.tokens.iter().map(|t| t.lemma.as_str()).collect();
+    let warns = matches!(words[..], ["caution" | "attention" | "warning" | "note" | "important" | "danger"]);
+    let lists = LEXICON.tool_list.at(&words, 0).is_some_and(|(len, ())| len == words.len());
+    warns || lists
 }
 
 /// Past this many words a sentence is cut at the next chance, so that no pass ever sees an hour as one sentence.
@@ -172,6 +197,12 @@ mod tests {
     #[test]
     fn keeps_figures_whole_and_parts_units_from_them() {
         assert_eq!(sentences("[0:00] Tighten to 0.18 Nm. Use a T6, 10mm long."), ["tighten to 0.18 nm", "use a t6 10 mm long"]);
+    }
+
+    #[test]
+    fn an_opener_joins_what_it_opens() {
+        let found = sentences("[0:00] Caution. The wires tear. Tools required. Tweezers.");
+        assert_eq!(found, ["caution the wires tear", "tools required tweezers"]);
     }
 
     #[test]

@@ -119,7 +119,7 @@ pub(super) fn caution(words: &[&str], clauses: &[Clause], acts: bool) -> Option<
         (Some(t), _) if opens => (0.95, format!("opens with “{t}”")),
         (Some(t), Some(h)) => (0.9, format!("“{t}” and the harm “{h}”")),
         (Some(t), None) if forbids => (0.8, format!("forbids something: “{t}”")),
-        (None, Some(h)) if !acts && words.iter().any(|w| matches!(*w, "will" | "can" | "may" | "could" | "easily" | "if" | "you'll" | "it'll" | "would")) => (0.7, format!("says what may happen: “{h}”")),
+        (None, Some(h)) if !acts && words.iter().any(|w| matches!(*w, "will" | "can" | "may" | "could" | "easily" | "if" | "above" | "below" | "you'll" | "it'll" | "would")) => (0.7, format!("says what may happen: “{h}”")),
         _ => return None,
     };
     Some(Judged { kind: StatementKind::Caution, confidence, because: vec![because], chain: false })

@@ -50,7 +50,7 @@ pub struct Made {
     pub id: ManualId,
 }
 
-#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 201, body = Made), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "manuals", request_body = NewManual, responses((status = 201, body = Made), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals", format = "json", data = "<new>")]
 pub async fn create(new: Body<'_, NewManual>, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
     let new = body(new)?;
@@ -91,7 +91,7 @@ pub struct ShelfChange {
     pub archived: bool,
 }
 
-#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 204), (status = 404, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "manuals", request_body = ShelfChange, responses((status = 204), (status = 404, body = Problem)))]
 #[patch("/manuals/<id>", format = "json", data = "<change>")]
 pub async fn put_away(id: Uuid, change: Body<'_, ShelfChange>, store: &State<Store>) -> Result<Status, Problem> {
     store.archive(ManualId(id), body(change)?.archived).await?;
@@ -112,7 +112,7 @@ pub async fn restore(id: Uuid, store: &State<Store>) -> Result<Status, Problem> 
     Ok(Status::NoContent)
 }
 
-#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "edits", request_body = EditRequest, responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals/<id>/edits", format = "json", data = "<request>")]
 pub async fn edit(id: Uuid, author: Author, request: Body<'_, EditRequest>, store: &State<Store>) -> Result<Json<Applied>, Problem> {
     let request = body(request)?;

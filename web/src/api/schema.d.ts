@@ -598,6 +598,20 @@ export interface components {
         } | {
             variant: components["schemas"]["VariantEdit"];
         };
+        /** @description An edit as a client sends it. */
+        EditRequest: {
+            /**
+             * Format: int64
+             * @description The newest edit the client knows.
+             */
+            base_seq: number;
+            edit: components["schemas"]["Edit"];
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client; the same edit sent twice is applied once.
+             */
+            id: string;
+        };
         /** @description What an entry of the log did. */
         EntryKind: "edit" | {
             /**
@@ -1060,6 +1074,12 @@ export interface components {
             after: string[];
             target: string;
         };
+        /** @description A new manual, drafted from recordings that were brought before, or empty. */
+        NewManual: {
+            device?: string;
+            recordings?: components["schemas"]["RecordingId"][];
+            title: string;
+        };
         /** @description One part of the device. */
         Part: {
             evidence: components["schemas"]["Evidence"][];
@@ -1271,6 +1291,7 @@ export interface components {
             holds: string[];
             /** Format: double */
             length_mm?: number | null;
+            profile?: components["schemas"]["Drive"] | null;
         };
         /** @description One joint without screws. */
         Seam: {
@@ -1328,6 +1349,10 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description What can be changed of a manual's place on the shelf; its contents change by edits. */
+        ShelfChange: {
+            archived: boolean;
+        };
         /** @description One manual on the shelf. */
         ShelfRow: {
             archived: boolean;
@@ -1601,7 +1626,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewManual"];
+            };
+        };
         responses: {
             201: {
                 headers: {
@@ -1725,7 +1754,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfChange"];
+            };
+        };
         responses: {
             204: {
                 headers: {
@@ -1752,7 +1785,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditRequest"];
+            };
+        };
         responses: {
             200: {
                 headers: {

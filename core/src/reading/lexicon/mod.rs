@@ -40,6 +40,8 @@ pub(super) struct Lexicon {
     pub tests: PhraseTable<()>,
     pub observations: PhraseTable<()>,
     pub conditions: HashSet<String>,
+    /// Every word of every list: what already means something here is no mishearing.
+    pub known: HashSet<String>,
     /// Single words worth repairing a mishearing to.
     pub trade_words: Vec<String>,
 }
@@ -221,14 +223,24 @@ fn forms(base: &str) -> Vec<String> {
     out
 }
 
+const ALL_FILES: [&str; 7] = [
+    include_str!("verbs.toml"),
+    include_str!("parts.toml"),
+    include_str!("tools.toml"),
+    include_str!("drives.toml"),
+    include_str!("units.toml"),
+    include_str!("cautions.toml"),
+    include_str!("speech.toml"),
+];
+
 pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
-    let verb_file: VerbFile = load("verbs", include_str!("verbs.toml"));
-    let parts: PartFile = load("parts", include_str!("parts.toml"));
-    let tools: ToolFile = load("tools", include_str!("tools.toml"));
-    let drives: DriveFile = load("drives", include_str!("drives.toml"));
-    let units: UnitFile = load("units", include_str!("units.toml"));
-    let cautions: CautionFile = load("cautions", include_str!("cautions.toml"));
-    let speech: SpeechFile = load("speech", include_str!("speech.toml"));
+    let verb_file: VerbFile = load("verbs", ALL_FILES[0]);
+    let parts: PartFile = load("parts", ALL_FILES[1]);
+    let tools: ToolFile = load("tools", ALL_FILES[2]);
+    let drives: DriveFile = load("drives", ALL_FILES[3]);
+    let units: UnitFile = load("units", ALL_FILES[4]);
+    let cautions: CautionFile = load("cautions", ALL_FILES[5]);
+    let speech: SpeechFile = load("speech", ALL_FILES[6]);
 
     let mut verbs: HashMap<String, Vec<VerbPhrase>> = HashMap::new();
     let mut verb_forms = HashMap::new();
@@ -263,7 +275,15 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
     trade_words.sort();
     trade_words.dedup();
 
+    let known = ALL_FILES
+        .iter()
+        .flat_map(|text| text.split('"').skip(1).step_by(2))
+        .flat_map(str::split_whitespace)
+        .map(lemma)
+        .collect();
+
     Lexicon {
+        known,
         verbs,
         verb_forms,
         part_heads: plain(parts.heads),

@@ -1,0 +1,70 @@
+/** Hooks for the manual in hand. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
+import { api, type Edit, type ManualView, must } from "./client";
+import { Outbox, type Result } from "./outbox";
+
+export type Hand = {
+  id: string;
+  view: ManualView;
+  /** Sends an edit; resolves with the refusal, if there is one. */
+  edit: (edit: Edit) => Promise<Result>;
+  outbox: Outbox;
+};
+
+const HandContext = createContext<Hand | null>(null);
+export const HandProvider = HandContext.Provider;
+
+/** The manual that this page is about. */
+export function useHand(): Hand {
+  const hand = useContext(HandContext);
+  if (!hand) throw new Error("outside a manual");
+  return hand;
+}
+
+export function useManualQuery(id: string) {
+  return useQuery({
+    queryKey: ["manual", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}", { params: { path: { id } } })),
+  });
+}
+
+const outboxes = new Map<string, Outbox>();
+
+/** One outbox a manual, alive for as long as the page is. */
+export function useOutbox(id: string): Outbox {
+  const queries = useQueryClient();
+  return useMemo(() => {
+    const found = outboxes.get(id) ?? new Outbox(id, queries);
+    outboxes.set(id, found);
+    return found;
+  }, [id, queries]);
+}
+
+export function useOutboxState(outbox: Outbox) {
+  const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent) => {
+      if (outbox.snapshot().waiting > 0) event.preventDefault();
+    };
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [outbox]);
+  return state;
+}
+
+export function useListen() {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["listen", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/listen", { params: { path: { id } } })),
+  });
+}
+
+export function useGuide() {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["guide", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/guide", { params: { path: { id } } })),
+  });
+}

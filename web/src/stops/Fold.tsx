@@ -1,0 +1,277 @@
+/**
+ * Fold: the teardown runs down the left, the rebuild up the right; partners face each other across the fold, and what
+ * does not simply turn round is joined by a slanting line. The screws on the bench run along the fold and must come
+ * back to nothing.
+ */
+import { useLayoutEffect, useRef, useState } from "react";
+import styled from "styled-components";
+import { type Guide, sentence } from "../api/client";
+import { useGuide, useHand } from "../api/manual";
+import { Heading, Quiet, Waiting, Wrong } from "../parts/controls";
+import { useEvidence } from "../parts/tape-context";
+import { plural } from "../parts/words";
+import { focusRing, font, narrow, space } from "../theme";
+
+const Page = styled.div`
+  max-width: 1280px;
+  margin: 0 auto;
+  padding: ${space.normal} ${space.wide} ${space.page};
+`;
+const Heads = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 190px minmax(0, 1fr);
+  align-items: baseline;
+  & > :nth-child(2) { text-align: center; }
+  ${narrow} { grid-template-columns: minmax(0, 1fr) 130px minmax(0, 1fr); }
+`;
+const Board = styled.div`
+  position: relative;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 190px minmax(0, 1fr);
+  align-items: start;
+  & > svg { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
+  ${narrow} { grid-template-columns: minmax(0, 1fr) 130px minmax(0, 1fr); }
+`;
+const Column = styled.ol`
+  display: grid;
+  gap: ${space.small};
+  &[data-up] { align-self: end; }
+`;
+const Item = styled.li<{ $lit: boolean; $faded: boolean; $moved?: boolean }>`
+  background: ${(p) => (p.$lit ? "var(--accent-wash)" : "var(--sheet)")};
+  border: 1px solid ${(p) => (p.$lit ? "var(--accent)" : "var(--line)")};
+  border-left-width: ${(p) => (p.$moved ? "5px" : "1px")};
+  border-left-color: ${(p) => (p.$moved ? "var(--accent)" : p.$lit ? "var(--accent)" : "var(--line)")};
+  border-radius: 6px;
+  padding: 6px 11px;
+  opacity: ${(p) => (p.$faded ? 0.55 : 1)};
+  cursor: default;
+  h4 { font: 600 1rem/1.35 ${font.text}; margin: 0; display: flex; gap: 9px; }
+  h4 span:first-child { color: var(--soft); font: 700 1rem ${font.plain}; min-width: 1.4em; }
+  ul { padding-left: 2.1em; font-size: 0.92rem; }
+  &:focus-visible { ${focusRing} }
+`;
+const Spine = styled.div`
+  position: absolute;
+  left: 50%;
+  translate: -50% -50%;
+  font: 700 0.92rem ${font.plain};
+  background: var(--paper);
+  border: 1px solid var(--strong-line);
+  border-radius: 12px;
+  padding: 0 9px;
+  z-index: 1;
+  white-space: nowrap;
+`;
+const Sum = styled.div<{ $bad: boolean }>`
+  margin: ${space.wide} auto 0;
+  max-width: 760px;
+  text-align: center;
+  padding: ${space.small} ${space.normal};
+  border: 2px solid ${(p) => (p.$bad ? "var(--danger)" : "var(--accent)")};
+  border-radius: 8px;
+  background: var(--sheet);
+  strong { font-size: 1.25rem; }
+  table { margin: ${space.small} auto 0; border-collapse: collapse; font-size: 0.92rem; }
+  th, td { padding: 2px 10px; text-align: right; font-weight: 400; }
+  th:first-child, td:first-child { text-align: left; }
+  thead th { color: var(--soft); }
+  tr[data-bad] td { color: var(--danger); font-weight: 700; }
+`;
+
+type Places = Record<string, { mid: number; left: number; right: number }>;
+
+export default function Fold() {
+  const { data, error } = useGuide();
+  const { view } = useHand();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const board = useRef<HTMLDivElement>(null);
+  const places = usePlaces(board, data);
+  useEvidence(chosen ? view.manual.steps[chosen]?.evidence : undefined);
+
+  if (error)
+    return (
+      <Page>
+        <Wrong>{sentence(error)}</Wrong>
+      </Page>
+    );
+  if (!data)
+    return (
+      <Page>
+        <Waiting>Folding …</Waiting>
+      </Page>
+    );
+  const { teardown, rebuild, balance } = data.fold;
+  if (teardown.length === 0)
+    return (
+      <Page>
+        <Heading>Nothing to fold</Heading>
+        <Quiet>Write the teardown at Steps; its rebuild appears here.</Quiet>
+      </Page>
+    );
+  const lit = (id: string) => chosen === id;
+  const faded = (id: string) => chosen !== null && chosen !== id;
+  // The rebuild runs upwards: its first step stands lowest.
+  const upwards = rebuild.map((step, i) => ({ step, number: i + 1 })).reverse();
+
+  return (
+    <Page>
+      <Heads>
+        <Heading>Taking apart ↓</Heading>
+        <Quiet>screws on the bench</Quiet>
+        <Heading>↑ Putting together</Heading>
+      </Heads>
+      <Board ref={board}>
+        <svg aria-hidden="true">
+          {upwards.map(({ step, number }) => {
+            const a = places[`t${step.of}`];
+            const b = places[`r${number}`];
+            if (!a || !b) return null;
+            const mid = (a.right + b.left) / 2;
+            const width = lit(step.of) ? 3.5 : step.displaced ? 2.5 : 1.2;
+            return (
+              <path
+                key={number}
+                d={`M${a.right} ${a.mid} C${mid} ${a.mid} ${mid} ${b.mid} ${b.left} ${b.mid}`}
+                fill="none"
+                strokeWidth={width}
+                strokeDasharray={step.displaced ? "7 4" : undefined}
+                stroke={step.displaced || lit(step.of) ? "var(--accent)" : "var(--strong-line)"}
+              />
+            );
+          })}
+        </svg>
+        <Column aria-label="Taking apart">
+          {teardown.map((row) => (
+            <Item
+              key={row.step}
+              data-place={`t${row.step}`}
+              tabIndex={0}
+              $lit={lit(row.step)}
+              $faded={faded(row.step)}
+              onFocus={() => setChosen(row.step)}
+              onClick={() => setChosen(row.step)}
+            >
+              <h4>
+                <span>{row.number}</span> <span>{row.title}</span>
+              </h4>
+              {row.has_screws && (
+                <Quiet>
+                  {row.screws_out == null ? "screws not counted" : `${plural(row.screws_out, "screw")} out`}
+                </Quiet>
+              )}
+            </Item>
+          ))}
+        </Column>
+        <div>
+          {teardown
+            .filter((row) => row.has_screws)
+            .map((row) => (
+              <Spine key={row.step} style={{ top: `${places[`t${row.step}`]?.mid ?? 0}px` }} aria-hidden="true">
+                {row.on_bench}
+              </Spine>
+            ))}
+        </div>
+        <Column data-up aria-label="Putting together, last step first">
+          {upwards.map(({ step, number }) => (
+            <Item
+              key={number}
+              data-place={`r${number}`}
+              tabIndex={0}
+              $lit={lit(step.of)}
+              $faded={faded(step.of)}
+              $moved={step.displaced != null}
+              onFocus={() => setChosen(step.of)}
+              onClick={() => setChosen(step.of)}
+            >
+              <h4>
+                <span>{number}</span> <span>{step.title}</span>
+              </h4>
+              <ul>
+                {step.lines.map((line) => (
+                  <li key={line.text}>
+                    {line.text} {line.because && <Quiet as="span">{line.because}</Quiet>}
+                  </li>
+                ))}
+              </ul>
+              {step.displaced && <Quiet>{step.displaced}</Quiet>}
+            </Item>
+          ))}
+        </Column>
+      </Board>
+      <Balance balance={balance} />
+    </Page>
+  );
+}
+
+function Balance({ balance }: { balance: Guide["fold"]["balance"] }) {
+  const verdict = balance.proven
+    ? "0 left over"
+    : [
+        balance.left_over > 0 && `${balance.left_over} left over`,
+        balance.too_many > 0 && `${balance.too_many} too many`,
+        balance.uncounted > 0 && `${plural(balance.uncounted, "group")} not counted`,
+      ]
+        .filter(Boolean)
+        .join(", ");
+  return (
+    <Sum $bad={!balance.proven} role="group" aria-label="Screw balance">
+      <strong>{verdict}</strong>
+      <Quiet>
+        {balance.out} out, {balance.back} back, {balance.renewed} new
+      </Quiet>
+      {balance.rows.length > 0 && (
+        <table>
+          <thead>
+            <tr>
+              <th scope="col">Screws</th>
+              <th scope="col">out</th>
+              <th scope="col">back</th>
+              <th scope="col">new</th>
+              <th scope="col">left over</th>
+            </tr>
+          </thead>
+          <tbody>
+            {balance.rows.map((row) => (
+              <tr key={row.group} data-bad={row.left_over !== 0 && !row.on_purpose ? "" : undefined}>
+                <td>{row.label}</td>
+                <td>{row.out ?? "?"}</td>
+                <td>{row.back ?? "?"}</td>
+                <td>{row.renewed}</td>
+                <td>{row.left_over ?? "?"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Sum>
+  );
+}
+
+/** Where the items stand, for the lines between them; measured, because text decides their height. */
+function usePlaces(board: React.RefObject<HTMLDivElement | null>, data: unknown): Places {
+  const [places, setPlaces] = useState<Places>({});
+  // biome-ignore lint/correctness/useExhaustiveDependencies: new data moves the items
+  useLayoutEffect(() => {
+    const box = board.current;
+    if (!box) return;
+    const measure = () => {
+      const origin = box.getBoundingClientRect();
+      const found: Places = {};
+      for (const item of box.querySelectorAll<HTMLElement>("[data-place]")) {
+        const r = item.getBoundingClientRect();
+        found[item.dataset.place ?? ""] = {
+          mid: r.top - origin.top + r.height / 2,
+          left: r.left - origin.left,
+          right: r.right - origin.left,
+        };
+      }
+      setPlaces(found);
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(box);
+    return () => observer.disconnect();
+  }, [board, data]);
+  return places;
+}

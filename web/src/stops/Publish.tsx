@@ -1,0 +1,239 @@
+/** Publish: the guide as its reader sees it, what remains before that, and the files. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Download, Printer, TriangleAlert } from "lucide-react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { api, type Guide, must, sentence } from "../api/client";
+import { useGuide, useHand } from "../api/manual";
+import { BitProfile } from "../parts/BitProfile";
+import { Button, Heading, PrimaryButton, Quiet, Waiting, Wrong } from "../parts/controls";
+import { plural, when } from "../parts/words";
+import { font, narrow, space } from "../theme";
+
+const Page = styled.div`
+  max-width: 1240px;
+  margin: 0 auto;
+  padding: ${space.normal} ${space.wide} ${space.page};
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 320px;
+  gap: ${space.page};
+  ${narrow} { grid-template-columns: minmax(0, 1fr) 260px; gap: ${space.wide}; }
+  @media print { display: block; padding: 0; }
+`;
+const Paper = styled.article`
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  padding: ${space.page};
+  font: 400 1.04rem/1.55 ${font.text};
+  h1 { font: 700 1.7rem/1.2 ${font.text}; }
+  h2 { font: 700 1.3rem ${font.text}; margin: ${space.wide} 0 ${space.small}; break-after: avoid; }
+  h3 { font: 650 1.08rem ${font.text}; break-after: avoid; }
+  ul.plain { padding-left: 1.2em; list-style: disc; }
+  @media print { border: 0; padding: 0; background: none; }
+`;
+const StepBox = styled.section`
+  display: grid;
+  grid-template-columns: 2.4em minmax(0, 1fr);
+  padding: ${space.small} 0;
+  border-top: 1px solid var(--line);
+  break-inside: avoid;
+  & > span { font: 700 1.15rem ${font.plain}; }
+`;
+const Warn = styled.p`
+  border: 2px solid var(--hazard);
+  border-radius: 5px;
+  padding: 4px 10px;
+  margin: 5px 0;
+  font: 500 0.98rem ${font.plain};
+  display: flex;
+  gap: 9px;
+  svg { color: var(--hazard); flex: none; margin-top: 2px; }
+`;
+const Screws = styled.p`
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font: 500 0.96rem ${font.plain};
+`;
+const Side = styled.aside`
+  display: grid;
+  gap: ${space.wide};
+  align-content: start;
+  position: sticky;
+  top: ${space.normal};
+  align-self: start;
+  @media print { display: none; }
+  ul { display: grid; gap: 6px; }
+  section { display: grid; gap: ${space.small}; }
+`;
+const Remains = styled.li<{ $blocks: boolean }>`
+  border-left: 4px solid ${(p) => (p.$blocks ? "var(--danger)" : "var(--line)")};
+  padding-left: 10px;
+  font-size: 0.95rem;
+`;
+const FileLink = styled.a`
+  display: flex;
+  gap: 7px;
+  align-items: center;
+`;
+
+export default function Publish() {
+  const { data, error } = useGuide();
+  if (error)
+    return (
+      <Page>
+        <Wrong>{sentence(error)}</Wrong>
+      </Page>
+    );
+  if (!data)
+    return (
+      <Page>
+        <Waiting>Setting the guide …</Waiting>
+      </Page>
+    );
+  return (
+    <Page>
+      <Reader guide={data} />
+      <Before guide={data} />
+    </Page>
+  );
+}
+
+function Reader({ guide }: { guide: Guide }) {
+  return (
+    <Paper aria-label="The guide as its reader sees it">
+      <h1>{guide.title}</h1>
+      {guide.device && <p>{guide.device}</p>}
+      <h2>Before you begin</h2>
+      {guide.care.map((c) => (
+        <Warn key={c}>
+          <TriangleAlert size={18} aria-hidden /> {c}
+        </Warn>
+      ))}
+      <List title="Tools" lines={guide.tools} />
+      <List title="Materials" lines={guide.consumables} />
+      <h2>Taking apart</h2>
+      {guide.steps.map((step) => (
+        <StepBox key={step.id} id={`step-${step.id}`}>
+          <span>{step.number}</span>
+          <div>
+            <h3>{step.title}</h3>
+            {step.cautions.map((c) => (
+              <Warn key={c.id}>
+                <TriangleAlert size={18} aria-label="Caution" /> {c.text}
+              </Warn>
+            ))}
+            {step.lines.map((line) => (
+              <p key={line}>{line}</p>
+            ))}
+            {step.screws.map((s) => (
+              <Screws key={s.group}>
+                <BitProfile drive={s.profile} />
+                {[
+                  `${s.count ?? "?"} ×`,
+                  s.drive,
+                  s.length_mm != null ? `${s.length_mm} mm` : null,
+                  s.captive ? "captive" : null,
+                  s.holds.join(" + "),
+                ]
+                  .filter(Boolean)
+                  .join(", ")
+                  .replace("×,", "×")}
+              </Screws>
+            ))}
+            {step.heat.map((h) => (
+              <Screws key={h}>♨ {h}</Screws>
+            ))}
+            {step.note && <p>{step.note}</p>}
+          </div>
+        </StepBox>
+      ))}
+      <h2>Putting together</h2>
+      {guide.fold.rebuild.map((step, i) => (
+        <StepBox key={`${step.of}${step.title}`}>
+          <span>{i + 1}</span>
+          <div>
+            <h3>{step.title}</h3>
+            {step.lines.map((line) => (
+              <p key={line.text}>
+                {line.text} {line.because}
+              </p>
+            ))}
+          </div>
+        </StepBox>
+      ))}
+    </Paper>
+  );
+}
+
+function List({ title, lines }: { title: string; lines: string[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <h2>{title}</h2>
+      <ul className="plain">
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function Before({ guide }: { guide: Guide }) {
+  const { id } = useHand();
+  const queries = useQueryClient();
+  const revisions = useQuery({
+    queryKey: ["revisions", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/revisions", { params: { path: { id } } })),
+  });
+  const publish = useMutation({
+    mutationFn: () => must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id } } })),
+    onSettled: () => queries.invalidateQueries({ queryKey: ["revisions", id] }),
+  });
+  const blocks = guide.remaining.filter((r) => r.blocks).length;
+  return (
+    <Side aria-label="Before publishing">
+      <section>
+        <Heading>{blocks > 0 ? `${plural(blocks, "thing")} to mend first` : "Ready to publish"}</Heading>
+        <ul>
+          {guide.remaining.map((r) => (
+            <Remains key={r.what} $blocks={r.blocks}>
+              {r.blocks && <strong>Blocks: </strong>}
+              {r.what} <Link to={`../${r.stop === "fold" && r.step ? "steps" : r.stop}`}>Go there</Link>
+            </Remains>
+          ))}
+        </ul>
+        <PrimaryButton isDisabled={blocks > 0 || publish.isPending} onPress={() => publish.mutate()}>
+          Publish revision {(revisions.data?.[0]?.number ?? 0) + 1}
+        </PrimaryButton>
+        {publish.error ? <Wrong>{sentence(publish.error)}</Wrong> : null}
+      </section>
+      <section>
+        <Heading>Take it along</Heading>
+        <FileLink href={`/api/manuals/${id}/guide.md`} download>
+          <Download size={16} aria-hidden /> Guide as Markdown
+        </FileLink>
+        <FileLink href={`/api/manuals/${id}/manual.json`} download>
+          <Download size={16} aria-hidden /> Manual as JSON
+        </FileLink>
+        <Button onPress={() => window.print()}>
+          <Printer size={16} aria-hidden /> Print
+        </Button>
+      </section>
+      {revisions.data && revisions.data.length > 0 && (
+        <section>
+          <Heading>Published</Heading>
+          <ul>
+            {revisions.data.map((r) => (
+              <li key={r.number}>
+                <a href={`/api/manuals/${id}/revisions/${r.number}`}>Revision {r.number}</a>{" "}
+                <Quiet as="span">{`${when(r.at)}, ${r.author}`}</Quiet>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Side>
+  );
+}

@@ -1,0 +1,250 @@
+/** One step on the page: its text in the column, its evidence, screws and settings in the margin. */
+import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
+import { useRef, useState } from "react";
+import { useButton, useDrag, useDrop } from "react-aria";
+import styled, { css } from "styled-components";
+import type { FastenerGroup, Step } from "../api/client";
+import { useHand } from "../api/manual";
+import { BitProfile } from "../parts/BitProfile";
+import { Button, Quiet } from "../parts/controls";
+import { clock } from "../parts/words";
+import { focusRing, font, narrow, space } from "../theme";
+import { StepEditor } from "./StepEditor";
+
+const Article = styled.li<{ $chosen: boolean; $drop: "before" | "after" | null }>`
+  display: grid;
+  grid-template-columns: 26px 40px minmax(0, 1fr) 300px;
+  column-gap: ${space.small};
+  padding: ${space.small} ${space.small} ${space.small} 0;
+  border-top: 1px solid var(--line);
+  position: relative;
+  ${(p) => p.$chosen && css`background: var(--sheet); box-shadow: inset 4px 0 0 var(--accent);`}
+  ${(p) => p.$drop === "before" && css`box-shadow: 0 -4px 0 var(--accent);`}
+  ${(p) => p.$drop === "after" && css`box-shadow: 0 4px 0 var(--accent);`}
+  &:focus-visible { ${focusRing} outline-offset: -3px; }
+  ${narrow} { grid-template-columns: 26px 34px minmax(0, 1fr) 230px; }
+`;
+const Number_ = styled.span`
+  font: 700 1.25rem ${font.plain};
+  color: var(--soft);
+  text-align: right;
+`;
+const Text = styled.div`
+  font: 400 1.02rem/1.55 ${font.text};
+  h4 { font: 650 1.14rem/1.35 ${font.text}; margin: 0 0 2px; }
+  p { max-width: 68ch; }
+`;
+const Margin = styled.div`
+  font-size: 0.9rem;
+  border-left: 1px solid var(--line);
+  padding-left: ${space.normal};
+  display: grid;
+  gap: 5px;
+  align-content: start;
+`;
+const ScrewLine = styled.p`
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  svg { flex: none; }
+`;
+const Warn = styled.p`
+  color: var(--hazard);
+  background: var(--hazard-wash);
+  border-radius: 5px;
+  padding: 3px 8px;
+  font: 500 0.94rem ${font.plain};
+  margin: 3px 0;
+  display: flex;
+  gap: 7px;
+  svg { flex: none; margin-top: 3px; }
+`;
+const Grip = styled.button`
+  border: 0;
+  background: none;
+  color: var(--strong-line);
+  cursor: grab;
+  padding: 2px;
+  align-self: start;
+  &:focus-visible { ${focusRing} }
+`;
+const Seen = styled.span`
+  color: var(--accent);
+  font-weight: 650;
+  display: inline-flex;
+  gap: 4px;
+  align-items: center;
+`;
+
+const STEP = "application/x-paso-step";
+
+type Props = {
+  step: Step;
+  number: number;
+  chosen: boolean;
+  editing: boolean;
+  tabStop: boolean;
+  previous: string | undefined;
+  onChoose: () => void;
+  onEdit: (open: boolean) => void;
+  onKeyDown: (event: React.KeyboardEvent) => void;
+  onDropped: (moved: string, before: boolean) => void;
+};
+
+export function StepArticle({
+  step,
+  number,
+  chosen,
+  editing,
+  tabStop,
+  previous,
+  onChoose,
+  onEdit,
+  onKeyDown,
+  onDropped,
+}: Props) {
+  const { view } = useHand();
+  const { manual } = view;
+  const ref = useRef<HTMLLIElement>(null);
+  const [side, setSide] = useState<"before" | "after" | null>(null);
+  const sideOf = (y: number) => (y < (ref.current?.offsetHeight ?? 0) / 2 ? "before" : "after");
+  const { dropProps, isDropTarget } = useDrop({
+    ref,
+    getDropOperation: (types) => (types.has(STEP) ? "move" : "cancel"),
+    onDropMove: (event) => setSide(sideOf(event.y)),
+    onDropExit: () => setSide(null),
+    onDrop: async (event) => {
+      const before = sideOf(event.y) === "before";
+      setSide(null);
+      const item = event.items.find((i) => i.kind === "text" && i.types.has(STEP));
+      if (item?.kind === "text") onDropped(await item.getText(STEP), before);
+    },
+  });
+  const groups = Object.values(manual.fasteners).filter((g) => g.step === step.id);
+  const cautions = Object.values(manual.cautions).filter((c) => c.step === step.id);
+
+  return (
+    <Article
+      {...dropProps}
+      ref={ref}
+      data-step={step.id}
+      tabIndex={tabStop ? 0 : -1}
+      aria-current={chosen ? "true" : undefined}
+      aria-label={`Step ${number}: ${step.title}`}
+      $chosen={chosen}
+      $drop={isDropTarget ? (side ?? "before") : null}
+      onFocus={onChoose}
+      onClick={onChoose}
+      onDoubleClick={() => onEdit(true)}
+      onKeyDown={onKeyDown}
+    >
+      <Handle step={step} />
+      <Number_>{number}</Number_>
+      {editing ? (
+        <StepEditor step={step} previous={previous} onClose={() => onEdit(false)} />
+      ) : (
+        <>
+          <Text>
+            <h4>{step.title}</h4>
+            {cautions.map((c) => (
+              <Warn key={c.id}>
+                <TriangleAlert size={16} aria-label="Caution" /> {c.text}
+              </Warn>
+            ))}
+            {step.actions.map((a) => (
+              <p key={a.id}>{a.text}</p>
+            ))}
+            {step.note && <p>{step.note}</p>}
+          </Text>
+          <Margin>
+            <Quiet>
+              {evidenceText(step)}
+              {step.reviewed && (
+                <>
+                  {" · "}
+                  <Seen>
+                    <Check size={14} aria-hidden /> reviewed
+                  </Seen>
+                </>
+              )}
+            </Quiet>
+            {groups.map((g) => (
+              <ScrewLine key={g.id}>
+                <BitProfile drive={g.drive} /> {screwText(g, manual.parts)}
+              </ScrewLine>
+            ))}
+            {Object.values(manual.connectors)
+              .filter((c) => c.step === step.id)
+              .map((c) => (
+                <p key={c.id}>
+                  ⟂ {manual.parts[c.serves ?? ""]?.name ?? "cable"}
+                  {c.power ? " (power)" : ""}
+                </p>
+              ))}
+            {Object.values(manual.heats)
+              .filter((h) => h.step === step.id)
+              .map((h) => (
+                <p key={h.id}>
+                  ♨{" "}
+                  {[h.source, h.temp_c && `${range(h.temp_c)} °C`, h.dwell_s && `${range(h.dwell_s)} s`]
+                    .filter(Boolean)
+                    .join(", ")}
+                </p>
+              ))}
+            {step.tools.length > 0 && <Quiet>{step.tools.join(", ")}</Quiet>}
+            {chosen && (
+              <div>
+                <Button onPress={() => onEdit(true)}>
+                  <Pencil size={14} aria-hidden /> Edit
+                </Button>
+              </div>
+            )}
+          </Margin>
+        </>
+      )}
+    </Article>
+  );
+}
+
+/** Drags the step, by pointer or by keyboard (Enter, Tab among the places, Enter). */
+function Handle({ step }: { step: Step }) {
+  const button = useRef<HTMLButtonElement>(null);
+  const { dragProps, dragButtonProps } = useDrag({
+    hasDragButton: true,
+    getItems: () => [{ [STEP]: step.id, "text/plain": step.title }],
+  });
+  const { buttonProps } = useButton(
+    { ...dragButtonProps, elementType: "button", "aria-label": `Drag ${step.title}` },
+    button,
+  );
+  return (
+    <Grip {...dragProps} {...buttonProps} ref={button} tabIndex={-1}>
+      <GripVertical size={18} aria-hidden />
+    </Grip>
+  );
+}
+
+const range = (r: number[]) => (r[0] === r[1] ? `${r[0]}` : r.join("–"));
+
+function evidenceText(step: Step): string {
+  const times = step.evidence.flatMap((e) => (e.source === "recording" && e.from_ms != null ? [e.from_ms] : []));
+  if (times.length > 0) return `≈ ${clock(Math.min(...times))}`;
+  const author = step.evidence.find((e) => e.source === "author");
+  return author?.source === "author" ? `by ${author.name}` : "from the text";
+}
+
+export function screwText(g: FastenerGroup, parts: Record<string, { name: string }>): string {
+  const holds = g.holds
+    .map((id) => parts[id]?.name)
+    .filter(Boolean)
+    .join(" + ");
+  return [
+    `${g.count ?? "?"} ×`,
+    g.bit ?? "",
+    g.length_mm != null ? `${g.length_mm} mm` : "",
+    g.captive ? "captive" : "",
+    holds && `– ${holds}`,
+  ]
+    .filter(Boolean)
+    .join(" ");
+}

@@ -1,0 +1,225 @@
+/** A step opened for putting right, in its place on the page. */
+import { Plus, Scissors, Trash2 } from "lucide-react";
+import styled from "styled-components";
+import { type Drive, type Edit, type FastenerGroup, newId, type Step } from "../api/client";
+import { useHand } from "../api/manual";
+import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../parts/controls";
+import { DRIVES } from "../parts/words";
+import { space } from "../theme";
+
+const Form = styled.div`
+  grid-column: 3 / -1;
+  display: grid;
+  gap: ${space.small};
+`;
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: ${space.small};
+  align-items: start;
+`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small};
+  align-items: end;
+`;
+
+export function StepEditor({
+  step,
+  previous,
+  onClose,
+}: {
+  step: Step;
+  previous: string | undefined;
+  onClose: () => void;
+}) {
+  const { view, edit } = useHand();
+  const { manual } = view;
+  const { id } = step;
+  const set = (field: Extract<Extract<Edit, { step: unknown }>["step"], { set: unknown }>["set"]["field"]) =>
+    edit({ step: { set: { id, field } } });
+  const actions = (next: Step["actions"]) => set({ actions: next });
+  const groups = Object.values(manual.fasteners).filter((g) => g.step === id);
+  const cautions = Object.values(manual.cautions).filter((c) => c.step === id);
+  const closeAfter = (sent: Promise<{ ok: boolean }>) => void sent.then((r) => r.ok && onClose());
+
+  return (
+    <Form role="group" aria-label={`Edit ${step.title}`}>
+      <CommitField label="Title" value={step.title} onCommit={(title) => set({ title })} autoFocus onDone={onClose} />
+      {step.actions.map((a, i) => (
+        <Line key={a.id}>
+          <CommitField
+            label={`Sentence ${i + 1}`}
+            hideLabel
+            multiline
+            value={a.text}
+            onCommit={(text) => actions(step.actions.map((x) => (x.id === a.id ? { ...x, text } : x)))}
+          />
+          <Row>
+            {i > 0 && (
+              <IconButton
+                aria-label={`Split the step before sentence ${i + 1}`}
+                onPress={() =>
+                  void edit({ step: { split: { id, at: i, new_id: newId(), title: a.text.slice(0, 80) } } })
+                }
+              >
+                <Scissors size={16} />
+              </IconButton>
+            )}
+            <IconButton
+              aria-label={`Remove sentence ${i + 1}`}
+              onPress={() => void actions(step.actions.filter((x) => x.id !== a.id))}
+            >
+              <Trash2 size={16} />
+            </IconButton>
+          </Row>
+        </Line>
+      ))}
+      <Row>
+        <Button
+          onPress={() =>
+            void actions([
+              ...step.actions,
+              { id: newId(), act: "place", parts: [], text: "New sentence.", evidence: [] },
+            ])
+          }
+        >
+          <Plus size={15} aria-hidden /> Sentence
+        </Button>
+        <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
+          <Plus size={15} aria-hidden /> Screws
+        </Button>
+        <Button
+          onPress={() =>
+            void edit({ caution: { add: { id: newId(), step: id, about: "other", text: "New caution." } } })
+          }
+        >
+          <Plus size={15} aria-hidden /> Caution
+        </Button>
+      </Row>
+      {cautions.map((c) => (
+        <Line key={c.id}>
+          <CommitField
+            label="Caution"
+            value={c.text}
+            multiline
+            onCommit={(text) => edit({ caution: { set: { id: c.id, field: { text } } } })}
+          />
+          <IconButton aria-label="Remove this caution" onPress={() => void edit({ caution: { remove: { id: c.id } } })}>
+            <Trash2 size={16} />
+          </IconButton>
+        </Line>
+      ))}
+      {groups.map((g) => (
+        <ScrewFields key={g.id} group={g} />
+      ))}
+      <CommitField
+        label="Tools, parted by commas"
+        value={step.tools.join(", ")}
+        onCommit={(text) =>
+          set({
+            tools: text
+              .split(",")
+              .map((t) => t.trim())
+              .filter(Boolean),
+          })
+        }
+      />
+      <CommitField label="Note" value={step.note ?? ""} multiline onCommit={(note) => set({ note: note || null })} />
+      <Parts step={step} />
+      <Row>
+        <PrimaryButton onPress={onClose}>Done</PrimaryButton>
+        <Button onPress={() => void set({ reviewed: !step.reviewed })}>
+          {step.reviewed ? "Not reviewed" : "Reviewed"}
+        </Button>
+        <Button
+          isDisabled={!previous}
+          onPress={() => previous && closeAfter(edit({ step: { merge: { id, into: previous } } }))}
+        >
+          Merge into the step above
+        </Button>
+        <Button onPress={() => closeAfter(edit({ step: { remove: { id } } }))}>Remove the step</Button>
+      </Row>
+    </Form>
+  );
+}
+
+/** The parts this step speaks of; a new name reaches every sentence of the manual. */
+function Parts({ step }: { step: Step }) {
+  const { view, edit } = useHand();
+  const ids = [...new Set(step.actions.flatMap((a) => a.parts))];
+  if (ids.length === 0) return null;
+  return (
+    <Row>
+      {ids.map((id) => (
+        <CommitField
+          key={id}
+          label="Part, renamed everywhere"
+          width="14em"
+          value={view.manual.parts[id]?.name ?? ""}
+          onCommit={(name) => edit({ part: { rename: { id, name } } })}
+        />
+      ))}
+    </Row>
+  );
+}
+
+function ScrewFields({ group }: { group: FastenerGroup }) {
+  const { view, edit } = useHand();
+  const { id } = group;
+  type Field = Extract<Extract<Edit, { fastener: unknown }>["fastener"], { set: unknown }>["set"]["field"];
+  const set = (field: Field) => edit({ fastener: { set: { id, field } } });
+  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
+  const whole = (text: string) => (text.trim() === "" ? null : Math.trunc(Number(text)));
+  return (
+    <Row role="group" aria-label="Screws">
+      <CommitField
+        label="Count"
+        type="number"
+        width="5.5em"
+        value={group.count?.toString() ?? ""}
+        onCommit={(t) => set({ count: whole(t) })}
+      />
+      <CommitField
+        label="Back"
+        type="number"
+        width="5.5em"
+        value={group.refitted?.toString() ?? ""}
+        onCommit={(t) => set({ refitted: whole(t) })}
+      />
+      <Select<Drive>
+        label="Drive"
+        value={group.drive ?? ""}
+        options={[["", "not known"], ...DRIVES]}
+        onChange={(drive) => void set({ drive: drive || null })}
+      />
+      <CommitField
+        label="Bit"
+        width="6em"
+        value={group.bit ?? ""}
+        onCommit={(bit) => set({ bit: bit.trim() || null })}
+      />
+      <CommitField
+        label="Length, mm"
+        type="number"
+        width="7em"
+        value={group.length_mm?.toString() ?? ""}
+        onCommit={(t) => set({ length_mm: t.trim() ? Number(t) : null })}
+      />
+      <Select
+        label="Holds"
+        value={group.holds[0] ?? ""}
+        options={[["", "–"], ...parts.map((p): [string, string] => [p.id, p.name])]}
+        onChange={(part) => void set({ holds: part ? [part] : [] })}
+      />
+      <label>
+        <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}
+        <Quiet as="span">captive</Quiet>
+      </label>
+      <IconButton aria-label="Remove these screws" onPress={() => void edit({ fastener: { remove: { id } } })}>
+        <Trash2 size={16} />
+      </IconButton>
+    </Row>
+  );
+}

@@ -1,0 +1,164 @@
+/** Steps: the manual as a typeset sequence, put right in place. */
+import { Plus } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import styled from "styled-components";
+import { type Edit, newId } from "../api/client";
+import { useHand } from "../api/manual";
+import { Button, Heading, Key, Quiet } from "../parts/controls";
+import { useEvidence } from "../parts/tape-context";
+import { plural } from "../parts/words";
+import { space } from "../theme";
+import { StepArticle } from "./StepArticle";
+
+const Page = styled.div`
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: ${space.normal} ${space.wide} ${space.page};
+`;
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small} ${space.normal};
+  align-items: baseline;
+  margin-bottom: ${space.small};
+  h2 { margin: 0; }
+  p { flex: 1; }
+`;
+const Section = styled.section`
+  margin-bottom: ${space.page};
+`;
+
+export default function Steps() {
+  const { view, edit } = useHand();
+  const { manual, order } = view;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [editing, setEditing] = useState<string | null>(null);
+  const list = useRef<HTMLDivElement>(null);
+
+  const inHand = chosen && manual.steps[chosen] ? chosen : null;
+  useEvidence(inHand ? manual.steps[inHand]?.evidence : undefined);
+
+  const phases = [
+    { phase: "teardown" as const, name: "Taking apart" },
+    { phase: "rebuild" as const, name: "Putting together, as told" },
+  ].map((p) => ({ ...p, ids: order.filter((id) => manual.steps[id]?.phase === p.phase) }));
+  const reviewed = order.filter((id) => manual.steps[id]?.reviewed).length;
+
+  const focusStep = (id: string | undefined) => {
+    if (!id) return;
+    setChosen(id);
+    requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-step="${id}"]`)?.focus());
+  };
+  const add = (phase: "teardown" | "rebuild", after: string | null) => {
+    const id = newId();
+    void edit({ step: { add: { id, phase, after, title: "New step" } } }).then((r) => {
+      if (r.ok) {
+        setEditing(id);
+        focusStep(id);
+      }
+    });
+  };
+
+  /** Single keys, only while a step itself has the focus. */
+  const onKey = (event: React.KeyboardEvent, id: string, ids: string[]) => {
+    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey) return;
+    const at = ids.indexOf(id);
+    const send = (e: Edit) => void edit(e);
+    const step = manual.steps[id];
+    const up = ids[at - 1] ?? order[order.indexOf(id) - 1];
+    const down = ids[at + 1] ?? order[order.indexOf(id) + 1];
+    const done = (next: string | undefined) => (r: { ok: boolean }) => r.ok && focusStep(next);
+    switch (`${event.altKey ? "Alt+" : ""}${event.key}`) {
+      case "ArrowDown":
+        focusStep(down);
+        break;
+      case "ArrowUp":
+        focusStep(up);
+        break;
+      case "Alt+ArrowDown":
+        if (at + 1 < ids.length) send({ step: { move: { id, after: ids[at + 1] } } });
+        break;
+      case "Alt+ArrowUp":
+        if (at > 0) send({ step: { move: { id, after: ids[at - 2] ?? null } } });
+        break;
+      case "Enter":
+      case "e":
+        setEditing(id);
+        break;
+      case "r":
+        send({ step: { set: { id, field: { reviewed: !step?.reviewed } } } });
+        break;
+      case "n":
+        add(step?.phase ?? "teardown", id);
+        break;
+      case "m":
+        if (ids[at - 1]) void edit({ step: { merge: { id, into: ids[at - 1] ?? "" } } }).then(done(ids[at - 1]));
+        break;
+      case "Delete":
+        void edit({ step: { remove: { id } } }).then(done(ids[at + 1] ?? ids[at - 1]));
+        break;
+      default:
+        return;
+    }
+    event.preventDefault();
+  };
+
+  useEffect(() => {
+    // A step that was just edited keeps the focus, so that the keys go on working.
+    if (editing === null && chosen)
+      list.current?.querySelector<HTMLElement>(`[data-step="${chosen}"]`)?.focus({ preventScroll: true });
+  }, [editing, chosen]);
+
+  return (
+    <Page ref={list}>
+      <Top>
+        <Heading>Steps</Heading>
+        <Quiet>
+          {plural(order.length, "step")}, {reviewed} reviewed
+        </Quiet>
+        <Quiet as="span">
+          <Key>↑</Key> <Key>↓</Key> go, <Key>Alt ↑ ↓</Key> move, <Key>Enter</Key> edit, <Key>R</Key> reviewed,{" "}
+          <Key>N</Key> new, <Key>M</Key> merge up, <Key>Del</Key> remove
+        </Quiet>
+      </Top>
+      {phases.map(({ phase, name, ids }) => (
+        <Section key={phase} aria-label={name} hidden={phase === "rebuild" && ids.length === 0}>
+          <Top>
+            <Heading as="h3">{name}</Heading>
+            <Button onPress={() => add(phase, ids.at(-1) ?? null)}>
+              <Plus size={16} aria-hidden /> Step
+            </Button>
+          </Top>
+          {ids.length === 0 && phase === "teardown" && (
+            <Quiet>No steps yet. Write the first one, or bring a recording from the shelf.</Quiet>
+          )}
+          <ol>
+            {ids.map((id, i) => {
+              const step = manual.steps[id];
+              return step ? (
+                <StepArticle
+                  key={id}
+                  step={step}
+                  number={i + 1}
+                  chosen={inHand === id}
+                  editing={editing === id}
+                  tabStop={inHand === id || (!inHand && i === 0)}
+                  previous={ids[i - 1]}
+                  onChoose={() => setChosen(id)}
+                  onEdit={(open) => setEditing(open ? id : null)}
+                  onKeyDown={(event) => onKey(event, id, ids)}
+                  onDropped={(moved, before) => {
+                    const after = before
+                      ? (ids.filter((x) => x !== moved)[ids.filter((x) => x !== moved).indexOf(id) - 1] ?? null)
+                      : id;
+                    if (moved !== id) void edit({ step: { move: { id: moved, after } } });
+                  }}
+                />
+              ) : null;
+            })}
+          </ol>
+        </Section>
+      ))}
+    </Page>
+  );
+}

@@ -1,1 +1,206 @@
+//! Driving the real interface: a server of its own, a browser of its own, and words for what a user does.
+//!
+//! Each test gets a fresh database and a server on a free port inside the test process, and a headless Chromium with an
+//! empty profile. Browsers are shared by nobody: a test can be run alone.
 
+use paso_server::serve;
+use serde_json::{Value, json};
+use std::process::{Child, Command, Stdio};
+use std::sync::OnceLock;
+use std::time::Duration;
+use thirtyfour::prelude::*;
+
+/// What tests return.
+pub type Done = Result<(), Box<dyn std::error::Error + Send + Sync>>;
+
+/// A running application with a browser before it.
+pub struct App {
+    pub base: String,
+    pub driver: WebDriver,
+    pub downloads: std::path::PathBuf,
+    shutdown: rocket::Shutdown,
+}
+
+/// The size of pictures and of most screens that authors use.
+const SIZE: (u32, u32) = (1280, 800);
+
+impl App {
+    /// Starts server and browser; `demo` loads the demo manuals.
+    ///
+    /// # Panics
+    /// If either does not start; a test cannot go on without them.
+    pub async fn start(demo: bool) -> Self {
+        let store = serve::open(&paso_cluster::test_database()).await.expect("a database");
+        if demo {
+            paso_server::demo::load_once(&store).await.expect("the demo");
+        }
+        let rocket = serve::rocket(store, paso_cluster::free_port().expect("a port")).ignite().await.expect("a server");
+        let base = format!("http://127.0.0.1:{}", rocket.config().port);
+        let shutdown = rocket.shutdown();
+        rocket::tokio::spawn(rocket.launch());
+        let (driver, downloads) = browser().await;
+        let app = Self { base, driver, downloads, shutdown };
+        app.resize(SIZE.0, SIZE.1).await;
+        app
+    }
+
+    /// Sets the size of the page itself, not of the window around it.
+    ///
+    /// # Panics
+    /// If the browser cannot be resized.
+    pub async fn resize(&self, width: u32, height: u32) {
+        self.driver.set_window_rect(0, 0, width, height + 143).await.expect("a window");
+        let inner = self.driver.execute("return window.innerHeight", vec![]).await.expect("a height").json().as_u64().unwrap_or(0);
+        let frame = i64::from(height + 143) - inner as i64;
+        self.driver.set_window_rect(0, 0, width, (i64::from(height) + frame) as u32).await.expect("a window");
+    }
+
+    pub async fn goto(&self, path: &str) -> Result<(), WebDriverError> {
+        self.driver.goto(format!("{}{path}", self.base)).await
+    }
+
+    /// The first element that shows up for a selector.
+    pub async fn find(&self, css: &str) -> Result<WebElement, WebDriverError> {
+        self.driver.query(By::Css(css)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+    }
+
+    /// A button or link by the words on it, or by its name where it shows only a sign.
+    pub async fn button(&self, name: &str) -> Result<WebElement, WebDriverError> {
+        let xpath = format!(
+            "//button[normalize-space(.)={q} or @aria-label={q}] | //a[normalize-space(.)={q}] | //button[starts-with(normalize-space(.), {q})]",
+            q = quoted(name)
+        );
+        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).and_displayed().first().await
+    }
+
+    pub async fn press(&self, name: &str) -> Result<(), WebDriverError> {
+        self.button(name).await?.click().await
+    }
+
+    /// An element that holds these words.
+    pub async fn text(&self, words: &str) -> Result<WebElement, WebDriverError> {
+        let xpath = format!("//body//*[contains(normalize-space(.), {q}) and not(.//*[contains(normalize-space(.), {q})])]", q = quoted(words));
+        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+    }
+
+    /// A field by its label.
+    pub async fn field(&self, label: &str) -> Result<WebElement, WebDriverError> {
+        let q = quoted(label);
+        let xpath = format!("//*[(self::input or self::textarea or self::select) and (@aria-label={q} or @id=//label[normalize-space(.)={q}]/@for)]");
+        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+    }
+
+    /// Replaces what a field holds.
+    pub async fn write(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
+        let field = self.field(label).await?;
+        field.click().await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(Key::Delete + "").await?;
+        field.send_keys(text).await
+    }
+
+    /// Presses keys wherever the focus is.
+    pub async fn keys(&self, keys: impl Into<TypingData>) -> Result<(), WebDriverError> {
+        self.driver.active_element().await?.send_keys(keys).await
+    }
+
+    /// Waits until the saved state says that nothing is on its way.
+    pub async fn saved(&self) -> Result<(), WebDriverError> {
+        self.text("All saved").await.map(|_| ())
+    }
+
+    /// Waits until something holds.
+    ///
+    /// # Panics
+    /// Says what never came true.
+    pub async fn until<F, G>(&self, what: &str, mut holds: F)
+    where
+        F: FnMut() -> G,
+        G: Future<Output = Result<bool, WebDriverError>>,
+    {
+        for _ in 0..120 {
+            if holds().await.unwrap_or(false) {
+                return;
+            }
+            rocket::tokio::time::sleep(Duration::from_millis(70)).await;
+        }
+        panic!("never: {what}");
+    }
+
+    /// Asks the API for JSON.
+    ///
+    /// # Panics
+    /// If the server does not answer with JSON.
+    pub async fn api(&self, path: &str) -> Value {
+        reqwest::get(format!("{}{path}", self.base)).await.expect("an answer").json().await.expect("JSON")
+    }
+
+    /// What axe-core finds wrong with the page.
+    pub async fn axe(&self) -> Result<Vec<String>, WebDriverError> {
+        const AXE: &str = include_str!("../../web/node_modules/axe-core/axe.min.js");
+        self.driver.execute(AXE, vec![]).await?;
+        let script = "const done = arguments[arguments.length - 1];
+            axe.run(document, {resultTypes: ['violations']}).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + (n.failureSummary || '').split('\\n')[1]).join(' | '))), e => done([String(e)]))";
+        let found = self.driver.execute_async(script, vec![]).await?;
+        Ok(found.json().as_array().into_iter().flatten().filter_map(|v| v.as_str().map(str::to_owned)).collect())
+    }
+
+    /// Ends browser and server.
+    pub async fn end(self) -> Done {
+        self.driver.quit().await?;
+        self.shutdown.notify();
+        Ok(())
+    }
+}
+
+/// An XPath string that may hold quotes.
+fn quoted(text: &str) -> String {
+    if text.contains('\'') { format!("\"{text}\"") } else { format!("'{text}'") }
+}
+
+/// ChromeDriver, started once a test process on a free port and ended with it.
+fn chromedriver() -> u16 {
+    static DRIVER: OnceLock<u16> = OnceLock::new();
+    *DRIVER.get_or_init(|| {
+        let port = paso_cluster::free_port().expect("a port");
+        let child: Child = Command::new("chromedriver")
+            .arg(format!("--port={port}"))
+            .stdin(Stdio::null())
+            .stdout(Stdio::null())
+            .stderr(Stdio::null())
+            .spawn()
+            .expect("chromedriver; ./test installs it");
+        end_with_us(child.id());
+        port
+    })
+}
+
+/// A watcher that ends a process once this one is gone; statics are never dropped.
+fn end_with_us(id: u32) {
+    let script = format!("while kill -0 {us} 2>/dev/null; do sleep 1; done; kill {id}", us = std::process::id());
+    Command::new("setsid").args(["sh", "-c", &script]).stdin(Stdio::null()).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("a watcher");
+}
+
+async fn browser() -> (WebDriver, std::path::PathBuf) {
+    let folder = std::env::temp_dir().join(format!("paso-browser-{}-{:?}", std::process::id(), std::thread::current().id()).replace(['(', ')'], ""));
+    let downloads = folder.join("downloads");
+    std::fs::create_dir_all(&downloads).expect("a folder for downloads");
+    let mut wanted = DesiredCapabilities::chrome();
+    for flag in [
+        "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+        "--disable-component-update", "--disable-sync", "--force-prefers-reduced-motion", "--disable-dev-shm-usage",
+    ] {
+        wanted.add_arg(flag).expect("a flag");
+    }
+    wanted.add_arg(&format!("--user-data-dir={}", folder.join("profile").display())).expect("a flag");
+    let prefs = json!({"download.default_directory": downloads, "download.prompt_for_download": false});
+    wanted.add_experimental_option("prefs", prefs).expect("an option");
+    let url = format!("http://127.0.0.1:{}", chromedriver());
+    for _ in 0..50 {
+        if let Ok(driver) = WebDriver::new(&url, wanted.clone()).await {
+            return (driver, downloads);
+        }
+        rocket::tokio::time::sleep(Duration::from_millis(200)).await;
+    }
+    panic!("the browser did not start");
+}

@@ -55,23 +55,101 @@ pub async fn load_once(store: &Store) -> Result<(), StoreError> {
     Ok(())
 }
 
-/// The step whose title begins so.
-fn step(manual: &Manual, title: &str) -> Option<StepId> {
-    manual.order().into_iter().find(|id| manual.steps[id].title.starts_with(title))
+/// Edits in the making: the manual as it stands after them, so that each can look for what it is about.
+struct Desk {
+    manual: Manual,
+    edits: Vec<Edit>,
 }
 
-fn reviewed(id: StepId) -> Edit {
-    Edit::Step(StepEdit::Set { id, field: StepField::Reviewed(true) })
+impl Desk {
+    fn new(manual: &Manual) -> Self {
+        Self { manual: manual.clone(), edits: Vec::new() }
+    }
+
+    /// An edit that the manual takes; one that it refuses is left out, because a better reader may have made it needless.
+    fn edit(&mut self, edit: Edit) {
+        if let Ok((next, _)) = self.manual.apply(&edit, AUTHOR) {
+            self.manual = next;
+            self.edits.push(edit);
+        }
+    }
+
+    fn steps(&self, phase: Phase, title: &str) -> Vec<StepId> {
+        self.manual.steps_in(phase).iter().filter(|s| s.title.starts_with(title)).map(|s| s.id).collect()
+    }
+
+    fn set(&mut self, id: StepId, field: StepField) {
+        self.edit(Edit::Step(StepEdit::Set { id, field }));
+    }
+
+    fn title(&mut self, id: StepId, title: &str) {
+        self.set(id, StepField::Title(title.to_owned()));
+    }
+
+    /// Rewords the sentences of a step, keeping their acts, parts and evidence; `None` drops one.
+    fn reword(&mut self, id: StepId, texts: &[Option<&str>]) {
+        let Some(step) = self.manual.steps.get(&id) else { return };
+        let reworded = step.actions.iter().enumerate().filter_map(|(i, a)| match texts.get(i) {
+            Some(None) => None,
+            Some(Some(text)) => Some(Action { text: (*text).to_owned(), ..a.clone() }),
+            None => Some(a.clone()),
+        });
+        let actions = reworded.collect();
+        self.set(id, StepField::Actions(actions));
+    }
+
+    fn group(&mut self, holds: &str, field: FastenerField) {
+        let found = self.manual.fasteners.values().find(|g| g.holds.iter().any(|p| self.manual.part_name(*p) == holds)).map(|g| g.id);
+        if let Some(id) = found {
+            self.edit(Edit::Fastener(FastenerEdit::Set { id, field }));
+        }
+    }
+
+    fn review_all(&mut self) {
+        for id in self.manual.order() {
+            self.set(id, StepField::Reviewed(true));
+        }
+    }
 }
 
 fn work_lamp(manual: &Manual) -> Vec<Edit> {
-    manual.steps_in(Phase::Teardown).iter().map(|s| reviewed(s.id)).collect()
+    let mut desk = Desk::new(manual);
+    if let [first, second, ..] = desk.steps(Phase::Teardown, "Remove the diffuser ring")[..] {
+        desk.edit(Edit::Step(StepEdit::Merge { id: second, into: first }));
+        desk.reword(first, &[None, Some("Insert the spudger under the diffuser ring, not deeper than 3 mm, pry it off and remove it.")]);
+    }
+    if let Some(id) = desk.steps(Phase::Teardown, "Disconnect the light sensor").first() {
+        desk.title(*id, "Disconnect the light sensor and the switch");
+    }
+    desk.group("driver board", FastenerField::TorqueNm(Some(0.4)));
+    desk.group("reflector", FastenerField::TorqueNm(Some(0.3)));
+    desk.group("base plate", FastenerField::TorqueNm(Some(0.5)));
+    desk.review_all();
+    desk.edits
 }
 
 fn work_scale(manual: &Manual) -> Vec<Edit> {
-    let mut edits: Vec<Edit> = Vec::new();
-    if let Some(id) = step(manual, "Remove the battery") {
-        edits.push(reviewed(id));
+    let mut desk = Desk::new(manual);
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the grain bowl").first().copied() {
+        desk.reword(id, &[None, Some("Switch the scale off at the side and lift the grain bowl off.")]);
     }
-    edits
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the rubber feet").first().copied() {
+        desk.reword(id, &[Some("Turn the scale over and peel off the four rubber feet; they hide the screws.")]);
+    }
+    if let [first, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
+        let new_id = StepId(Uuid::now_v7());
+        desk.edit(Edit::Step(StepEdit::Split { id: first, at: 2, new_id, title: "Remove the load cell bracket".to_owned() }));
+        desk.title(first, "Disconnect the battery and the display");
+        if let [_, second, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
+            desk.edit(Edit::Step(StepEdit::Merge { id: second, into: new_id }));
+        }
+    }
+    // The narrator counts "one, two, that's it" on the way back: the demo keeps the screw that stays on the bench.
+    desk.group("load cell bracket", FastenerField::Refitted(Some(2)));
+    for title in ["Remove the grain bowl", "Remove the rubber feet", "Remove the battery"] {
+        if let Some(id) = desk.steps(Phase::Teardown, title).first().copied() {
+            desk.set(id, StepField::Reviewed(true));
+        }
+    }
+    desk.edits
 }

@@ -110,7 +110,7 @@ impl Drafter {
         self.seam(statement, step, parts.first().copied(), evidence);
         let action = Action {
             id: self.ids.make(ActionId),
-            act: statement.facts.acts.first().map_or(Act::Place, |a| a.act),
+            act: act_of(statement),
             parts,
             text: sentence(&statement.text),
             evidence: vec![evidence.clone()],
@@ -167,7 +167,9 @@ impl Drafter {
 
     fn add_caution(&mut self, step: StepId, about: crate::reading::CautionSubject, text: String, evidence: Evidence) {
         let id = self.ids.make(CautionId);
-        self.manual.cautions.insert(id, Caution { id, step, about, text: sentence(&text), evidence: vec![evidence] });
+        // The sign beside it says "caution" already.
+        let text = ["Caution.", "Caution,", "Attention.", "Warning."].iter().find_map(|w| text.strip_prefix(w)).unwrap_or(&text);
+        self.manual.cautions.insert(id, Caution { id, step, about, text: sentence(text), evidence: vec![evidence] });
     }
 
     fn part(&mut self, name: &str, evidence: &Evidence) -> PartId {
@@ -301,6 +303,15 @@ impl Drafter {
             }
         }
         self.manual
+    }
+}
+
+/// The act a sentence stands for: what it does to the part it moves, else the first thing it does.
+fn act_of(statement: &Statement) -> Act {
+    match statement.facts.parts.first().map(|p| p.op) {
+        Some(PartOp::Remove) => Act::Remove,
+        Some(PartOp::Install) => Act::Install,
+        None => statement.facts.acts.first().map_or(Act::Place, |a| a.act),
     }
 }
 

@@ -3,7 +3,7 @@
 //! A clause is as much as one verb governs. The verb is found by grammar (it opens the clause after words like "now you
 //! want to") and the lexicon; its objects are the noun phrases behind it, or in front of it for "the cover comes off".
 
-use super::act::Act;
+use super::act::{Act, Direction};
 use super::lexicon::{LEXICON, Lexicon};
 use super::sentences::{Sentence, Token};
 
@@ -124,6 +124,9 @@ fn clause(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Clause {
             None => (None, None, Vec::new()),
         },
     };
+    // "Insert the spudger": a tool goes somewhere, no part goes back.
+    let tool = verb.is_some_and(|v| (v + 1..to.min(v + 4)).any(|i| lexicon.tools.at(words, i).is_some()));
+    let act = if tool && act == Some(Act::Install) { Some(Act::Place) } else { act };
     if act.is_none() {
         objects = noun_phrases(lexicon, words, from, to, &[]);
     }
@@ -148,8 +151,10 @@ fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Mood {
 fn verb_index(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, reach: usize) -> Option<(usize, Act, Vec<usize>)> {
     let mut at = from;
     while at < to && at < from + reach {
-        // "three screws": a number in front makes the word a thing.
-        let counted = at > from && matches!(words[at], "screw" | "bolt") && lexicon.numbers.contains_key(words[at - 1]);
+        // "three screws", "the plug": a number or an article in front makes the word a thing.
+        let before = at.checked_sub(1).filter(|b| *b >= from).map_or("", |b| words[b]);
+        let counted = matches!(before, "the" | "a" | "an" | "its" | "your")
+            || (matches!(words[at], "screw" | "bolt") && lexicon.numbers.contains_key(before));
         if let Some((act, _, used)) = phrase_at(lexicon, words, at, to).filter(|_| !counted && !is_be(lexicon, words[at])) {
             return Some((at, act, used));
         }
@@ -181,6 +186,11 @@ fn phrase_at(lexicon: &Lexicon, words: &[&str], at: usize, to: usize) -> Option<
             if (after..place).any(|i| lexicon.verbs.contains_key(words[i]) && !lexicon.part_heads_or_never(words[i])) {
                 return None;
             }
+            // "turn it on", but "turn the lamp face down on a soft cloth".
+            let switched = place == at + 1 || place + 1 == to || matches!(words[place + 1], "and" | "to" | "at" | "then" | "with");
+            if phrase.act == Act::PowerOn && !switched {
+                return None;
+            }
             used.push(place);
             after = place + 1;
         }
@@ -208,7 +218,9 @@ fn passive(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option<
         }
         // A bare verb in the middle ("the screws hold the plate") is no act; a participle after "be" is.
         let participle = at > from && is_be(lexicon, words[at - 1]) && (words[at].ends_with("ed") || words[at].ends_with("en"));
-        (particles > 0 || participle).then_some((at, act))
+        // "after the plug is pulled" places nothing; only what comes loose or goes back is told this way.
+        let moves = act.direction() != Direction::Neutral;
+        (particles > 0 || (participle && moves)).then_some((at, act))
     })
 }
 

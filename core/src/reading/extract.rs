@@ -65,7 +65,7 @@ pub(super) fn extract(sentence: &Sentence, clauses: &[Clause], ground: Ground, m
 
 /// "pull it out", "unplug that": the object is what was last spoken of, in this sentence or before.
 fn pointed_at(words: &[&str], clause: &Clause, memory: &Memory) -> Option<String> {
-    let points = clause.objects.is_empty() && words[clause.from..clause.to].iter().any(|w| matches!(*w, "it" | "that" | "this" | "them" | "those"));
+    let points = clause.objects.is_empty() && words[clause.from..clause.to].iter().any(|w| matches!(*w, "it" | "that" | "this"));
     let here = || clauses::things(words, 0, clause.from).iter().rfind(|np| !np.connection).map(NounPhrase::text);
     if points { here().or_else(|| memory.topic.clone()) } else { None }
 }
@@ -73,9 +73,19 @@ fn pointed_at(words: &[&str], clause: &Clause, memory: &Memory) -> Option<String
 fn tools(words: &[&str]) -> Vec<String> {
     let mut out: Vec<String> = LEXICON.tools.all(words).into_iter().map(|(_, _, t)| t.clone()).collect();
     for i in 0..words.len() {
-        if matches!(words[i], "screwdriver" | "driver" | "turner" | "bit") && !out.iter().any(|t| t.ends_with("driver") && words[i] == "driver") {
+        // "the driver board" is a part, not a tool.
+        let part = words.get(i + 1).is_some_and(|_| LEXICON.part_heads.at(words, i + 1).is_some());
+        if matches!(words[i], "screwdriver" | "driver" | "turner" | "bit") && !part && !out.iter().any(|t| t.ends_with("driver") && words[i] == "driver") {
             let drive = drive_near(words, i.saturating_sub(6), i + 1).map(|(d, _)| d);
             out.push(drive.map_or("screwdriver".to_owned(), |d| format!("{} screwdriver", d.name())));
+        }
+    }
+    // In a list of tools a drive stands for its driver: "a T8 torx and a small philips".
+    if LEXICON.tool_list.any(words).is_some() {
+        out.extend(LEXICON.drives.all(words).into_iter().map(|(_, _, d)| format!("{} screwdriver", d.name())));
+        out.extend(words.iter().filter_map(|w| numbers::bit_code(w)).map(|(d, _)| format!("{} screwdriver", d.name())));
+        if out.iter().any(|t| t.ends_with(" screwdriver")) {
+            out.retain(|t| t != "screwdriver");
         }
     }
     out.sort();
@@ -212,7 +222,14 @@ fn held(words: &[&str], clauses: &[Clause]) -> Option<String> {
         .filter(|np| np.known && np.at > after && !np.words.iter().any(|w| is_screw(w)))
         .map(NounPhrase::text)
         .next();
-    phrase.or_else(|| part_after(words, after))
+    phrase.or_else(|| part_after(words, after)).or_else(|| unknown_after(words, after))
+}
+
+/// "from the wobulator": a thing that no list knows is still a thing.
+fn unknown_after(words: &[&str], preposition: usize) -> Option<String> {
+    let begin = preposition + 1 + usize::from(matches!(words.get(preposition + 1), Some(&("the" | "a" | "its"))));
+    let named: Vec<&str> = words.get(begin..)?.iter().copied().take_while(|w| !LEXICON.stop.contains(*w) && !LEXICON.never_parts.contains(*w)).take(3).collect();
+    (begin > preposition + 1 && !named.is_empty()).then(|| named.join(" "))
 }
 
 /// The first part named after a place of the sentence.
@@ -247,7 +264,9 @@ fn sized_groups(words: &[&str], quantities: &[Quantified]) -> Vec<(Option<u32>, 
 
 /// "one here, one here and one down there" or "one two three four": the last figure or the number of ones.
 fn counted_aloud(words: &[&str]) -> Option<u32> {
-    let ones = words.windows(2).filter(|w| w[0] == "one" && matches!(w[1], "here" | "there" | "down" | "up" | "on" | "at" | "under")).count();
+    let place = |w: &str| matches!(w, "here" | "there" | "down" | "up" | "on" | "at" | "under");
+    let ones = words.windows(3).filter(|w| w[0] == "one" && (place(w[1]) || (is_screw(w[1]) && place(w[2])))).count()
+        + usize::from(words.ends_with(&["one", "here"]));
     let run = words.iter().filter_map(|w| LEXICON.numbers.get(*w)).fold((0.0, 0.0_f64), |(next, best), n| {
         if *n == next + 1.0 { (*n, best.max(*n)) } else { (next, best) }
     });
@@ -267,15 +286,11 @@ fn stated_count(words: &[&str], quantities: &[Quantified]) -> Option<u32> {
             && !f.at.checked_sub(1).is_some_and(|i| LEXICON.drives.at(words, i).is_some() || matches!(words[i], "number" | "t" | "step" | "zero" | "size"))
     };
     let figures = numbers::figures(words);
-    let before = figures.iter().rev().find(|f| f.at < screw && screw - f.at <= 7 && free(f));
+    // "four rubber feet hide the screws" counts feet: no other thing may stand between.
+    let other = |f: &numbers::Figure| (f.at + f.len..screw).any(|i| LEXICON.part_heads.at(words, i).is_some());
+    let before = figures.iter().rev().find(|f| f.at < screw && screw - f.at <= 7 && free(f) && !other(f));
     let both = words[..screw].iter().rev().take(4).any(|w| *w == "both");
-    let single = words[..screw].iter().rev().take(3).any(|w| matches!(*w, "the" | "a" | "this" | "last")) && !plural(words, screw);
-    before.map(|f| f.value as u32).or(both.then_some(2)).or(single.then_some(1).filter(|_| false))
-}
-
-/// Lemmas have lost their plural; only the verb tells.
-fn plural(words: &[&str], screw: usize) -> bool {
-    words.get(screw + 1).is_some_and(|w| matches!(*w, "are" | "hold" | "stay"))
+    before.map(|f| f.value as u32).or(both.then_some(2))
 }
 
 fn connectors(words: &[&str], clauses: &[Clause], memory: &Memory) -> Vec<ConnectorFact> {
@@ -291,9 +306,16 @@ fn connectors(words: &[&str], clauses: &[Clause], memory: &Memory) -> Vec<Connec
             _ => None,
         };
         let Some(op) = op else { continue };
-        let served: Vec<&NounPhrase> = if plugs.is_empty() { clause.objects.iter().filter(|np| np.known).take(1).collect() } else { plugs };
+        // "unplug the battery, grab the plug": the first thing named is what the plug serves.
+        let first = clause.objects.first().filter(|np| np.known && !np.connection && matches!(act, Act::Disconnect | Act::Connect));
+        let served: Vec<&NounPhrase> = match (first, plugs.is_empty()) {
+            (Some(first), _) => vec![first],
+            (None, true) => clause.objects.iter().filter(|np| np.known).take(1).collect(),
+            (None, false) => plugs,
+        };
         out.extend(served.iter().map(|np| ConnectorFact { op, what: np.serves() }));
-        if served.is_empty() && clause.objects.is_empty() {
+        let latch = words[clause.from..clause.to].contains(&"latch");
+        if served.is_empty() && clause.objects.is_empty() && !latch {
             out.push(ConnectorFact { op, what: pointed_at(words, clause, memory) });
         }
     }

@@ -86,9 +86,23 @@ pub fn read(recording: &Recording) -> Reading {
         memory.rebuild = turn.is_some_and(|cue| sentence.tokens[0].cue >= cue);
         statements.push(statement(recording, &starts, &text, sentence, clauses, repairs, &mut memory));
     }
+    counting_gives_way(&mut statements);
     totals_give_way(&mut statements);
     let sheet = sheet::build(recording, &statements, turn);
     Reading { statements, sheet }
+}
+
+/// "One here, one here and one here, so three T6 screws": what is counted aloud only leads up to what is then said.
+fn counting_gives_way(statements: &mut [Statement]) {
+    for i in 1..statements.len() {
+        let (before, after) = statements.split_at_mut(i);
+        let ([counted], [said]) = (&before[i - 1].facts.fasteners[..], &after[0].facts.fasteners[..]) else { continue };
+        let bare = counted.drive.is_none() && counted.length.is_none();
+        let told = said.drive.is_some() || said.length.is_some();
+        if bare && told && counted.op == said.op && counted.count == said.count && counted.count.is_some() {
+            before[i - 1].facts.fasteners.clear();
+        }
+    }
 }
 
 /// "Nine screws. Eight are 16 mm long, the ninth is 30 mm": the groups are the fact, the total only announces them.

@@ -81,6 +81,7 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
             || lexicon.part_heads.at(&words, n).is_some()
             || lexicon.connections.at(&words, n).is_some()
             || lexicon.tools.at(&words, n).is_some()
+            || lexicon.drives.at(&words, n).is_some()
             || super::numbers::bit_code(words[n]).is_some()
     };
     (from..to).filter(|n| *n != i).find(|n| trade(*n)).map(|n| sentence.tokens[n].said.clone())

@@ -42,7 +42,7 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
     let mut offset = 0;
     for (n, cue) in recording.cues.iter().enumerate() {
         for token in tokens(&cue.text, n, offset) {
-            if !punctuated && opens_a_thought(&open, &token) {
+            if !punctuated && (opens_a_thought(&open, &token) || begins_with_an_act(&open, &token)) {
                 flush(&mut open, &mut out);
             }
             let ends = token.stop;
@@ -111,10 +111,18 @@ fn opens_a_thought(open: &Sentence, next: &Token) -> bool {
     const SHORTEST: usize = 4;
     let last = open.tokens.last().map(|t| t.said.as_str());
     let glued = matches!(last, Some("and" | "so" | "okay" | "right" | "but" | "oh" | "just" | "until" | "till" | "for" | "not" | "right now"));
-    let opens = matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "and" | "but");
+    let opens = matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "if" | "and" | "but");
     // "and" and "but" open only a long stretch: most of the time they join two nouns.
     let soft = matches!(next.said.as_str(), "and" | "but");
     opens && !glued && open.tokens.len() >= if soft { 14 } else { SHORTEST }
+}
+
+/// A caption that begins with a verb of the bench is a breath before a new act.
+fn begins_with_an_act(open: &Sentence, next: &Token) -> bool {
+    const SHORTEST: usize = 4;
+    let Some(last) = open.tokens.last() else { return false };
+    let leads = LEXICON.lead_in.contains(&last.said) || LEXICON.conditions.contains(&last.said) || matches!(last.said.as_str(), "or" | "but" | "until" | "till");
+    last.cue != next.cue && open.tokens.len() >= SHORTEST && !leads && LEXICON.verbs.contains_key(&next.said)
 }
 
 /// Words with their places. Decimal figures stay whole, hyphens part words but not codes such as `F-118`.

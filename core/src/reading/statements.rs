@@ -59,7 +59,7 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
     }
     let action = clauses.iter().find(|c| c.mood == Mood::Plain && c.act.is_some());
     if let Some(list) = lexicon.tool_list.any(words) {
-        let named = lexicon.tools.any(words).or_else(|| lexicon.consumables.any(words)).or_else(|| words.iter().find(|w| matches!(**w, "screwdriver" | "driver" | "turner")).map(|w| (*w).to_owned()));
+        let named = lexicon.tools.any(words).or_else(|| lexicon.consumables.any(words)).or_else(|| lexicon.drives.any(words)).or_else(|| words.iter().find(|w| matches!(**w, "screwdriver" | "driver" | "turner")).map(|w| (*w).to_owned()));
         if let Some(named) = named.filter(|_| lexicon.caution_triggers.any(words).is_none()) {
             return judged(Tool, 0.85, format!("opens a list (“{list}”) and names “{named}”"));
         }

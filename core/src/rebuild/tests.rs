@@ -1,5 +1,4 @@
 use super::*;
-use crate::ids::*;
 use crate::manual::*;
 use crate::reading::Act;
 use rstest::rstest;
@@ -12,7 +11,7 @@ fn teardown(script: &str) -> Manual {
     let mut last = None;
     for line in script.lines().map(str::trim).filter(|l| !l.is_empty()) {
         let step = ids.make(StepId);
-        let mut apply = |manual: &Manual, edit: Edit| manual.apply(&edit, "test").unwrap().0;
+        let apply = |manual: &Manual, edit: Edit| manual.apply(&edit, "test").unwrap().0;
         manual = apply(&manual, Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after: last, title: line.to_owned(), actions: Vec::new() }));
         last = Some(step);
         let (verb, rest) = line.split_once(' ').unwrap();

@@ -39,7 +39,7 @@ const Line = styled.div`
   align-items: center;
   font-size: 0.82rem;
   color: var(--soft);
-  svg { display: block; width: 100%; height: 26px; overflow: visible; }
+  & > svg { display: block; width: 100%; height: 26px; overflow: visible; }
 `;
 const Media = styled.div`
   display: flex;

@@ -29,6 +29,7 @@ export const PrimaryButton = styled(AriaButton)`
   border-color: var(--accent);
   color: var(--on-accent);
   font-weight: 600;
+  justify-content: center;
   &[data-hovered] { background: var(--accent); filter: brightness(1.12); }
   &[data-disabled] { background: var(--sunk); color: var(--soft); border-color: var(--line); }
 `;
@@ -37,8 +38,9 @@ export const PrimaryButton = styled(AriaButton)`
 export const IconButton = styled(AriaButton)<ButtonProps & { "aria-label": string }>`
   ${pressable}
   padding: 5px;
-  border-color: transparent;
   background: none;
+  &, &[data-disabled] { border-color: transparent; }
+  &[data-disabled] { opacity: 0.6; }
 `;
 
 export const Quiet = styled.p`

@@ -28,16 +28,17 @@ const Board = styled.div`
   position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 190px minmax(0, 1fr);
-  align-items: start;
+  align-items: center;
+  row-gap: ${space.small};
   & > svg { position: absolute; inset: 0; width: 100%; height: 100%; pointer-events: none; }
   ${narrow} { grid-template-columns: minmax(0, 1fr) 130px minmax(0, 1fr); }
 `;
-const Column = styled.ol`
-  display: grid;
-  gap: ${space.small};
-  &[data-up] { align-self: end; }
+const Half = styled.ol`
+  display: contents;
 `;
-const Item = styled.li<{ $lit: boolean; $faded: boolean; $moved?: boolean }>`
+const Item = styled.li<{ $lit: boolean; $faded: boolean; $moved?: boolean; $row: number; $side: 1 | 3 }>`
+  grid-row: ${(p) => p.$row};
+  grid-column: ${(p) => p.$side};
   background: ${(p) => (p.$lit ? "var(--accent-wash)" : "var(--sheet)")};
   border: 1px solid ${(p) => (p.$lit ? "var(--accent)" : "var(--line)")};
   border-left-width: ${(p) => (p.$moved ? "5px" : "1px")};
@@ -51,17 +52,16 @@ const Item = styled.li<{ $lit: boolean; $faded: boolean; $moved?: boolean }>`
   ul { padding-left: 2.1em; font-size: 0.92rem; }
   &:focus-visible { ${focusRing} }
 `;
-const Spine = styled.div`
-  position: absolute;
-  left: 50%;
-  translate: -50% -50%;
+const Spine = styled.div<{ $row: number }>`
+  grid-row: ${(p) => p.$row};
+  grid-column: 2;
+  justify-self: center;
   font: 700 0.92rem ${font.plain};
   background: var(--paper);
   border: 1px solid var(--strong-line);
   border-radius: 12px;
   padding: 0 9px;
   z-index: 1;
-  white-space: nowrap;
 `;
 const Sum = styled.div<{ $bad: boolean }>`
   margin: ${space.wide} auto 0;
@@ -113,6 +113,7 @@ export default function Fold() {
   const faded = (id: string) => chosen !== null && chosen !== id;
   // The rebuild runs upwards: its first step stands lowest.
   const upwards = rebuild.map((step, i) => ({ step, number: i + 1 })).reverse();
+  const rows = facing(teardown, upwards);
 
   return (
     <Page>
@@ -141,11 +142,13 @@ export default function Fold() {
             );
           })}
         </svg>
-        <Column aria-label="Taking apart">
+        <Half aria-label="Taking apart">
           {teardown.map((row) => (
             <Item
               key={row.step}
               data-place={`t${row.step}`}
+              $side={1}
+              $row={rows.left.get(row.step) ?? 1}
               tabIndex={0}
               $lit={lit(row.step)}
               $faded={faded(row.step)}
@@ -162,21 +165,21 @@ export default function Fold() {
               )}
             </Item>
           ))}
-        </Column>
-        <div>
-          {teardown
-            .filter((row) => row.has_screws)
-            .map((row) => (
-              <Spine key={row.step} style={{ top: `${places[`t${row.step}`]?.mid ?? 0}px` }} aria-hidden="true">
-                {row.on_bench}
-              </Spine>
-            ))}
-        </div>
-        <Column data-up aria-label="Putting together, last step first">
+        </Half>
+        {teardown
+          .filter((row) => row.has_screws)
+          .map((row) => (
+            <Spine key={row.step} $row={rows.left.get(row.step) ?? 1} title="screws on the bench after this step">
+              {row.on_bench}
+            </Spine>
+          ))}
+        <Half aria-label="Putting together, last step first">
           {upwards.map(({ step, number }) => (
             <Item
               key={number}
               data-place={`r${number}`}
+              $side={3}
+              $row={rows.right.get(number) ?? 1}
               tabIndex={0}
               $lit={lit(step.of)}
               $faded={faded(step.of)}
@@ -197,11 +200,35 @@ export default function Fold() {
               {step.displaced && <Quiet>{step.displaced}</Quiet>}
             </Item>
           ))}
-        </Column>
+        </Half>
       </Board>
       <Balance balance={balance} />
     </Page>
   );
+}
+
+type Fold_ = Guide["fold"];
+
+/** Rows of the board: partners face each other, what was displaced or has no partner takes a row of its own. */
+function facing(teardown: Fold_["teardown"], upwards: { step: Fold_["rebuild"][number]; number: number }[]) {
+  const left = new Map<string, number>();
+  const right = new Map<number, number>();
+  let row = 0;
+  let next = 0;
+  for (const { step, number } of upwards) {
+    const partner = teardown.findIndex((t) => t.step === step.of);
+    if (step.displaced == null && partner >= next) {
+      // Teardown steps that leave nothing to undo stand alone above.
+      for (; next < partner; next++) left.set(teardown[next]?.step ?? "", ++row);
+      left.set(step.of, ++row);
+      next = partner + 1;
+    } else {
+      row++;
+    }
+    right.set(number, row);
+  }
+  for (; next < teardown.length; next++) left.set(teardown[next]?.step ?? "", ++row);
+  return { left, right };
 }
 
 function Balance({ balance }: { balance: Guide["fold"]["balance"] }) {

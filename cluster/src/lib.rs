@@ -18,7 +18,9 @@ pub enum ClusterError {
     NotInstalled,
     #[error("{program} failed: {message}")]
     Failed { program: &'static str, message: String },
-    #[error("The folder {0} cannot be entered by the user “postgres”, which the database server runs as. Choose another with --data.")]
+    #[error(
+        "The folder {0} cannot be entered by the user “postgres”, which the database server runs as. Choose another with --data."
+    )]
     NotEnterable(PathBuf),
     #[error("{what}: {source}")]
     Io { what: String, source: std::io::Error },
@@ -61,13 +63,20 @@ impl Cluster {
         }
         let mut cluster = Self { dir, bin, port: 0 };
         if !cluster.dir.join("PG_VERSION").exists() {
-            run("initdb", cluster.program("initdb").args(["-A", "trust", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8", "-D"]).arg(&cluster.dir))?;
+            run(
+                "initdb",
+                cluster
+                    .program("initdb")
+                    .args(["-A", "trust", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8", "-D"])
+                    .arg(&cluster.dir),
+            )?;
         }
         if let Some(port) = cluster.running_port() {
             cluster.port = port;
             return Ok(cluster);
         }
-        cluster.port = free_port().map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
+        cluster.port =
+            free_port().map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
         cluster.start_server(durability)?;
         Ok(cluster)
     }
@@ -79,7 +88,10 @@ impl Cluster {
             options.push_str(" -c fsync=off -c synchronous_commit=off -c full_page_writes=off");
         }
         let log = self.dir.join("server.log");
-        run("pg_ctl", self.program("pg_ctl").args(["-w", "-D"]).arg(&self.dir).arg("-l").arg(log).args(["-o", &options, "start"]))
+        run(
+            "pg_ctl",
+            self.program("pg_ctl").args(["-w", "-D"]).arg(&self.dir).arg("-l").arg(log).args(["-o", &options, "start"]),
+        )
     }
 
     /// The port of a server that runs in this folder already (a start that was killed left it behind).
@@ -154,7 +166,8 @@ fn run(program: &'static str, command: &mut Command) -> Result<(), ClusterError>
 
 /// Debian keeps each version's programs in a folder of its own; the newest wins.
 fn bin_dir() -> Option<PathBuf> {
-    let asked = Command::new("pg_config").arg("--bindir").output().ok().and_then(|o: Output| String::from_utf8(o.stdout).ok());
+    let asked =
+        Command::new("pg_config").arg("--bindir").output().ok().and_then(|o: Output| String::from_utf8(o.stdout).ok());
     let mut places: Vec<PathBuf> = asked.map(|p| PathBuf::from(p.trim())).into_iter().collect();
     if let Ok(versions) = std::fs::read_dir("/usr/lib/postgresql") {
         let mut found: Vec<(u32, PathBuf)> = versions
@@ -205,17 +218,21 @@ pub fn test_database() -> String {
 /// If no shell can be started.
 pub fn watch(cluster: &Cluster) {
     let stop = if is_root() { "runuser -u postgres -- " } else { "" };
-    let script = format!(
-        "while kill -0 {pid} 2>/dev/null; do sleep 1; done; cd /; {stop}{bin}/pg_ctl -D {dir} -m immediate stop; rm -rf {dir}",
-        pid = std::process::id(),
-        bin = cluster.bin.display(),
-        dir = cluster.dir.display(),
-    );
+    let (bin, dir) = (cluster.bin.display(), cluster.dir.display());
+    after_us(&format!("cd /; {stop}{bin}/pg_ctl -D {dir} -m immediate stop; rm -rf {dir}"));
+}
+
+/// Runs a shell script once this process is gone, however it ends; statics are never dropped.
+///
+/// # Panics
+/// If no shell can be started.
+pub fn after_us(script: &str) {
+    let waits = format!("while kill -0 {} 2>/dev/null; do sleep 1; done; {script}", std::process::id());
     Command::new("setsid")
-        .args(["sh", "-c", &script])
+        .args(["--fork", "sh", "-c", &waits])
         .stdin(Stdio::null())
         .stdout(Stdio::null())
         .stderr(Stdio::null())
-        .spawn()
-        .expect("a watcher for the test cluster");
+        .status()
+        .expect("a watcher");
 }

@@ -116,9 +116,7 @@ impl Unit {
                 .get::<electric_charge::milliampere_hour>(),
             Self::WattHour => Energy::new::<energy::watt_hour>(value).get::<energy::watt_hour>(),
             Self::NewtonMetre => value,
-            Self::NewtonCentimetre => {
-                Torque::new::<torque::newton_centimeter>(value).get::<torque::newton_meter>()
-            }
+            Self::NewtonCentimetre => Torque::new::<torque::newton_centimeter>(value).get::<torque::newton_meter>(),
             // uom rounds this factor to seven digits; the pound-force and the inch are exact by definition.
             Self::PoundInch => value * 4.448_221_615_260_5 * 0.0254,
             Self::Percent | Self::OutOfTen | Self::Money => value,
@@ -204,11 +202,8 @@ pub fn number(value: f64) -> String {
 pub fn duration_text(total: f64) -> String {
     let whole = total.round() as u64;
     let (h, m, s) = (whole / 3600, whole % 3600 / 60, whole % 60);
-    let parts: Vec<String> = [(h, "h"), (m, "min"), (s, "s")]
-        .into_iter()
-        .filter(|(n, _)| *n > 0)
-        .map(|(n, u)| format!("{n} {u}"))
-        .collect();
+    let parts: Vec<String> =
+        [(h, "h"), (m, "min"), (s, "s")].into_iter().filter(|(n, _)| *n > 0).map(|(n, u)| format!("{n} {u}")).collect();
     if parts.is_empty() { "0 s".to_owned() } else { parts.join(" ") }
 }
 

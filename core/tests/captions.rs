@@ -13,12 +13,16 @@ use rstest::rstest;
 fn reads_what_other_libraries_write(#[case] source: &str, #[case] format: SourceFormat) {
     let recording = Recording::parse(source.as_bytes()).unwrap();
     assert_eq!(recording.format, format);
-    let cues: Vec<(u64, u64, &str)> = recording.cues.iter().map(|c| (c.start.unwrap(), c.end.unwrap(), c.text.as_str())).collect();
-    assert_eq!(cues, [
-        (0, 2_500, "Lift the lid & hold it."),
-        (2_500, 61_040, "Undo four screws, 3 < 4 mm long."),
-        (3_661_001, 3_662_000, "Fin – ça y est."),
-    ]);
+    let cues: Vec<(u64, u64, &str)> =
+        recording.cues.iter().map(|c| (c.start.unwrap(), c.end.unwrap(), c.text.as_str())).collect();
+    assert_eq!(
+        cues,
+        [
+            (0, 2_500, "Lift the lid & hold it."),
+            (2_500, 61_040, "Undo four screws, 3 < 4 mm long."),
+            (3_661_001, 3_662_000, "Fin – ça y est."),
+        ]
+    );
 }
 
 fn cues() -> impl Strategy<Value = Vec<Cue>> {

@@ -22,12 +22,32 @@ fn manual() -> Manual {
     }
     for n in 0..STEPS {
         let after = n.checked_sub(1).map(|p| StepId(id(p)));
-        edits.push(Edit::Step(StepEdit::Add { id: StepId(id(n)), phase: Phase::Teardown, after, title: format!("Remove part {n}"), actions: vec![] }));
-        let action = |k: u128| Action { id: ActionId(id(1000 + n * 10 + k)), act: Act::Remove, parts: vec![PartId(id(100 + n % 3))], text: format!("Lift part {}.", n % 3), evidence: vec![] };
-        edits.push(Edit::Step(StepEdit::Set { id: StepId(id(n)), field: StepField::Actions(vec![action(0), action(1)]) }));
+        edits.push(Edit::Step(StepEdit::Add {
+            id: StepId(id(n)),
+            phase: Phase::Teardown,
+            after,
+            title: format!("Remove part {n}"),
+            actions: vec![],
+        }));
+        let action = |k: u128| Action {
+            id: ActionId(id(1000 + n * 10 + k)),
+            act: Act::Remove,
+            parts: vec![PartId(id(100 + n % 3))],
+            text: format!("Lift part {}.", n % 3),
+            evidence: vec![],
+        };
+        edits.push(Edit::Step(StepEdit::Set {
+            id: StepId(id(n)),
+            field: StepField::Actions(vec![action(0), action(1)]),
+        }));
         edits.push(Edit::Fastener(FastenerEdit::Add { id: GroupId(id(200 + n)), step: StepId(id(n)) }));
         edits.push(Edit::Connector(ConnectorEdit::Add { id: ConnectorId(id(300 + n)), step: StepId(id(n)) }));
-        edits.push(Edit::Caution(CautionEdit::Add { id: CautionId(id(400 + n)), step: StepId(id(n)), about: CautionSubject::Cable, text: "Mind part 1.".into() }));
+        edits.push(Edit::Caution(CautionEdit::Add {
+            id: CautionId(id(400 + n)),
+            step: StepId(id(n)),
+            about: CautionSubject::Cable,
+            text: "Mind part 1.".into(),
+        }));
         edits.push(Edit::Seam(SeamEdit::Add { id: SeamId(id(500 + n)), step: StepId(id(n)), kind: SeamKind::Glue }));
         edits.push(Edit::Heat(HeatEdit::Add { id: HeatId(id(600 + n)), step: StepId(id(n)) }));
     }
@@ -42,24 +62,51 @@ fn edit() -> impl Strategy<Value = Edit> {
     let group = || (0..STEPS + 1).prop_map(|n| GroupId(id(200 + n)));
     let words = || "[a-z ]{0,12}";
     prop_oneof![
-        (step(), after(), words()).prop_map(|(id, after, title)| Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title, actions: vec![] })),
+        (step(), after(), words()).prop_map(|(id, after, title)| Edit::Step(StepEdit::Add {
+            id,
+            phase: Phase::Teardown,
+            after,
+            title,
+            actions: vec![]
+        })),
         (step(), words()).prop_map(|(id, t)| Edit::Step(StepEdit::Set { id, field: StepField::Title(t) })),
         (step(), any::<bool>()).prop_map(|(id, r)| Edit::Step(StepEdit::Set { id, field: StepField::Reviewed(r) })),
         (step(), after()).prop_map(|(id, after)| Edit::Step(StepEdit::Move { id, after })),
         (step(), step()).prop_map(|(id, into)| Edit::Step(StepEdit::Merge { id, into })),
-        (step(), 0..3usize, step(), words()).prop_map(|(id, at, new_id, title)| Edit::Step(StepEdit::Split { id, at, new_id, title })),
+        (step(), 0..3usize, step(), words()).prop_map(|(id, at, new_id, title)| Edit::Step(StepEdit::Split {
+            id,
+            at,
+            new_id,
+            title
+        })),
         step().prop_map(|id| Edit::Step(StepEdit::Remove { id })),
         (part(), words()).prop_map(|(id, name)| Edit::Part(PartEdit::Rename { id, name })),
-        (part(), proptest::option::of(part())).prop_map(|(id, p)| Edit::Part(PartEdit::Set { id, field: PartField::Inside(p) })),
+        (part(), proptest::option::of(part()))
+            .prop_map(|(id, p)| Edit::Part(PartEdit::Set { id, field: PartField::Inside(p) })),
         part().prop_map(|id| Edit::Part(PartEdit::Remove { id })),
-        (group(), proptest::option::of(0..600u32)).prop_map(|(id, n)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Count(n) })),
-        (group(), proptest::option::of(-5.0..600.0f64)).prop_map(|(id, l)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::LengthMm(l) })),
-        (group(), part()).prop_map(|(id, p)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Holds(vec![p]) })),
+        (group(), proptest::option::of(0..600u32))
+            .prop_map(|(id, n)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Count(n) })),
+        (group(), proptest::option::of(-5.0..600.0f64))
+            .prop_map(|(id, l)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::LengthMm(l) })),
+        (group(), part())
+            .prop_map(|(id, p)| Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Holds(vec![p]) })),
         group().prop_map(|id| Edit::Fastener(FastenerEdit::Remove { id })),
-        (step(), 0..STEPS).prop_map(|(step, n)| Edit::Connector(ConnectorEdit::Set { id: ConnectorId(id(300 + n)), field: ConnectorField::Step(step) })),
-        (0..STEPS, words()).prop_map(|(n, t)| Edit::Caution(CautionEdit::Set { id: CautionId(id(400 + n)), field: CautionField::Text(t) })),
-        (0..STEPS, 0.0..600.0f64, 0.0..600.0f64).prop_map(|(n, a, b)| Edit::Heat(HeatEdit::Set { id: HeatId(id(600 + n)), field: HeatField::TempC(Some([a, b])) })),
-        (0..STEPS, -1.0..200.0f64).prop_map(|(n, d)| Edit::Seam(SeamEdit::Set { id: SeamId(id(500 + n)), field: SeamField::DepthMm(Some(d)) })),
+        (step(), 0..STEPS).prop_map(|(step, n)| Edit::Connector(ConnectorEdit::Set {
+            id: ConnectorId(id(300 + n)),
+            field: ConnectorField::Step(step)
+        })),
+        (0..STEPS, words()).prop_map(|(n, t)| Edit::Caution(CautionEdit::Set {
+            id: CautionId(id(400 + n)),
+            field: CautionField::Text(t)
+        })),
+        (0..STEPS, 0.0..600.0f64, 0.0..600.0f64).prop_map(|(n, a, b)| Edit::Heat(HeatEdit::Set {
+            id: HeatId(id(600 + n)),
+            field: HeatField::TempC(Some([a, b]))
+        })),
+        (0..STEPS, -1.0..200.0f64).prop_map(|(n, d)| Edit::Seam(SeamEdit::Set {
+            id: SeamId(id(500 + n)),
+            field: SeamField::DepthMm(Some(d))
+        })),
         words().prop_map(|t| Edit::Head(HeadEdit::Title(t))),
     ]
 }
@@ -104,16 +151,21 @@ fn moving_a_step_changes_only_its_own_rank(manual: Manual) {
 
 #[rstest]
 fn a_merged_step_hands_over_everything_it_held(manual: Manual) {
-    let (next, _) = manual.apply(&Edit::Step(StepEdit::Merge { id: StepId(id(1)), into: StepId(id(0)) }), "ann").unwrap();
+    let (next, _) =
+        manual.apply(&Edit::Step(StepEdit::Merge { id: StepId(id(1)), into: StepId(id(0)) }), "ann").unwrap();
     let into = StepId(id(0));
     assert_eq!(next.steps[&into].actions.len(), 4);
-    assert_eq!((next.groups_of(into).count(), next.connectors_of(into).count(), next.cautions_of(into).count()), (2, 2, 2));
+    assert_eq!(
+        (next.groups_of(into).count(), next.connectors_of(into).count(), next.cautions_of(into).count()),
+        (2, 2, 2)
+    );
     assert!(!next.steps.contains_key(&StepId(id(1))));
 }
 
 #[rstest]
 fn splitting_makes_the_second_half_a_step_right_behind(manual: Manual) {
-    let edit = Edit::Step(StepEdit::Split { id: StepId(id(1)), at: 1, new_id: StepId(id(7)), title: "Second half".into() });
+    let edit =
+        Edit::Step(StepEdit::Split { id: StepId(id(1)), at: 1, new_id: StepId(id(7)), title: "Second half".into() });
     let (next, _) = manual.apply(&edit, "ann").unwrap();
     assert_eq!(next.order(), [0, 1, 7, 2, 3].map(|n| StepId(id(n))));
     assert_eq!((next.steps[&StepId(id(1))].actions.len(), next.steps[&StepId(id(7))].actions.len()), (1, 1));
@@ -121,7 +173,8 @@ fn splitting_makes_the_second_half_a_step_right_behind(manual: Manual) {
 
 #[rstest]
 fn renaming_a_part_reaches_every_sentence(manual: Manual) {
-    let (next, _) = manual.apply(&Edit::Part(PartEdit::Rename { id: PartId(id(101)), name: "hinge".into() }), "ann").unwrap();
+    let (next, _) =
+        manual.apply(&Edit::Part(PartEdit::Rename { id: PartId(id(101)), name: "hinge".into() }), "ann").unwrap();
     assert_eq!(next.steps[&StepId(id(1))].actions[0].text, "Lift hinge.");
     assert_eq!(next.cautions[&CautionId(id(400))].text, "Mind hinge.");
 }
@@ -133,7 +186,8 @@ fn undo_shows_a_clash_where_somebody_else_has_edited(manual: Manual) {
     let (theirs, _) = mine.apply(&title("theirs"), "bob").unwrap();
     assert!(matches!(theirs.revert(&change), Err(Refusal::Clash { count: 1, .. })));
     // Another field of the same step is nobody's clash.
-    let (other, _) = mine.apply(&Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Reviewed(true) }), "bob").unwrap();
+    let (other, _) =
+        mine.apply(&Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Reviewed(true) }), "bob").unwrap();
     let (undone, _) = other.revert(&change).unwrap();
     assert!(undone.steps[&StepId(id(0))].reviewed);
     assert_eq!(undone.steps[&StepId(id(0))].title, "Remove part 0");

@@ -19,7 +19,11 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
     let shelf = app.api("/api/manuals").await;
     let id = |title: &str| {
         let rows = shelf.as_array().into_iter().flatten();
-        rows.filter(|r| r["title"].as_str().unwrap_or("").contains(title)).filter_map(|r| r["id"].as_str()).next().unwrap_or("").to_owned()
+        rows.filter(|r| r["title"].as_str().unwrap_or("").contains(title))
+            .filter_map(|r| r["id"].as_str())
+            .next()
+            .unwrap_or("")
+            .to_owned()
     };
     let (lamp, scale) = (id("lamp"), id("scale"));
     let views: Vec<(&str, String, &str)> = vec![

@@ -50,7 +50,14 @@ impl App {
     /// If the browser cannot be resized.
     pub async fn resize(&self, width: u32, height: u32) {
         self.driver.set_window_rect(0, 0, width, height + 143).await.expect("a window");
-        let inner = self.driver.execute("return window.innerHeight", vec![]).await.expect("a height").json().as_u64().unwrap_or(0);
+        let inner = self
+            .driver
+            .execute("return window.innerHeight", vec![])
+            .await
+            .expect("a height")
+            .json()
+            .as_u64()
+            .unwrap_or(0);
         let frame = i64::from(height + 143) - inner as i64;
         self.driver.set_window_rect(0, 0, width, (i64::from(height) + frame) as u32).await.expect("a window");
     }
@@ -70,7 +77,12 @@ impl App {
             "//button[normalize-space(.)={q} or @aria-label={q}] | //a[normalize-space(.)={q}] | //button[starts-with(normalize-space(.), {q})]",
             q = quoted(name)
         );
-        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).and_displayed().first().await
+        self.driver
+            .query(By::XPath(xpath))
+            .wait(Duration::from_secs(8), Duration::from_millis(60))
+            .and_displayed()
+            .first()
+            .await
     }
 
     pub async fn press(&self, name: &str) -> Result<(), WebDriverError> {
@@ -79,14 +91,19 @@ impl App {
 
     /// An element that holds these words.
     pub async fn text(&self, words: &str) -> Result<WebElement, WebDriverError> {
-        let xpath = format!("//body//*[contains(normalize-space(.), {q}) and not(.//*[contains(normalize-space(.), {q})])]", q = quoted(words));
+        let xpath = format!(
+            "//body//*[contains(normalize-space(.), {q}) and not(.//*[contains(normalize-space(.), {q})])]",
+            q = quoted(words)
+        );
         self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
     }
 
     /// A field by its label.
     pub async fn field(&self, label: &str) -> Result<WebElement, WebDriverError> {
         let q = quoted(label);
-        let xpath = format!("//*[(self::input or self::textarea or self::select) and (@aria-label={q} or @id=//label[normalize-space(.)={q}]/@for)]");
+        let xpath = format!(
+            "//*[(self::input or self::textarea or self::select) and (@aria-label={q} or @id=//label[normalize-space(.)={q}]/@for)]"
+        );
         self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
     }
 
@@ -160,35 +177,39 @@ fn quoted(text: &str) -> String {
 
 /// ChromeDriver, started once a test process on a free port and ended with it.
 fn chromedriver() -> u16 {
-    static DRIVER: OnceLock<u16> = OnceLock::new();
-    *DRIVER.get_or_init(|| {
+    static DRIVER: OnceLock<(Child, u16)> = OnceLock::new();
+    let (_, port) = DRIVER.get_or_init(|| {
         let port = paso_cluster::free_port().expect("a port");
-        let child: Child = Command::new("chromedriver")
+        let child = Command::new("chromedriver")
             .arg(format!("--port={port}"))
             .stdin(Stdio::null())
             .stdout(Stdio::null())
             .stderr(Stdio::null())
             .spawn()
             .expect("chromedriver; ./test installs it");
-        end_with_us(child.id());
-        port
-    })
-}
-
-/// A watcher that ends a process once this one is gone; statics are never dropped.
-fn end_with_us(id: u32) {
-    let script = format!("while kill -0 {us} 2>/dev/null; do sleep 1; done; kill {id}", us = std::process::id());
-    Command::new("setsid").args(["sh", "-c", &script]).stdin(Stdio::null()).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("a watcher");
+        paso_cluster::after_us(&format!("kill {}", child.id()));
+        (child, port)
+    });
+    *port
 }
 
 async fn browser() -> (WebDriver, std::path::PathBuf) {
-    let folder = std::env::temp_dir().join(format!("paso-browser-{}-{:?}", std::process::id(), std::thread::current().id()).replace(['(', ')'], ""));
+    let folder = std::env::temp_dir()
+        .join(format!("paso-browser-{}-{:?}", std::process::id(), std::thread::current().id()).replace(['(', ')'], ""));
     let downloads = folder.join("downloads");
     std::fs::create_dir_all(&downloads).expect("a folder for downloads");
     let mut wanted = DesiredCapabilities::chrome();
     for flag in [
-        "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-        "--disable-component-update", "--disable-sync", "--force-prefers-reduced-motion", "--disable-dev-shm-usage",
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--force-prefers-reduced-motion",
+        "--disable-dev-shm-usage",
     ] {
         wanted.add_arg(flag).expect("a flag");
     }

@@ -99,7 +99,12 @@ impl Desk {
     }
 
     fn group(&mut self, holds: &str, field: FastenerField) {
-        let found = self.manual.fasteners.values().find(|g| g.holds.iter().any(|p| self.manual.part_name(*p) == holds)).map(|g| g.id);
+        let found = self
+            .manual
+            .fasteners
+            .values()
+            .find(|g| g.holds.iter().any(|p| self.manual.part_name(*p) == holds))
+            .map(|g| g.id);
         if let Some(id) = found {
             self.edit(Edit::Fastener(FastenerEdit::Set { id, field }));
         }
@@ -116,7 +121,13 @@ fn work_lamp(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
     if let [first, second, ..] = desk.steps(Phase::Teardown, "Remove the diffuser ring")[..] {
         desk.edit(Edit::Step(StepEdit::Merge { id: second, into: first }));
-        desk.reword(first, &[None, Some("Insert the spudger under the diffuser ring, not deeper than 3 mm, pry it off and remove it.")]);
+        desk.reword(
+            first,
+            &[
+                None,
+                Some("Insert the spudger under the diffuser ring, not deeper than 3 mm, pry it off and remove it."),
+            ],
+        );
     }
     if let Some(id) = desk.steps(Phase::Teardown, "Disconnect the light sensor").first() {
         desk.title(*id, "Disconnect the light sensor and the switch");
@@ -138,7 +149,12 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
     }
     if let [first, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
         let new_id = StepId(Uuid::now_v7());
-        desk.edit(Edit::Step(StepEdit::Split { id: first, at: 2, new_id, title: "Remove the load cell bracket".to_owned() }));
+        desk.edit(Edit::Step(StepEdit::Split {
+            id: first,
+            at: 2,
+            new_id,
+            title: "Remove the load cell bracket".to_owned(),
+        }));
         desk.title(first, "Disconnect the battery and the display");
         if let [_, second, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
             desk.edit(Edit::Step(StepEdit::Merge { id: second, into: new_id }));

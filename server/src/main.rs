@@ -43,7 +43,9 @@ enum Command {
 fn main() -> ExitCode {
     let done = match Cli::parse().command {
         Command::Serve { port, data, no_demo } => start(port, data, !no_demo).map_err(|e| e.to_string()),
-        Command::Read { facts, file } => (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end())),
+        Command::Read { facts, file } => {
+            (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end()))
+        }
         Command::Openapi => {
             print!("{}", api::document());
             Ok(())
@@ -92,6 +94,7 @@ fn runtime() -> tokio::runtime::Runtime {
 
 /// JSON lines on standard error; `PASO_LOG` sets the level.
 fn log() {
-    let filter = tracing_subscriber::EnvFilter::try_from_env("PASO_LOG").unwrap_or_else(|_| "warn,paso_server=info".into());
+    let filter =
+        tracing_subscriber::EnvFilter::try_from_env("PASO_LOG").unwrap_or_else(|_| "warn,paso_server=info".into());
     tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
 }

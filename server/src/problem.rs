@@ -23,7 +23,7 @@ pub struct Problem {
     pub field: Option<String>,
     /// Both versions, where somebody else changed the same.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub clash: Option<Clash>,
+    pub clash: Option<Box<Clash>>,
 }
 
 /// Both versions of what two people changed.
@@ -58,11 +58,19 @@ impl Problem {
     }
 
     pub fn invalid(field: &str, detail: impl Into<String>) -> Self {
-        Self { field: Some(field.to_owned()), ..Self::new(Status::UnprocessableEntity, "invalid", "Not accepted", detail) }
+        Self {
+            field: Some(field.to_owned()),
+            ..Self::new(Status::UnprocessableEntity, "invalid", "Not accepted", detail)
+        }
     }
 
     pub fn not_found(what: &str) -> Self {
-        Self::new(Status::NotFound, "not-found", "Not found", format!("There is no such {what}; it may have been deleted. Go back to the shelf."))
+        Self::new(
+            Status::NotFound,
+            "not-found",
+            "Not found",
+            format!("There is no such {what}; it may have been deleted. Go back to the shelf."),
+        )
     }
 }
 
@@ -71,26 +79,44 @@ impl From<StoreError> for Problem {
         match error {
             StoreError::NotFound(what) => Self::not_found(what),
             StoreError::Refused(Refusal::Invalid { field, problem }) => Self::invalid(field, problem),
-            StoreError::Refused(gone @ Refusal::Gone { .. }) => Self::new(Status::Conflict, "gone", "No longer there", gone.to_string()),
+            StoreError::Refused(gone @ Refusal::Gone { .. }) => {
+                Self::new(Status::Conflict, "gone", "No longer there", gone.to_string())
+            }
             StoreError::Refused(other) => Self::new(Status::Conflict, "refused", "Not applied", other.to_string()),
             StoreError::Clash(clash) => {
                 let names: std::collections::BTreeSet<&str> = clash.theirs.iter().map(|t| t.author.as_str()).collect();
                 let names = names.into_iter().collect::<Vec<_>>().join(" and ");
-                let detail = format!("{names} changed the same since you loaded it. Look at both versions and choose one.");
-                Self { clash: Some(*clash), ..Self::new(Status::Conflict, "clash", "Changed by somebody else", detail) }
+                let detail =
+                    format!("{names} changed the same since you loaded it. Look at both versions and choose one.");
+                Self { clash: Some(clash), ..Self::new(Status::Conflict, "clash", "Changed by somebody else", detail) }
             }
-            StoreError::Ahead { asked, newest } => Self::invalid("base_seq", format!("base_seq {asked} is ahead of the newest edit {newest}. Load the manual again.")),
-            StoreError::Nothing(what) => Self::new(Status::Conflict, "nothing", "Nothing to do", format!("There is nothing to {what}.")),
+            StoreError::Ahead { asked, newest } => Self::invalid(
+                "base_seq",
+                format!("base_seq {asked} is ahead of the newest edit {newest}. Load the manual again."),
+            ),
+            StoreError::Nothing(what) => {
+                Self::new(Status::Conflict, "nothing", "Nothing to do", format!("There is nothing to {what}."))
+            }
             StoreError::Recording(e) => Self::invalid("recording", e.to_string()),
             StoreError::Import(e) => Self::invalid("manual", e.to_string()),
             StoreError::Unready(what) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", what),
             StoreError::Database(e) => {
                 tracing::error!(error = %e, "database");
-                Self::new(Status::ServiceUnavailable, "database", "The database does not answer", "Nothing was changed. What you typed is kept; it is sent again in a moment.")
+                Self::new(
+                    Status::ServiceUnavailable,
+                    "database",
+                    "The database does not answer",
+                    "Nothing was changed. What you typed is kept; it is sent again in a moment.",
+                )
             }
             StoreError::Stored(e) => {
                 tracing::error!(error = %e, "stored data");
-                Self::new(Status::InternalServerError, "stored", "Stored data cannot be read", "What is stored does not fit this version of the program. Nothing was changed.")
+                Self::new(
+                    Status::InternalServerError,
+                    "stored",
+                    "Stored data cannot be read",
+                    "What is stored does not fit this version of the program. Nothing was changed.",
+                )
             }
         }
     }

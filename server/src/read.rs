@@ -29,7 +29,11 @@ pub fn summary(path: &Path) -> Result<String, String> {
     line(format!(
         "{} segments, {}, {} statements",
         recording.cues.len(),
-        if recording.timed() { units::duration_text(recording.duration_ms() as f64 / 1000.0) } else { "no times".to_owned() },
+        if recording.timed() {
+            units::duration_text(recording.duration_ms() as f64 / 1000.0)
+        } else {
+            "no times".to_owned()
+        },
         reading.statements.len()
     ));
     for mended in &recording.mended {

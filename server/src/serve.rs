@@ -34,7 +34,9 @@ pub enum ServeError {
 pub async fn open(url: &str) -> Result<Store, ServeError> {
     let mut options = ConnectOptions::new(url);
     options.max_connections(8).min_connections(1).connect_timeout(Duration::from_secs(10)).sqlx_logging(false);
-    let db = Database::connect(options).await.map_err(|source| ServeError::Database { url: without_password(url), source })?;
+    let db = Database::connect(options)
+        .await
+        .map_err(|source| ServeError::Database { url: without_password(url), source })?;
     Migrator::up(&db, None).await.map_err(ServeError::Migration)?;
     Ok(Store::new(db))
 }

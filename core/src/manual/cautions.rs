@@ -37,7 +37,12 @@ pub enum CautionEdit {
 }
 
 impl Manual {
-    pub(super) fn edit_caution(&mut self, edit: &CautionEdit, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
+    pub(super) fn edit_caution(
+        &mut self,
+        edit: &CautionEdit,
+        author: &str,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
         match edit {
             CautionEdit::Add { id, step, about, text: said } => {
                 if self.cautions.contains_key(id) {

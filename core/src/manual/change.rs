@@ -89,7 +89,9 @@ impl Change {
 /// Why an edit was not applied. Every variant says what was wrong and what would be right.
 #[derive(Debug, Clone, PartialEq, Error)]
 pub enum Refusal {
-    #[error("The {what} is no longer there; somebody removed it, or it belongs to another manual. Reload and try again.")]
+    #[error(
+        "The {what} is no longer there; somebody removed it, or it belongs to another manual. Reload and try again."
+    )]
     Gone { what: &'static str, id: Uuid },
     #[error("The {what} is there already. Choose another id.")]
     Exists { what: &'static str, id: Uuid },
@@ -161,14 +163,19 @@ fn set_entity(manual: &mut Manual, aspect: Aspect, id: Uuid, value: Option<Value
     fn put<K: Ord, T: DeserializeOwned>(map: &mut BTreeMap<K, T>, key: K, value: Option<Value>) -> Result<(), Refusal> {
         match value {
             None => map.remove(&key),
-            Some(value) => map.insert(key, serde_json::from_value(value).map_err(|e| Refusal::Invalid { field: "image", problem: e.to_string() })?),
+            Some(value) => map.insert(
+                key,
+                serde_json::from_value(value)
+                    .map_err(|e| Refusal::Invalid { field: "image", problem: e.to_string() })?,
+            ),
         };
         Ok(())
     }
     match aspect {
         Aspect::Head => {
             let value = value.unwrap_or_default();
-            manual.head = serde_json::from_value(value).map_err(|e| Refusal::Invalid { field: "head", problem: e.to_string() })?;
+            manual.head = serde_json::from_value(value)
+                .map_err(|e| Refusal::Invalid { field: "head", problem: e.to_string() })?;
             Ok(())
         }
         Aspect::Recordings => put(&mut manual.recordings, RecordingId(id), value),
@@ -233,7 +240,8 @@ impl Manual {
     /// # Errors
     /// [`Refusal::Clash`] names every place where somebody else's value stands now; nothing is changed then.
     pub fn revert(&self, change: &Change) -> Result<(Manual, Change), Refusal> {
-        let stale: Vec<Place> = change.images.iter().filter(|i| value_at(self, &i.place) != i.after).map(|i| i.place.clone()).collect();
+        let stale: Vec<Place> =
+            change.images.iter().filter(|i| value_at(self, &i.place) != i.after).map(|i| i.place.clone()).collect();
         if !stale.is_empty() {
             return Err(Refusal::Clash { count: stale.len(), places: stale });
         }
@@ -272,7 +280,8 @@ impl Manual {
         let value = match &place.field {
             None => value,
             Some(field) => {
-                let mut whole = entity(self, place.aspect, place.id).ok_or(Refusal::Gone { what: "entry", id: place.id })?;
+                let mut whole =
+                    entity(self, place.aspect, place.id).ok_or(Refusal::Gone { what: "entry", id: place.id })?;
                 whole[field] = value.unwrap_or(Value::Null);
                 Some(whole)
             }

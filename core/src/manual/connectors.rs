@@ -62,7 +62,12 @@ pub enum ConnectorEdit {
 }
 
 impl Manual {
-    pub(super) fn edit_connector(&mut self, edit: &ConnectorEdit, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
+    pub(super) fn edit_connector(
+        &mut self,
+        edit: &ConnectorEdit,
+        author: &str,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
         match edit {
             ConnectorEdit::Add { id, step } => {
                 if self.connectors.contains_key(id) {
@@ -71,7 +76,17 @@ impl Manual {
                 self.step_mut(*step)?;
                 touched.add(Aspect::Connectors, id.0);
                 let evidence = vec![Evidence::Author { name: author.to_owned() }];
-                let new = Connector { id: *id, step: *step, serves: None, kind: None, power: false, temporary: false, route: Vec::new(), note: None, evidence };
+                let new = Connector {
+                    id: *id,
+                    step: *step,
+                    serves: None,
+                    kind: None,
+                    power: false,
+                    temporary: false,
+                    route: Vec::new(),
+                    note: None,
+                    evidence,
+                };
                 self.connectors.insert(*id, new);
             }
             ConnectorEdit::Set { id, field } => {
@@ -89,8 +104,16 @@ impl Manual {
                     ConnectorField::Kind(kind) => c.kind = *kind,
                     ConnectorField::Power(power) => c.power = *power,
                     ConnectorField::Temporary(temporary) => c.temporary = *temporary,
-                    ConnectorField::Route(route) => c.route = route.iter().map(|r| note("route", r, LONGEST_TEXT)).collect::<Result<_, _>>()?,
-                    ConnectorField::Note(value) => c.note = value.as_deref().map(|n| note("note", n, LONGEST_TEXT)).transpose()?.filter(|n| !n.is_empty()),
+                    ConnectorField::Route(route) => {
+                        c.route = route.iter().map(|r| note("route", r, LONGEST_TEXT)).collect::<Result<_, _>>()?
+                    }
+                    ConnectorField::Note(value) => {
+                        c.note = value
+                            .as_deref()
+                            .map(|n| note("note", n, LONGEST_TEXT))
+                            .transpose()?
+                            .filter(|n| !n.is_empty())
+                    }
                     ConnectorField::Step(step) => c.step = *step,
                 }
             }

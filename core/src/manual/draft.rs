@@ -76,7 +76,9 @@ impl Drafter {
         match statement.kind {
             StatementKind::Action | StatementKind::Test => self.act(statement, &evidence, paragraphs),
             StatementKind::Tool => self.announced.extend(statement.facts.tools.iter().cloned()),
-            StatementKind::Observation if !statement.facts.fasteners.is_empty() => self.act(statement, &evidence, paragraphs),
+            StatementKind::Observation if !statement.facts.fasteners.is_empty() => {
+                self.act(statement, &evidence, paragraphs)
+            }
             StatementKind::Caution => {}
             StatementKind::Condition if !statement.facts.cautions.is_empty() => {}
             _ => return,
@@ -90,7 +92,9 @@ impl Drafter {
         let phase = if statement.rebuild { Phase::Rebuild } else { Phase::Teardown };
         let breaks = self.open.as_ref().is_none_or(|open| {
             let new_segment = statement.cue != open.last_cue;
-            open.step.phase != phase || (paragraphs && new_segment) || (open.finished && (new_segment || opens_anew(statement)))
+            open.step.phase != phase
+                || (paragraphs && new_segment)
+                || (open.finished && (new_segment || opens_anew(statement)))
         });
         if breaks {
             self.close();
@@ -168,7 +172,10 @@ impl Drafter {
     fn add_caution(&mut self, step: StepId, about: crate::reading::CautionSubject, text: String, evidence: Evidence) {
         let id = self.ids.make(CautionId);
         // The sign beside it says "caution" already.
-        let text = ["Caution.", "Caution,", "Attention.", "Warning."].iter().find_map(|w| text.strip_prefix(w)).unwrap_or(&text);
+        let text = ["Caution.", "Caution,", "Attention.", "Warning."]
+            .iter()
+            .find_map(|w| text.strip_prefix(w))
+            .unwrap_or(&text);
         self.manual.cautions.insert(id, Caution { id, step, about, text: sentence(text), evidence: vec![evidence] });
     }
 
@@ -207,7 +214,8 @@ impl Drafter {
             return;
         }
         let holds = fact.what.iter().map(|w| self.part(w, evidence)).collect();
-        let claims = fact.count.map(|count| CountClaim { count, how: HowCounted::Said, evidence: Some(evidence.clone()) });
+        let claims =
+            fact.count.map(|count| CountClaim { count, how: HowCounted::Said, evidence: Some(evidence.clone()) });
         let group = FastenerGroup {
             op: fact.op,
             count: fact.count,
@@ -232,7 +240,11 @@ impl Drafter {
             .manual
             .fasteners
             .values_mut()
-            .filter(|g| g.holds.contains(&part) && g.refitted.is_none() && matches!(g.op, FastenerOp::Remove | FastenerOp::Loosen))
+            .filter(|g| {
+                g.holds.contains(&part)
+                    && g.refitted.is_none()
+                    && matches!(g.op, FastenerOp::Remove | FastenerOp::Loosen)
+            })
             .collect();
         let exact = groups.iter().position(|g| g.length == fact.length && g.length.is_some());
         let Some(at) = exact.or((!groups.is_empty()).then_some(0)) else { return false };
@@ -248,31 +260,37 @@ impl Drafter {
         }
         let serves = fact.what.as_ref().map(|w| self.part(w, evidence));
         let id = self.ids.make(ConnectorId);
-        self.manual.connectors.insert(id, Connector {
+        self.manual.connectors.insert(
             id,
-            step,
-            serves,
-            kind: None,
-            power: fact.what.as_deref().is_some_and(is_power),
-            temporary: false,
-            route: Vec::new(),
-            note: None,
-            evidence: vec![evidence.clone()],
-        });
+            Connector {
+                id,
+                step,
+                serves,
+                kind: None,
+                power: fact.what.as_deref().is_some_and(is_power),
+                temporary: false,
+                route: Vec::new(),
+                note: None,
+                evidence: vec![evidence.clone()],
+            },
+        );
     }
 
     fn heat(&mut self, fact: &HeatFact, step: StepId, evidence: &Evidence) {
         let target = fact.target.as_ref().map(|t| self.part(t, evidence));
         let id = self.ids.make(HeatId);
-        self.manual.heats.insert(id, Heat {
+        self.manual.heats.insert(
             id,
-            step,
-            source: fact.source,
-            target,
-            temperature: fact.temperature,
-            dwell: fact.dwell,
-            evidence: vec![evidence.clone()],
-        });
+            Heat {
+                id,
+                step,
+                source: fact.source,
+                target,
+                temperature: fact.temperature,
+                dwell: fact.dwell,
+                evidence: vec![evidence.clone()],
+            },
+        );
     }
 
     /// Prying and peeling open a seam; what holds it is told by the words beside it.
@@ -289,9 +307,17 @@ impl Drafter {
         } else {
             SeamKind::Glue
         };
-        let depth = statement.facts.measures.iter().find(|m| m.quantity == Quantity::Length && text.contains("deep")).map(|m| crate::units::millimetres(m.value));
+        let depth = statement
+            .facts
+            .measures
+            .iter()
+            .find(|m| m.quantity == Quantity::Length && text.contains("deep"))
+            .map(|m| crate::units::millimetres(m.value));
         let id = self.ids.make(SeamId);
-        self.manual.seams.insert(id, Seam { id, step, kind, part, entry: None, depth, note: None, evidence: vec![evidence.clone()] });
+        self.manual.seams.insert(
+            id,
+            Seam { id, step, kind, part, entry: None, depth, note: None, evidence: vec![evidence.clone()] },
+        );
     }
 
     fn finish(mut self) -> Manual {
@@ -387,7 +413,11 @@ mod tests {
         let recording = Recording::parse(text.as_bytes()).unwrap();
         let reading = crate::reading::read(&recording);
         let source = Source {
-            recording: RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: recording.duration_ms() },
+            recording: RecordingRef {
+                id: RecordingId(Uuid::nil()),
+                title: "test".into(),
+                duration_ms: recording.duration_ms(),
+            },
             reading: &reading,
         };
         draft(ManualId(Uuid::nil()), "Lamp", "Lamp 1", &[source])
@@ -408,7 +438,10 @@ mod tests {
     fn screws_going_back_join_the_group_that_came_out() {
         let manual = drafted(LAMP);
         let group = manual.fasteners.values().next().unwrap();
-        assert_eq!((manual.fasteners.len(), group.count, group.refitted, group.evidence.len()), (1, Some(4), Some(3), 2));
+        assert_eq!(
+            (manual.fasteners.len(), group.count, group.refitted, group.evidence.len()),
+            (1, Some(4), Some(3), 2)
+        );
     }
 
     #[test]

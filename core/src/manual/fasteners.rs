@@ -123,7 +123,12 @@ const MOST: u32 = 500;
 const LONGEST_SCREW: f64 = 500.0;
 
 impl Manual {
-    pub(super) fn edit_fastener(&mut self, edit: &FastenerEdit, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
+    pub(super) fn edit_fastener(
+        &mut self,
+        edit: &FastenerEdit,
+        author: &str,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
         match edit {
             FastenerEdit::Add { id, step } => {
                 if self.fasteners.contains_key(id) {
@@ -131,7 +136,10 @@ impl Manual {
                 }
                 self.step_mut(*step)?;
                 touched.add(Aspect::Fasteners, id.0);
-                let group = FastenerGroup { evidence: vec![Evidence::Author { name: author.to_owned() }], ..FastenerGroup::new(*id, *step) };
+                let group = FastenerGroup {
+                    evidence: vec![Evidence::Author { name: author.to_owned() }],
+                    ..FastenerGroup::new(*id, *step)
+                };
                 self.fasteners.insert(*id, group);
             }
             FastenerEdit::Set { id, field } => {
@@ -170,11 +178,13 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
         FastenerField::Drive(drive) => group.drive = *drive,
         FastenerField::Bit(bit) => group.bit = bit.as_deref().map(|b| text("bit", b, LONGEST_TITLE)).transpose()?,
         FastenerField::LengthMm(length) => {
-            group.length = length.map(|mm| within("length_mm", mm, LONGEST_SCREW, "mm")).transpose()?.map(units::millimetres);
+            group.length =
+                length.map(|mm| within("length_mm", mm, LONGEST_SCREW, "mm")).transpose()?.map(units::millimetres);
         }
         FastenerField::TorqueNm(torque) => {
             const STRONGEST: f64 = 50.0;
-            group.torque = torque.map(|nm| within("torque_nm", nm, STRONGEST, "N·m")).transpose()?.map(units::newton_metres);
+            group.torque =
+                torque.map(|nm| within("torque_nm", nm, STRONGEST, "N·m")).transpose()?.map(units::newton_metres);
         }
         FastenerField::Captive(captive) => group.captive = *captive,
         FastenerField::Holds(parts) => group.holds = parts.clone(),
@@ -195,7 +205,10 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
 
 fn whole(field: &'static str, count: u32) -> Result<u32, Refusal> {
     if count == 0 {
-        return Err(Refusal::Invalid { field, problem: "A group of no screws is no group. Write at least 1, or remove it.".to_owned() });
+        return Err(Refusal::Invalid {
+            field,
+            problem: "A group of no screws is no group. Write at least 1, or remove it.".to_owned(),
+        });
     }
     if count > MOST { Err(too_many(field, count)) } else { Ok(count) }
 }
@@ -208,5 +221,8 @@ fn within(field: &'static str, value: f64, most: f64, unit: &str) -> Result<f64,
     if value.is_finite() && value > 0.0 && value <= most {
         return Ok(value);
     }
-    Err(Refusal::Invalid { field, problem: format!("{value} {unit} is out of range; write more than 0 and at most {most} {unit}.") })
+    Err(Refusal::Invalid {
+        field,
+        problem: format!("{value} {unit} is out of range; write more than 0 and at most {most} {unit}."),
+    })
 }

@@ -70,7 +70,10 @@ impl Manual {
                 }
                 let title = text("title", title, LONGEST_TITLE)?;
                 touched.add(Aspect::Jobs, id.0);
-                self.jobs.insert(*id, Job { id: *id, title, targets: targets.clone(), fates: BTreeMap::new(), wording: BTreeMap::new() });
+                self.jobs.insert(
+                    *id,
+                    Job { id: *id, title, targets: targets.clone(), fates: BTreeMap::new(), wording: BTreeMap::new() },
+                );
             }
             JobEdit::Rename { id, title } => {
                 touched.add(Aspect::Jobs, id.0);

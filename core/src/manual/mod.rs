@@ -28,7 +28,7 @@ pub use connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind};
 pub use draft::{Source, draft};
 pub use edit::{Edit, HeadEdit};
 pub use evidence::Evidence;
-pub use fasteners::{CountClaim, FastenerEdit, FastenerField, FastenerFate, FastenerGroup, HowCounted};
+pub use fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
 pub use parts::{Part, PartEdit, PartField};
@@ -91,7 +91,11 @@ impl Manual {
         Self {
             format: FORMAT,
             id,
-            head: Head { title: title.to_owned(), device: device.to_owned(), language: crate::reading::LANGUAGE.to_owned() },
+            head: Head {
+                title: title.to_owned(),
+                device: device.to_owned(),
+                language: crate::reading::LANGUAGE.to_owned(),
+            },
             recordings: BTreeMap::new(),
             parts: BTreeMap::new(),
             steps: BTreeMap::new(),

@@ -34,12 +34,23 @@ pub enum PartField {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum PartEdit {
-    Add { id: PartId, name: String },
+    Add {
+        id: PartId,
+        name: String,
+    },
     /// Also in every title, sentence, note and caution that speaks of it by its old name.
-    Rename { id: PartId, name: String },
-    Set { id: PartId, field: PartField },
+    Rename {
+        id: PartId,
+        name: String,
+    },
+    Set {
+        id: PartId,
+        field: PartField,
+    },
     /// Refused while something still refers to it.
-    Remove { id: PartId },
+    Remove {
+        id: PartId,
+    },
 }
 
 impl Manual {
@@ -51,7 +62,10 @@ impl Manual {
                 }
                 let name = self.free_name(*id, name)?;
                 touched.add(Aspect::Parts, id.0);
-                self.parts.insert(*id, Part { id: *id, name, inside: None, power_source: false, number: None, evidence: Vec::new() });
+                self.parts.insert(
+                    *id,
+                    Part { id: *id, name, inside: None, power_source: false, number: None, evidence: Vec::new() },
+                );
             }
             PartEdit::Rename { id, name } => self.rename_part(*id, name, touched)?,
             PartEdit::Set { id, field } => {
@@ -63,7 +77,9 @@ impl Manual {
                 match field {
                     PartField::Inside(outer) => part.inside = *outer,
                     PartField::PowerSource(source) => part.power_source = *source,
-                    PartField::Number(number) => part.number = number.as_deref().map(|n| text("number", n, LONGEST_TITLE)).transpose()?,
+                    PartField::Number(number) => {
+                        part.number = number.as_deref().map(|n| text("number", n, LONGEST_TITLE)).transpose()?
+                    }
                 }
             }
             PartEdit::Remove { id } => {
@@ -154,7 +170,11 @@ fn rename_in(sentence: &str, old: &str, new: &str) -> String {
         }
         out.push_str(&sentence[rest..at]);
         let capital = sentence[at..].starts_with(char::is_uppercase) && old.starts_with(char::is_lowercase);
-        if capital { out.push_str(&capitalised(new)) } else { out.push_str(new) }
+        if capital {
+            out.push_str(&capitalised(new))
+        } else {
+            out.push_str(new)
+        }
         rest = end;
     }
     out.push_str(&sentence[rest..]);

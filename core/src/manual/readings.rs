@@ -37,26 +37,47 @@ impl Correction {
 #[serde(rename_all = "snake_case")]
 pub enum ReadingEdit {
     /// `None` for the kind goes back to what the reader said.
-    ChangeKind { id: CorrectionId, recording: RecordingId, start: usize, end: usize, kind: Option<StatementKind> },
-    Drop { id: CorrectionId, recording: RecordingId, start: usize, end: usize, dropped: bool },
+    ChangeKind {
+        id: CorrectionId,
+        recording: RecordingId,
+        start: usize,
+        end: usize,
+        kind: Option<StatementKind>,
+    },
+    Drop {
+        id: CorrectionId,
+        recording: RecordingId,
+        start: usize,
+        end: usize,
+        dropped: bool,
+    },
 }
 
 impl Manual {
     pub(super) fn edit_reading(&mut self, edit: &ReadingEdit, touched: &mut Touched) -> Result<(), Refusal> {
         let (id, recording, start, end) = match edit {
-            ReadingEdit::ChangeKind { id, recording, start, end, .. } | ReadingEdit::Drop { id, recording, start, end, .. } => (*id, *recording, *start, *end),
+            ReadingEdit::ChangeKind { id, recording, start, end, .. }
+            | ReadingEdit::Drop { id, recording, start, end, .. } => (*id, *recording, *start, *end),
         };
         if !self.recordings.contains_key(&recording) {
             return Err(Refusal::Gone { what: "recording", id: recording.0 });
         }
         if start >= end {
-            return Err(Refusal::Invalid { field: "end", problem: format!("Characters {start} to {end} are no stretch of text.") });
+            return Err(Refusal::Invalid {
+                field: "end",
+                problem: format!("Characters {start} to {end} are no stretch of text."),
+            });
         }
         // A second correction of the same words changes the first, whoever made it.
-        let same = self.corrections.values().find(|c| c.recording == recording && c.start == start && c.end == end).map(|c| c.id);
+        let same = self
+            .corrections
+            .values()
+            .find(|c| c.recording == recording && c.start == start && c.end == end)
+            .map(|c| c.id);
         let id = same.unwrap_or(id);
         touched.add(Aspect::Corrections, id.0);
-        let correction = self.corrections.entry(id).or_insert(Correction { id, recording, start, end, kind: None, dropped: false });
+        let correction =
+            self.corrections.entry(id).or_insert(Correction { id, recording, start, end, kind: None, dropped: false });
         match edit {
             ReadingEdit::ChangeKind { kind, .. } => correction.kind = *kind,
             ReadingEdit::Drop { dropped, .. } => correction.dropped = *dropped,
@@ -99,7 +120,9 @@ impl Manual {
         let uses: Vec<(usize, usize, StepId)> = self
             .order()
             .into_iter()
-            .flat_map(|id| self.steps[&id].evidence.iter().filter_map(move |e| used_span(e, recording).map(|(s, e)| (s, e, id))))
+            .flat_map(|id| {
+                self.steps[&id].evidence.iter().filter_map(move |e| used_span(e, recording).map(|(s, e)| (s, e, id)))
+            })
             .collect();
         let heard = |s: &Statement| {
             let correction = self.correction_of(recording, s);

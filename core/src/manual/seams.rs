@@ -113,7 +113,19 @@ impl Manual {
                 self.step_mut(*step)?;
                 touched.add(Aspect::Seams, id.0);
                 let evidence = vec![Evidence::Author { name: author.to_owned() }];
-                self.seams.insert(*id, Seam { id: *id, step: *step, kind: *kind, part: None, entry: None, depth: None, note: None, evidence });
+                self.seams.insert(
+                    *id,
+                    Seam {
+                        id: *id,
+                        step: *step,
+                        kind: *kind,
+                        part: None,
+                        entry: None,
+                        depth: None,
+                        note: None,
+                        evidence,
+                    },
+                );
             }
             SeamEdit::Set { id, field } => {
                 touched.add(Aspect::Seams, id.0);
@@ -122,13 +134,19 @@ impl Manual {
                     _ => None,
                 };
                 let seam = self.seams.get_mut(id).ok_or(Refusal::Gone { what: "seam", id: id.0 })?;
-                let words = |field, value: &Option<String>| value.as_deref().map(|n| note(field, n, LONGEST_TEXT)).transpose();
+                let words =
+                    |field, value: &Option<String>| value.as_deref().map(|n| note(field, n, LONGEST_TEXT)).transpose();
                 match field {
                     SeamField::Kind(kind) => seam.kind = *kind,
                     SeamField::Part(_) => seam.part = part,
                     SeamField::Entry(value) => seam.entry = words("entry", value)?,
                     SeamField::Note(value) => seam.note = words("note", value)?,
-                    SeamField::DepthMm(value) => seam.depth = value.map(|mm| bounded("depth_mm", mm, 0.0, 100.0, "mm")).transpose()?.map(units::millimetres),
+                    SeamField::DepthMm(value) => {
+                        seam.depth = value
+                            .map(|mm| bounded("depth_mm", mm, 0.0, 100.0, "mm"))
+                            .transpose()?
+                            .map(units::millimetres)
+                    }
                 }
             }
             SeamEdit::Remove { id } => {
@@ -148,7 +166,10 @@ impl Manual {
                 self.step_mut(*step)?;
                 touched.add(Aspect::Heats, id.0);
                 let evidence = vec![Evidence::Author { name: author.to_owned() }];
-                self.heats.insert(*id, Heat { id: *id, step: *step, source: None, target: None, temperature: None, dwell: None, evidence });
+                self.heats.insert(
+                    *id,
+                    Heat { id: *id, step: *step, source: None, target: None, temperature: None, dwell: None, evidence },
+                );
             }
             HeatEdit::Set { id, field } => {
                 touched.add(Aspect::Heats, id.0);
@@ -160,8 +181,18 @@ impl Manual {
                 match field {
                     HeatField::Source(source) => heat.source = *source,
                     HeatField::Target(_) => heat.target = target,
-                    HeatField::TempC(range) => heat.temperature = range.map(|r| ordered("temp_c", r, 20.0, 500.0, "°C")).transpose()?.map(|[low, high]| Span { low: units::celsius(low), high: units::celsius(high) }),
-                    HeatField::DwellS(range) => heat.dwell = range.map(|r| ordered("dwell_s", r, 0.0, 86_400.0, "s")).transpose()?.map(|[low, high]| Span { low: units::seconds(low), high: units::seconds(high) }),
+                    HeatField::TempC(range) => {
+                        heat.temperature = range
+                            .map(|r| ordered("temp_c", r, 20.0, 500.0, "°C"))
+                            .transpose()?
+                            .map(|[low, high]| Span { low: units::celsius(low), high: units::celsius(high) })
+                    }
+                    HeatField::DwellS(range) => {
+                        heat.dwell = range
+                            .map(|r| ordered("dwell_s", r, 0.0, 86_400.0, "s"))
+                            .transpose()?
+                            .map(|[low, high]| Span { low: units::seconds(low), high: units::seconds(high) })
+                    }
                 }
             }
             HeatEdit::Remove { id } => {
@@ -183,7 +214,10 @@ fn bounded(field: &'static str, value: f64, low: f64, high: f64, unit: &str) -> 
 fn ordered(field: &'static str, [a, b]: [f64; 2], low: f64, high: f64, unit: &str) -> Result<[f64; 2], Refusal> {
     let range = [bounded(field, a, low, high, unit)?, bounded(field, b, low, high, unit)?];
     if a > b {
-        return Err(Refusal::Invalid { field, problem: format!("The range runs from {a} down to {b} {unit}; write the lower figure first.") });
+        return Err(Refusal::Invalid {
+            field,
+            problem: format!("The range runs from {a} down to {b} {unit}; write the lower figure first."),
+        });
     }
     Ok(range)
 }

@@ -131,15 +131,34 @@ pub enum StepEdit {
         #[serde(default)]
         actions: Vec<Action>,
     },
-    Set { id: StepId, field: StepField },
+    Set {
+        id: StepId,
+        field: StepField,
+    },
     /// Behind `after`, or first.
-    Move { id: StepId, after: Option<StepId> },
+    Move {
+        id: StepId,
+        after: Option<StepId>,
+    },
     /// Everything of `id` goes to the end of `into`; `id` is gone.
-    Merge { id: StepId, into: StepId },
+    Merge {
+        id: StepId,
+        into: StepId,
+    },
     /// Actions from `at` on, and what hangs on their evidence, become the step `new_id` right behind.
-    Split { id: StepId, at: usize, new_id: StepId, title: String },
-    Remove { id: StepId },
-    AddEvidence { id: StepId, evidence: Evidence },
+    Split {
+        id: StepId,
+        at: usize,
+        new_id: StepId,
+        title: String,
+    },
+    Remove {
+        id: StepId,
+    },
+    AddEvidence {
+        id: StepId,
+        evidence: Evidence,
+    },
 }
 
 /// Longest title, in characters: what still fits two lines at arm's length.
@@ -178,7 +197,10 @@ impl Manual {
             StepEdit::Move { id, after } => {
                 touched.add(Aspect::Steps, id.0);
                 if *after == Some(*id) {
-                    return Err(Refusal::Invalid { field: "after", problem: "A step cannot stand behind itself.".to_owned() });
+                    return Err(Refusal::Invalid {
+                        field: "after",
+                        problem: "A step cannot stand behind itself.".to_owned(),
+                    });
                 }
                 let phase = self.step_mut(*id)?.phase;
                 let rank = self.rank_behind(phase, *after, Some(*id))?;
@@ -200,7 +222,12 @@ impl Manual {
         let row: Vec<&Step> = self.steps_in(phase).into_iter().filter(|s| Some(s.id) != moving).collect();
         let next = match after {
             None => 0,
-            Some(after) => row.iter().position(|s| s.id == after).ok_or(Refusal::Gone { what: "step to stand behind", id: after.0 })? + 1,
+            Some(after) => {
+                row.iter()
+                    .position(|s| s.id == after)
+                    .ok_or(Refusal::Gone { what: "step to stand behind", id: after.0 })?
+                    + 1
+            }
         };
         let before = next.checked_sub(1).map(|i| row[i].rank.as_str());
         // Equal ranks (made at one time by two clients) leave no room between; go behind all of them.
@@ -264,7 +291,14 @@ impl Manual {
         Ok(())
     }
 
-    fn split(&mut self, id: StepId, at: usize, new_id: StepId, title: &str, touched: &mut Touched) -> Result<(), Refusal> {
+    fn split(
+        &mut self,
+        id: StepId,
+        at: usize,
+        new_id: StepId,
+        title: &str,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
         if self.steps.contains_key(&new_id) {
             return Err(Refusal::Exists { what: "step", id: new_id.0 });
         }
@@ -273,7 +307,11 @@ impl Manual {
         let rank = self.rank_behind(phase, Some(id), None)?;
         let step = self.step_mut(id)?;
         if at == 0 || at >= step.actions.len() {
-            let problem = format!("The step has {} sentences; split it behind one of the first {}.", step.actions.len(), step.actions.len().saturating_sub(1));
+            let problem = format!(
+                "The step has {} sentences; split it behind one of the first {}.",
+                step.actions.len(),
+                step.actions.len().saturating_sub(1)
+            );
             return Err(Refusal::Invalid { field: "at", problem });
         }
         touched.add(Aspect::Steps, id.0);
@@ -286,7 +324,12 @@ impl Manual {
         let moved = new.evidence.clone();
         step.evidence.retain(|e| !moved.contains(e));
         self.steps.insert(new_id, new);
-        self.move_children(id, new_id, |evidence| evidence.iter().any(|e| moved.iter().any(|m| same_words(e, m))), touched);
+        self.move_children(
+            id,
+            new_id,
+            |evidence| evidence.iter().any(|e| moved.iter().any(|m| same_words(e, m))),
+            touched,
+        );
         Ok(())
     }
 

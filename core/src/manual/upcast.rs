@@ -55,15 +55,24 @@ fn check(manual: &Manual) -> Result<(), UpcastError> {
             return broken(format!("the step “{}” speaks of a part {part} that is not listed", step.title));
         }
     }
-    let steps = manual.fasteners.values().map(|g| (g.step, "group of screws")).chain(manual.connectors.values().map(|c| (c.step, "connector")))
-        .chain(manual.seams.values().map(|s| (s.step, "seam"))).chain(manual.heats.values().map(|h| (h.step, "heat setting")))
+    let steps = manual
+        .fasteners
+        .values()
+        .map(|g| (g.step, "group of screws"))
+        .chain(manual.connectors.values().map(|c| (c.step, "connector")))
+        .chain(manual.seams.values().map(|s| (s.step, "seam")))
+        .chain(manual.heats.values().map(|h| (h.step, "heat setting")))
         .chain(manual.cautions.values().map(|c| (c.step, "caution")));
     for (step, what) in steps {
         if !manual.steps.contains_key(&step) {
             return broken(format!("a {what} belongs to the step {step}, which is not listed"));
         }
     }
-    let parts = manual.fasteners.values().flat_map(|g| g.holds.iter().copied()).chain(manual.connectors.values().filter_map(|c| c.serves));
+    let parts = manual
+        .fasteners
+        .values()
+        .flat_map(|g| g.holds.iter().copied())
+        .chain(manual.connectors.values().filter_map(|c| c.serves));
     match parts.into_iter().find(|p| !has_part(*p)) {
         Some(part) => broken(format!("screws or a connector refer to a part {part} that is not listed")),
         None => Ok(()),

@@ -31,7 +31,10 @@ pub fn markdown(manual: &Manual) -> String {
         }
     }
     let balance = &guide.fold.balance;
-    out.push_str(&format!("\nScrews: {} out, {} back, {} new, {} left over.\n", balance.out, balance.back, balance.renewed, balance.left_over));
+    out.push_str(&format!(
+        "\nScrews: {} out, {} back, {} new, {} left over.\n",
+        balance.out, balance.back, balance.renewed, balance.left_over
+    ));
     out
 }
 
@@ -96,7 +99,8 @@ fn escape(text: &str) -> String {
             let starts_block = i == 0 && matches!(c, '#' | '+' | '-' | '=' | '~');
             // "5." at the start of a line would begin a list.
             let numbered = matches!(c, '.' | ')') && i > 0 && i < 10 && line[..i].chars().all(|d| d.is_ascii_digit());
-            if starts_block || numbered || matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '|' | '!') {
+            if starts_block || numbered || matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '|' | '!')
+            {
                 out.push('\\');
             }
             out.push(c);

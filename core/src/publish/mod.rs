@@ -151,11 +151,19 @@ fn heat_text(manual: &Manual, heat: &Heat) -> String {
     }
     if let Some(t) = heat.temperature {
         let (low, high) = (units::in_celsius(t.low), units::in_celsius(t.high));
-        words.push(if low == high { format!("{} °C", units::number(low)) } else { format!("{}–{} °C", units::number(low), units::number(high)) });
+        words.push(if low == high {
+            format!("{} °C", units::number(low))
+        } else {
+            format!("{}–{} °C", units::number(low), units::number(high))
+        });
     }
     if let Some(d) = heat.dwell {
         let (low, high) = (units::in_seconds(d.low), units::in_seconds(d.high));
-        words.push(if low == high { units::duration_text(low) } else { format!("{} to {}", units::duration_text(low), units::duration_text(high)) });
+        words.push(if low == high {
+            units::duration_text(low)
+        } else {
+            format!("{} to {}", units::duration_text(low), units::duration_text(high))
+        });
     }
     words.join(", ")
 }
@@ -172,15 +180,40 @@ fn remaining(manual: &Manual, steps: &[&Step], balance: &Balance) -> Vec<Remaini
     for row in &balance.rows {
         let step = manual.fasteners.get(&row.group).map(|g| g.step);
         match row.left_over {
-            None => say(format!("Nobody has counted the screws: {}. Count them and write the number.", row.label), true, step, Some(row.group)),
-            Some(n) if n > 0 && !row.on_purpose => say(format!("{n} left over: {} out, {} back ({}). Say where the rest goes.", row.out.unwrap_or(0), row.back.unwrap_or(0) + row.renewed, row.label), true, step, Some(row.group)),
-            Some(n) if n < 0 => say(format!("{} more go back than came out ({}). Check both counts.", -n, row.label), true, step, Some(row.group)),
+            None => say(
+                format!("Nobody has counted the screws: {}. Count them and write the number.", row.label),
+                true,
+                step,
+                Some(row.group),
+            ),
+            Some(n) if n > 0 && !row.on_purpose => say(
+                format!(
+                    "{n} left over: {} out, {} back ({}). Say where the rest goes.",
+                    row.out.unwrap_or(0),
+                    row.back.unwrap_or(0) + row.renewed,
+                    row.label
+                ),
+                true,
+                step,
+                Some(row.group),
+            ),
+            Some(n) if n < 0 => say(
+                format!("{} more go back than came out ({}). Check both counts.", -n, row.label),
+                true,
+                step,
+                Some(row.group),
+            ),
             _ => {}
         }
     }
     for (i, step) in steps.iter().enumerate() {
         if step.actions.is_empty() {
-            say(format!("Step {} says nothing to do: “{}”. Write a sentence or remove it.", i + 1, step.title), false, Some(step.id), None);
+            say(
+                format!("Step {} says nothing to do: “{}”. Write a sentence or remove it.", i + 1, step.title),
+                false,
+                Some(step.id),
+                None,
+            );
         }
     }
     let unreviewed = steps.iter().filter(|s| !s.reviewed).count();

@@ -11,7 +11,9 @@ use utoipa::{PartialSchema, ToSchema};
 pub fn manual_schema() -> Value {
     let mut schemas = Vec::new();
     <Manual as ToSchema>::schemas(&mut schemas);
-    let components = schemas.into_iter().fold(ComponentsBuilder::new(), |c, (name, schema): (String, RefOr<_>)| c.schema(name, schema));
+    let components = schemas
+        .into_iter()
+        .fold(ComponentsBuilder::new(), |c, (name, schema): (String, RefOr<_>)| c.schema(name, schema));
     let mut out = serde_json::to_value(<Manual as PartialSchema>::schema()).expect("a schema is plain data");
     out["$schema"] = json!("https://json-schema.org/draft/2020-12/schema");
     out["$id"] = json!(format!("urn:paso:manual:{FORMAT}"));

@@ -12,7 +12,8 @@ const KETTLE: &str = "[0:00] Tools required, a Phillips screwdriver and a spudge
 fn manual(text: &str) -> Manual {
     let recording = Recording::parse(text.as_bytes()).unwrap();
     let reading = crate::reading::read(&recording);
-    let recording = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: recording.duration_ms() };
+    let recording =
+        RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: recording.duration_ms() };
     draft(ManualId(Uuid::nil()), "Kettle", "Kettle 3", &[Source { recording, reading: &reading }])
 }
 

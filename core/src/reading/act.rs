@@ -50,17 +50,46 @@ pub enum Direction {
 impl Act {
     /// Every act, in the order of the list above.
     pub const ALL: [Act; 26] = [
-        Act::Remove, Act::Unscrew, Act::Loosen, Act::Disconnect, Act::Desolder, Act::Pry, Act::Peel, Act::Open,
-        Act::Heat, Act::PowerOff, Act::Install, Act::Connect, Act::Drive, Act::Tighten, Act::Close, Act::Apply,
-        Act::Clean, Act::Route, Act::Transfer, Act::Solder, Act::PowerOn, Act::Test, Act::Mark, Act::Hold,
-        Act::Wait, Act::Place,
+        Act::Remove,
+        Act::Unscrew,
+        Act::Loosen,
+        Act::Disconnect,
+        Act::Desolder,
+        Act::Pry,
+        Act::Peel,
+        Act::Open,
+        Act::Heat,
+        Act::PowerOff,
+        Act::Install,
+        Act::Connect,
+        Act::Drive,
+        Act::Tighten,
+        Act::Close,
+        Act::Apply,
+        Act::Clean,
+        Act::Route,
+        Act::Transfer,
+        Act::Solder,
+        Act::PowerOn,
+        Act::Test,
+        Act::Mark,
+        Act::Hold,
+        Act::Wait,
+        Act::Place,
     ];
 
     /// Whether the act takes apart, puts together, or neither.
     pub fn direction(self) -> Direction {
         match self {
-            Act::Remove | Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Desolder | Act::Pry | Act::Peel
-            | Act::Open | Act::PowerOff => Direction::Out,
+            Act::Remove
+            | Act::Unscrew
+            | Act::Loosen
+            | Act::Disconnect
+            | Act::Desolder
+            | Act::Pry
+            | Act::Peel
+            | Act::Open
+            | Act::PowerOff => Direction::Out,
             Act::Install | Act::Connect | Act::Drive | Act::Tighten | Act::Close | Act::Solder | Act::PowerOn => {
                 Direction::In
             }

@@ -55,16 +55,19 @@ impl NounPhrase {
         if words.last().is_some_and(|w| matches!(*w, "antenna" | "aerial")) {
             return Some("antenna".to_owned());
         }
-        let served: Vec<&str> =
-            words.iter().copied().filter(|w| !is_connection(w) && !FLAVOUR.contains(w) && !LEXICON.numbers.contains_key(*w)).collect();
+        let served: Vec<&str> = words
+            .iter()
+            .copied()
+            .filter(|w| !is_connection(w) && !FLAVOUR.contains(w) && !LEXICON.numbers.contains_key(*w))
+            .collect();
         (!served.is_empty()).then(|| served.join(" "))
     }
 }
 
 /// Words that describe a cable and not what it serves.
 const FLAVOUR: [&str; 26] = [
-    "flat", "white", "black", "red", "blue", "grey", "gray", "brown", "green", "little", "small", "tiny", "short", "long",
-    "pin", "board", "zif", "thin", "wide", "flip", "plain", "main", "other", "new", "old", "thick",
+    "flat", "white", "black", "red", "blue", "grey", "gray", "brown", "green", "little", "small", "tiny", "short",
+    "long", "pin", "board", "zif", "thin", "wide", "flip", "plain", "main", "other", "new", "old", "thick",
 ];
 
 fn is_connection(word: &str) -> bool {
@@ -88,7 +91,25 @@ pub(super) fn split(sentence: &Sentence) -> Vec<Clause> {
 /// A comma, or a joining word with a verb behind it, ends the clause before `at`.
 fn breaks(lexicon: &Lexicon, tokens: &[Token], words: &[&str], at: usize) -> bool {
     let said = tokens[at].said.as_str();
-    if matches!(said, "because" | "since" | "cause" | "if" | "when" | "until" | "till" | "which" | "but" | "unless" | "while" | "otherwise" | "before" | "after" | "so" | "then") {
+    if matches!(
+        said,
+        "because"
+            | "since"
+            | "cause"
+            | "if"
+            | "when"
+            | "until"
+            | "till"
+            | "which"
+            | "but"
+            | "unless"
+            | "while"
+            | "otherwise"
+            | "before"
+            | "after"
+            | "so"
+            | "then"
+    ) {
         return true;
     }
     let joined = matches!(said, "and" | "or");
@@ -96,14 +117,15 @@ fn breaks(lexicon: &Lexicon, tokens: &[Token], words: &[&str], at: usize) -> boo
         return false;
     }
     let next = at + usize::from(joined);
-    verb_index(lexicon, words, next, words.len(), 3).is_some()
-        || subject_verb(lexicon, words, next)
+    verb_index(lexicon, words, next, words.len(), 3).is_some() || subject_verb(lexicon, words, next)
 }
 
 /// "and the cover comes off": a noun phrase with its own verb.
 fn subject_verb(lexicon: &Lexicon, words: &[&str], from: usize) -> bool {
     let end = (from + 6).min(words.len());
-    (from..end).take_while(|i| !matches!(words[*i], "and" | "or")).any(|i| i > from && is_verb_form(lexicon, words[i]) && particle_follows(lexicon, words, i))
+    (from..end)
+        .take_while(|i| !matches!(words[*i], "and" | "or"))
+        .any(|i| i > from && is_verb_form(lexicon, words[i]) && particle_follows(lexicon, words, i))
 }
 
 fn is_verb_form(lexicon: &Lexicon, word: &str) -> bool {
@@ -135,10 +157,15 @@ fn clause(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Clause {
 
 fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Mood {
     let head = &words[from..to.min(from + 4)];
-    let negated = words[from..to].iter().take(6).any(|w| matches!(*w, "don't" | "never" | "not" | "cannot" | "can't" | "won't" | "doesn't" | "isn't"));
+    let negated = words[from..to]
+        .iter()
+        .take(6)
+        .any(|w| matches!(*w, "don't" | "never" | "not" | "cannot" | "can't" | "won't" | "doesn't" | "isn't"));
     if negated {
         Mood::Negated
-    } else if head.iter().take(2).any(|w| lexicon.conditions.contains(*w)) || head.first().is_some_and(|w| matches!(*w, "until" | "till" | "unless" | "while" | "before")) {
+    } else if head.iter().take(2).any(|w| lexicon.conditions.contains(*w))
+        || head.first().is_some_and(|w| matches!(*w, "until" | "till" | "unless" | "while" | "before"))
+    {
         Mood::Conditional
     } else if head.first().is_some_and(|w| matches!(*w, "because" | "since" | "cause" | "which" | "otherwise")) {
         Mood::Reason
@@ -148,17 +175,26 @@ fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Mood {
 }
 
 /// The imperative verb of a clause: the first verb after words that only lead in.
-fn verb_index(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, reach: usize) -> Option<(usize, Act, Vec<usize>)> {
+fn verb_index(
+    lexicon: &Lexicon,
+    words: &[&str],
+    from: usize,
+    to: usize,
+    reach: usize,
+) -> Option<(usize, Act, Vec<usize>)> {
     let mut at = from;
     while at < to && at < from + reach {
         // "three screws", "the plug": a number or an article in front makes the word a thing.
         let before = at.checked_sub(1).filter(|b| *b >= from).map_or("", |b| words[b]);
         let counted = matches!(before, "the" | "a" | "an" | "its" | "your")
             || (matches!(words[at], "screw" | "bolt") && lexicon.numbers.contains_key(before));
-        if let Some((act, _, used)) = phrase_at(lexicon, words, at, to).filter(|_| !counted && !is_be(lexicon, words[at])) {
+        if let Some((act, _, used)) =
+            phrase_at(lexicon, words, at, to).filter(|_| !counted && !is_be(lexicon, words[at]))
+        {
             return Some((at, act, used));
         }
-        let skippable = lexicon.lead_in.contains(words[at]) || words[at].ends_with("ly") || lexicon.numbers.contains_key(words[at]);
+        let skippable =
+            lexicon.lead_in.contains(words[at]) || words[at].ends_with("ly") || lexicon.numbers.contains_key(words[at]);
         if !skippable {
             return None;
         }
@@ -187,7 +223,8 @@ fn phrase_at(lexicon: &Lexicon, words: &[&str], at: usize, to: usize) -> Option<
                 return None;
             }
             // "turn it on", but "turn the lamp face down on a soft cloth".
-            let switched = place == at + 1 || place + 1 == to || matches!(words[place + 1], "and" | "to" | "at" | "then" | "with");
+            let switched =
+                place == at + 1 || place + 1 == to || matches!(words[place + 1], "and" | "to" | "at" | "then" | "with");
             if phrase.act == Act::PowerOn && !switched {
                 return None;
             }
@@ -217,7 +254,8 @@ fn passive(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option<
             return None;
         }
         // A bare verb in the middle ("the screws hold the plate") is no act; a participle after "be" is.
-        let participle = at > from && is_be(lexicon, words[at - 1]) && (words[at].ends_with("ed") || words[at].ends_with("en"));
+        let participle =
+            at > from && is_be(lexicon, words[at - 1]) && (words[at].ends_with("ed") || words[at].ends_with("en"));
         // "after the plug is pulled" places nothing; only what comes loose or goes back is told this way.
         let moves = act.direction() != Direction::Neutral;
         (particles > 0 || (participle && moves)).then_some((at, act))
@@ -235,7 +273,11 @@ fn verbless(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option
         let way = if matches!(words[at - 1], "back" | "straight" | "right") { at - 1 } else { at };
         let thing = way > from && (lexicon.part_heads.at(words, way - 1).is_some() || is_connection(words[way - 1]));
         // "the screws on the lid" goes on with a thing of its own; the way ends the thought or leads to how.
-        let ends = at + 1 == to || matches!(words[at + 1], "first" | "last" | "with" | "until" | "till" | "then" | "and" | "again" | "to" | "its" | "front");
+        let ends = at + 1 == to
+            || matches!(
+                words[at + 1],
+                "first" | "last" | "with" | "until" | "till" | "then" | "and" | "again" | "to" | "its" | "front"
+            );
         (thing && (ends || way < at)).then_some((at, act))
     })
 }
@@ -254,7 +296,10 @@ pub(super) fn things(words: &[&str], from: usize, to: usize) -> Vec<NounPhrase> 
     let mut at = from;
     while at < to {
         let mut end = at;
-        while end < to && !ends_phrase(lexicon, words, end, &[]) && !(end > at && is_verb_form(lexicon, words[end]) && lexicon.part_heads.at(words, end).is_none()) {
+        while end < to
+            && !ends_phrase(lexicon, words, end, &[])
+            && !(end > at && is_verb_form(lexicon, words[end]) && lexicon.part_heads.at(words, end).is_none())
+        {
             end += 1;
         }
         if let Some(np) = noun_phrase(lexicon, &words[at..end], at).filter(|np| np.known) {
@@ -291,8 +336,8 @@ fn noun_phrases(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, parti
 
 const PREPOSITIONS: [&str; 32] = [
     "with", "from", "by", "until", "till", "using", "to", "into", "under", "behind", "next", "beside", "at", "through",
-    "around", "for", "against", "towards", "of", "on", "in", "without", "as", "over", "between", "along", "off", "onto",
-    "about", "than", "like", "near",
+    "around", "for", "against", "towards", "of", "on", "in", "without", "as", "over", "between", "along", "off",
+    "onto", "about", "than", "like", "near",
 ];
 
 fn ends_phrase(lexicon: &Lexicon, words: &[&str], at: usize, particles: &[usize]) -> bool {
@@ -300,11 +345,15 @@ fn ends_phrase(lexicon: &Lexicon, words: &[&str], at: usize, particles: &[usize]
     if words[at] == "back" && lexicon.part_heads.at(words, at + 1).is_some() {
         return false;
     }
-    particles.contains(&at) || lexicon.stop.contains(words[at]) || words[at].ends_with("ly") || words[at].starts_with(|c: char| c.is_ascii_digit())
+    particles.contains(&at)
+        || lexicon.stop.contains(words[at])
+        || words[at].ends_with("ly")
+        || words[at].starts_with(|c: char| c.is_ascii_digit())
 }
 
 fn noun_phrase(lexicon: &Lexicon, words: &[&str], at: usize) -> Option<NounPhrase> {
-    let side = ["left", "right", "upper", "lower", "new", "old", "little", "small", "tiny", "whole", "entire", "remaining"];
+    let side =
+        ["left", "right", "upper", "lower", "new", "old", "little", "small", "tiny", "whole", "entire", "remaining"];
     let mut kept: Vec<&str> = words.iter().copied().skip_while(|w| side.contains(w)).collect();
     // The last part noun is the head; what follows it ("cover half way") is not the thing.
     let head = (0..kept.len()).rev().find(|i| {
@@ -319,9 +368,17 @@ fn noun_phrase(lexicon: &Lexicon, words: &[&str], at: usize) -> Option<NounPhras
         kept.drain(..kept.len() - LONGEST);
     }
     let last = *kept.last()?;
-    let usable = last.len() > 1 && last.chars().any(char::is_alphabetic) && (known || !(lexicon.never_parts.contains(last) || lexicon.units.at(&[last], 0).is_some() || last.contains('\'')));
+    let usable = last.len() > 1
+        && last.chars().any(char::is_alphabetic)
+        && (known
+            || !(lexicon.never_parts.contains(last) || lexicon.units.at(&[last], 0).is_some() || last.contains('\'')));
     let connection = is_connection(last) || (last == "antenna");
-    usable.then(|| NounPhrase { at, words: kept.iter().map(|w| lexicon.same_part.get(*w).cloned().unwrap_or_else(|| (*w).to_owned())).collect(), known, connection })
+    usable.then(|| NounPhrase {
+        at,
+        words: kept.iter().map(|w| lexicon.same_part.get(*w).cloned().unwrap_or_else(|| (*w).to_owned())).collect(),
+        known,
+        connection,
+    })
 }
 
 #[cfg(test)]
@@ -367,7 +424,8 @@ mod tests {
     #[case("antenna", Some("antenna"))]
     #[case("flat plug", None)]
     fn tells_what_a_cable_serves(#[case] phrase: &str, #[case] serves: Option<&str>) {
-        let np = NounPhrase { at: 0, words: phrase.split(' ').map(str::to_owned).collect(), known: true, connection: true };
+        let np =
+            NounPhrase { at: 0, words: phrase.split(' ').map(str::to_owned).collect(), known: true, connection: true };
         assert_eq!(np.serves().as_deref(), serves);
     }
 }

@@ -65,7 +65,8 @@ pub(super) fn extract(sentence: &Sentence, clauses: &[Clause], ground: Ground, m
 
 /// "pull it out", "unplug that": the object is what was last spoken of, in this sentence or before.
 fn pointed_at(words: &[&str], clause: &Clause, memory: &Memory) -> Option<String> {
-    let points = clause.objects.is_empty() && words[clause.from..clause.to].iter().any(|w| matches!(*w, "it" | "that" | "this"));
+    let points =
+        clause.objects.is_empty() && words[clause.from..clause.to].iter().any(|w| matches!(*w, "it" | "that" | "this"));
     let here = || clauses::things(words, 0, clause.from).iter().rfind(|np| !np.connection).map(NounPhrase::text);
     if points { here().or_else(|| memory.topic.clone()) } else { None }
 }
@@ -75,7 +76,10 @@ fn tools(words: &[&str]) -> Vec<String> {
     for i in 0..words.len() {
         // "the driver board" is a part, not a tool.
         let part = words.get(i + 1).is_some_and(|_| LEXICON.part_heads.at(words, i + 1).is_some());
-        if matches!(words[i], "screwdriver" | "driver" | "turner" | "bit") && !part && !out.iter().any(|t| t.ends_with("driver") && words[i] == "driver") {
+        if matches!(words[i], "screwdriver" | "driver" | "turner" | "bit")
+            && !part
+            && !out.iter().any(|t| t.ends_with("driver") && words[i] == "driver")
+        {
             let drive = drive_near(words, i.saturating_sub(6), i + 1).map(|(d, _)| d);
             out.push(drive.map_or("screwdriver".to_owned(), |d| format!("{} screwdriver", d.name())));
         }
@@ -116,17 +120,24 @@ fn drive_near(words: &[&str], from: usize, to: usize) -> Option<(Drive, Option<S
         if let Some((drive, code)) = numbers::bit_code(words[i]) {
             return Some((drive, Some(code)));
         }
-        if words[i] == "t" && let Some((size, _)) = numbers::bit_size(words, i + 1) {
+        if words[i] == "t"
+            && let Some((size, _)) = numbers::bit_size(words, i + 1)
+        {
             return Some((Drive::Torx, Some(Drive::Torx.bit(&size))));
         }
         if let Some((len, drive)) = LEXICON.drives.at(words, i) {
             let drive = *drive;
-            let code = (i + len..(i + len + 3).min(words.len())).find_map(|n| numbers::bit_code(words[n]).map(|(_, c)| c));
+            let code =
+                (i + len..(i + len + 3).min(words.len())).find_map(|n| numbers::bit_code(words[n]).map(|(_, c)| c));
             let mut after = i + len;
             while after < words.len() && matches!(words[after], "screwdriver" | "driver" | "screw" | "size") {
                 after += 1;
             }
-            let sized = if drive == Drive::Hex { hex_size(words, i) } else { numbers::bit_size(words, after).map(|(s, _)| drive.bit(&s)) };
+            let sized = if drive == Drive::Hex {
+                hex_size(words, i)
+            } else {
+                numbers::bit_size(words, after).map(|(s, _)| drive.bit(&s))
+            };
             // "two phillips one is longer" is no PH1: a spoken size is a plain number right behind the drive.
             return Some((drive, code.or(sized)));
         }
@@ -136,7 +147,8 @@ fn drive_near(words: &[&str], from: usize, to: usize) -> Option<(Drive, Option<S
 
 /// A hex key goes by its size: "1.5 hex", "hex driver 2.5 millimetres".
 fn hex_size(words: &[&str], at: usize) -> Option<String> {
-    let before = (at.saturating_sub(5)..at).filter_map(|i| numbers::figure_at(words, i).filter(|f| f.at + f.len == at)).next();
+    let before =
+        (at.saturating_sub(5)..at).filter_map(|i| numbers::figure_at(words, i).filter(|f| f.at + f.len == at)).next();
     let after = || (at + 1..(at + 3).min(words.len())).find_map(|i| numbers::figure_at(words, i));
     before.or_else(after).filter(|f| f.value <= 10.0).map(|f| Drive::Hex.bit(&units::number(f.value)))
 }
@@ -145,7 +157,13 @@ fn is_screw(word: &str) -> bool {
     matches!(word, "screw" | "bolt" | "nut")
 }
 
-fn fasteners(sentence: &Sentence, words: &[&str], clauses: &[Clause], quantities: &[Quantified], memory: &mut Memory) -> Vec<FastenerFact> {
+fn fasteners(
+    sentence: &Sentence,
+    words: &[&str],
+    clauses: &[Clause],
+    quantities: &[Quantified],
+    memory: &mut Memory,
+) -> Vec<FastenerFact> {
     let cue = sentence.tokens[0].cue;
     let named = words.iter().any(|w| is_screw(w));
     let drive_here = drive_near(words, 0, words.len());
@@ -156,7 +174,8 @@ fn fasteners(sentence: &Sentence, words: &[&str], clauses: &[Clause], quantities
     }
     let op = fastener_op(words, clauses, memory);
     let captive = words.iter().any(|w| matches!(*w, "captive")) || mentions(words, &["stay", "in"]);
-    let what = if named { held(words, clauses).or_else(|| memory.last_part.clone()) } else { memory.last_screws.clone() };
+    let what =
+        if named { held(words, clauses).or_else(|| memory.last_part.clone()) } else { memory.last_screws.clone() };
     let drive = drive_here.clone().or_else(|| mentions(words, &["same"]).then(|| memory.last_drive.clone()).flatten());
     let groups = if named { counts(words, quantities) } else { sized_groups(words, quantities) };
     if drive_here.is_some() {
@@ -192,7 +211,11 @@ fn fastener_op(words: &[&str], clauses: &[Clause], memory: &Memory) -> FastenerO
     let governs = |c: &&Clause| words[c.from..c.to].iter().any(|w| is_screw(w));
     let turned = |act: Act| match act {
         Act::Loosen => Some(FastenerOp::Loosen),
-        Act::Tighten => Some(if captive || !words.iter().any(|w| LEXICON.numbers.contains_key(*w)) { FastenerOp::Tighten } else { FastenerOp::Install }),
+        Act::Tighten => Some(if captive || !words.iter().any(|w| LEXICON.numbers.contains_key(*w)) {
+            FastenerOp::Tighten
+        } else {
+            FastenerOp::Install
+        }),
         Act::Unscrew => Some(FastenerOp::Remove),
         Act::Drive => Some(FastenerOp::Install),
         _ => None,
@@ -215,7 +238,8 @@ fn fastener_op(words: &[&str], clauses: &[Clause], memory: &Memory) -> FastenerO
 /// What screws hold: "from the rear housing", "of the shield", "hold the driver plate", "on the bottom cover".
 fn held(words: &[&str], clauses: &[Clause]) -> Option<String> {
     let screw = words.iter().position(|w| is_screw(w))?;
-    let after = (screw..words.len()).find(|i| matches!(words[*i], "from" | "of" | "in" | "hold" | "holding" | "on" | "out" | "into" | "through"))?;
+    let after = (screw..words.len())
+        .find(|i| matches!(words[*i], "from" | "of" | "in" | "hold" | "holding" | "on" | "out" | "into" | "through"))?;
     let phrase = clauses
         .iter()
         .flat_map(|c| &c.objects)
@@ -228,7 +252,13 @@ fn held(words: &[&str], clauses: &[Clause]) -> Option<String> {
 /// "from the wobulator": a thing that no list knows is still a thing.
 fn unknown_after(words: &[&str], preposition: usize) -> Option<String> {
     let begin = preposition + 1 + usize::from(matches!(words.get(preposition + 1), Some(&("the" | "a" | "its"))));
-    let named: Vec<&str> = words.get(begin..)?.iter().copied().take_while(|w| !LEXICON.stop.contains(*w) && !LEXICON.never_parts.contains(*w)).take(3).collect();
+    let named: Vec<&str> = words
+        .get(begin..)?
+        .iter()
+        .copied()
+        .take_while(|w| !LEXICON.stop.contains(*w) && !LEXICON.never_parts.contains(*w))
+        .take(3)
+        .collect();
     (begin > preposition + 1 && !named.is_empty()).then(|| named.join(" "))
 }
 
@@ -240,14 +270,20 @@ fn part_after(words: &[&str], from: usize) -> Option<String> {
         while let Some((more, ())) = LEXICON.part_heads.at(words, i + len) {
             len += more;
         }
-        let begin = (from + 1..i).rev().take(2).take_while(|n| !LEXICON.stop.contains(words[*n]) && !is_screw(words[*n])).last().unwrap_or(i);
+        let begin = (from + 1..i)
+            .rev()
+            .take(2)
+            .take_while(|n| !LEXICON.stop.contains(words[*n]) && !is_screw(words[*n]))
+            .last()
+            .unwrap_or(i);
         Some(words[begin..i + len].join(" "))
     })
 }
 
 /// Counts with lengths in a sentence that names screws.
 fn counts(words: &[&str], quantities: &[Quantified]) -> Vec<(Option<u32>, Option<f64>)> {
-    let lengths: Vec<f64> = quantities.iter().filter(|q| q.measure.quantity == Quantity::Length).map(|q| q.measure.value).collect();
+    let lengths: Vec<f64> =
+        quantities.iter().filter(|q| q.measure.quantity == Quantity::Length).map(|q| q.measure.value).collect();
     let count = counted_aloud(words).or_else(|| stated_count(words, quantities));
     vec![(count, lengths.first().copied())]
 }
@@ -255,7 +291,9 @@ fn counts(words: &[&str], quantities: &[Quantified]) -> Vec<(Option<u32>, Option
 /// "four along the sides are 5 millimetres": a count and a length without the word screw.
 fn sized_groups(words: &[&str], quantities: &[Quantified]) -> Vec<(Option<u32>, Option<f64>)> {
     let length = quantities.iter().find(|q| q.measure.quantity == Quantity::Length);
-    let count = numbers::figures(words).into_iter().find(|f| f.value.fract() == 0.0 && !quantities.iter().any(|q| (q.at..q.at + q.len).contains(&f.at)));
+    let count = numbers::figures(words)
+        .into_iter()
+        .find(|f| f.value.fract() == 0.0 && !quantities.iter().any(|q| (q.at..q.at + q.len).contains(&f.at)));
     match (count, length) {
         (Some(c), Some(q)) => vec![(Some(c.value as u32), Some(q.measure.value))],
         _ => Vec::new(),
@@ -267,9 +305,10 @@ fn counted_aloud(words: &[&str]) -> Option<u32> {
     let place = |w: &str| matches!(w, "here" | "there" | "down" | "up" | "on" | "at" | "under");
     let ones = words.windows(3).filter(|w| w[0] == "one" && (place(w[1]) || (is_screw(w[1]) && place(w[2])))).count()
         + usize::from(words.ends_with(&["one", "here"]));
-    let run = words.iter().filter_map(|w| LEXICON.numbers.get(*w)).fold((0.0, 0.0_f64), |(next, best), n| {
-        if *n == next + 1.0 { (*n, best.max(*n)) } else { (next, best) }
-    });
+    let run = words
+        .iter()
+        .filter_map(|w| LEXICON.numbers.get(*w))
+        .fold((0.0, 0.0_f64), |(next, best), n| if *n == next + 1.0 { (*n, best.max(*n)) } else { (next, best) });
     // A correction after counting wins: "four okay five".
     if run.1 >= 3.0 {
         return Some(run.1 as u32);
@@ -281,9 +320,12 @@ fn counted_aloud(words: &[&str]) -> Option<u32> {
 fn stated_count(words: &[&str], quantities: &[Quantified]) -> Option<u32> {
     let screw = words.iter().position(|w| is_screw(w))?;
     let free = |f: &numbers::Figure| {
-        f.value.fract() == 0.0 && (1.0..=200.0).contains(&f.value)
+        f.value.fract() == 0.0
+            && (1.0..=200.0).contains(&f.value)
             && !quantities.iter().any(|q| (q.at..q.at + q.len).contains(&f.at))
-            && !f.at.checked_sub(1).is_some_and(|i| LEXICON.drives.at(words, i).is_some() || matches!(words[i], "number" | "t" | "step" | "zero" | "size"))
+            && !f.at.checked_sub(1).is_some_and(|i| {
+                LEXICON.drives.at(words, i).is_some() || matches!(words[i], "number" | "t" | "step" | "zero" | "size")
+            })
     };
     let figures = numbers::figures(words);
     // "four rubber feet hide the screws" counts feet: no other thing may stand between.
@@ -307,7 +349,10 @@ fn connectors(words: &[&str], clauses: &[Clause], memory: &Memory) -> Vec<Connec
         };
         let Some(op) = op else { continue };
         // "unplug the battery, grab the plug": the first thing named is what the plug serves.
-        let first = clause.objects.first().filter(|np| np.known && !np.connection && matches!(act, Act::Disconnect | Act::Connect));
+        let first = clause
+            .objects
+            .first()
+            .filter(|np| np.known && !np.connection && matches!(act, Act::Disconnect | Act::Connect));
         let served: Vec<&NounPhrase> = match (first, plugs.is_empty()) {
             (Some(first), _) => vec![first],
             (None, true) => clause.objects.iter().filter(|np| np.known).take(1).collect(),
@@ -352,23 +397,39 @@ fn parts(words: &[&str], clauses: &[Clause], memory: &Memory) -> Vec<PartFact> {
 /// "Lift the shield" takes it away; "lift it to 40 degrees" or "lift the latch" does not.
 fn lifts_away(words: &[&str], clause: &Clause) -> bool {
     let verb = clause.verb.map_or("", |v| words[v]);
-    let limited = words[clause.from..].iter().any(|w| matches!(*w, "degree" | "until" | "slightly" | "only" | "gap" | "corner" | "edge" | "end"));
+    let limited = words[clause.from..]
+        .iter()
+        .any(|w| matches!(*w, "degree" | "until" | "slightly" | "only" | "gap" | "corner" | "edge" | "end"));
     matches!(verb, "lift" | "lifted" | "lifts") && !limited
 }
 
 fn heat(words: &[&str], clauses: &[Clause], quantities: &[Quantified], tools: &[String]) -> Vec<HeatFact> {
     let source = tools.iter().find_map(|t| HeatSource::from_tool(t));
     let heating = clauses.iter().find(|c| c.act == Some(Act::Heat) && c.mood == Mood::Plain);
-    let used = source.is_some() && clauses.iter().any(|c| c.act.is_some() && c.mood == Mood::Plain)
+    let used = source.is_some()
+        && clauses.iter().any(|c| c.act.is_some() && c.mood == Mood::Plain)
         && quantities.iter().any(|q| matches!(q.measure.quantity, Quantity::Temperature | Quantity::Duration));
     if heating.is_none() && !used {
         return Vec::new();
     }
-    let pick = |quantity: Quantity| quantities.iter().find(|q| q.measure.quantity == quantity || (quantity == Quantity::Temperature && q.unit == Unit::Degree && q.measure.value > 50.0));
-    let temperature = pick(Quantity::Temperature).map(|q| Span { low: units::celsius(q.measure.value), high: units::celsius(q.measure.to.unwrap_or(q.measure.value)) });
-    let dwell = pick(Quantity::Duration).map(|q| Span { low: units::seconds(q.measure.value), high: units::seconds(q.measure.to.unwrap_or(q.measure.value)) });
+    let pick = |quantity: Quantity| {
+        quantities.iter().find(|q| {
+            q.measure.quantity == quantity
+                || (quantity == Quantity::Temperature && q.unit == Unit::Degree && q.measure.value > 50.0)
+        })
+    };
+    let temperature = pick(Quantity::Temperature).map(|q| Span {
+        low: units::celsius(q.measure.value),
+        high: units::celsius(q.measure.to.unwrap_or(q.measure.value)),
+    });
+    let dwell = pick(Quantity::Duration).map(|q| Span {
+        low: units::seconds(q.measure.value),
+        high: units::seconds(q.measure.to.unwrap_or(q.measure.value)),
+    });
     let target = heating
-        .and_then(|c| c.objects.iter().find(|np| np.known && HeatSource::from_tool(&np.text()).is_none()).map(NounPhrase::text))
+        .and_then(|c| {
+            c.objects.iter().find(|np| np.known && HeatSource::from_tool(&np.text()).is_none()).map(NounPhrase::text)
+        })
         .or_else(|| part_after(words, 0).filter(|p| HeatSource::from_tool(p).is_none()));
     vec![HeatFact { source, target, temperature, dwell }]
 }
@@ -379,12 +440,15 @@ pub(super) fn caution_subjects(words: &[&str]) -> Vec<CautionSubject> {
         .caution_order
         .iter()
         .enumerate()
-        .map(|(rank, s)| (LEXICON.caution_subjects.all(words).iter().filter(|(_, _, about)| *about == s).count(), rank, *s))
+        .map(|(rank, s)| {
+            (LEXICON.caution_subjects.all(words).iter().filter(|(_, _, about)| *about == s).count(), rank, *s)
+        })
         .filter(|(n, _, _)| *n > 0)
         .collect();
     tally.sort_by_key(|(n, rank, _)| (std::cmp::Reverse(*n), *rank));
     let most = tally.first().map_or(0, |(n, _, _)| *n);
-    let named: Vec<CautionSubject> = tally.into_iter().take_while(|(n, _, _)| *n == most).take(2).map(|(_, _, s)| s).collect();
+    let named: Vec<CautionSubject> =
+        tally.into_iter().take_while(|(n, _, _)| *n == most).take(2).map(|(_, _, s)| s).collect();
     if named.is_empty() { vec![CautionSubject::Other] } else { named }
 }
 
@@ -392,22 +456,33 @@ pub(super) fn caution_subjects(words: &[&str]) -> Vec<CautionSubject> {
 ///
 /// The target stands before the words of duty ("have to", "must", "after"), what comes off stands behind them.
 pub(super) fn needs(words: &[&str], memory: &Memory) -> Vec<NeedFact> {
-    const FREE: [&[&str]; 4] = [&["without", "taking"], &["any", "time"], &["nothing", "has"], &["without", "to", "open"]];
+    const FREE: [&[&str]; 4] =
+        [&["without", "taking"], &["any", "time"], &["nothing", "has"], &["without", "to", "open"]];
     let nothing = FREE.iter().any(|f| mentions(words, f));
     let duty = (0..words.len()).find(|i| {
-        words[*i] == "after" || words[*i] == "must" || words[*i..].starts_with(&["have", "to"]) || words[*i..].starts_with(&["got", "to"])
-            || words[*i..].starts_with(&["take", "off"]) || words[*i..].starts_with(&["gotta"])
+        words[*i] == "after"
+            || words[*i] == "must"
+            || words[*i..].starts_with(&["have", "to"])
+            || words[*i..].starts_with(&["got", "to"])
+            || words[*i..].starts_with(&["take", "off"])
+            || words[*i..].starts_with(&["gotta"])
     });
     let split = duty.unwrap_or(words.len());
     let target = clauses::things(words, 0, split).first().map(NounPhrase::text).or_else(|| memory.topic.clone());
     let Some(target) = target else { return Vec::new() };
-    let after: Vec<String> = if nothing { Vec::new() } else { clauses::things(words, split, words.len()).iter().map(NounPhrase::text).filter(|t| *t != target).collect() };
+    let after: Vec<String> = if nothing {
+        Vec::new()
+    } else {
+        clauses::things(words, split, words.len()).iter().map(NounPhrase::text).filter(|t| *t != target).collect()
+    };
     if after.is_empty() && !nothing { Vec::new() } else { vec![NeedFact { target, after }] }
 }
 
 /// Whether the acts of a sentence take apart or put together, by majority.
 pub(super) fn direction(clauses: &[Clause]) -> Direction {
-    let count = |d: Direction| clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == d)).count();
+    let count = |d: Direction| {
+        clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == d)).count()
+    };
     match count(Direction::Out).cmp(&count(Direction::In)) {
         std::cmp::Ordering::Greater => Direction::Out,
         std::cmp::Ordering::Less => Direction::In,

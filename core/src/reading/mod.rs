@@ -130,11 +130,8 @@ fn totals_give_way(statements: &mut [Statement]) {
 }
 
 fn turn(sentences: &[Sentence], clauses: &[Vec<Clause>]) -> Option<usize> {
-    let told: Vec<(usize, Vec<&str>, &[Clause])> = sentences
-        .iter()
-        .zip(clauses)
-        .map(|(s, c)| (s.tokens[0].cue, words(s), c.as_slice()))
-        .collect();
+    let told: Vec<(usize, Vec<&str>, &[Clause])> =
+        sentences.iter().zip(clauses).map(|(s, c)| (s.tokens[0].cue, words(s), c.as_slice())).collect();
     phases::turn(&told)
 }
 
@@ -174,7 +171,11 @@ fn statement(
         judged.kind = StatementKind::Action;
         judged.because.push("it also does something to a known part, so it is an act with a warning".to_owned());
     }
-    let ground = if matches!(judged.kind, StatementKind::Action | StatementKind::Test | StatementKind::Observation) { Ground::Work } else { Ground::Told };
+    let ground = if matches!(judged.kind, StatementKind::Action | StatementKind::Test | StatementKind::Observation) {
+        Ground::Work
+    } else {
+        Ground::Told
+    };
     let mut facts = extract::extract(sentence, clauses, ground, memory);
     if !judged.chain && (warns || statements::caution(&words, clauses, false).is_some()) {
         facts.cautions = extract::caution_subjects(&words);
@@ -206,8 +207,10 @@ fn statement(
 
 /// A warning that opens with an act on a known part is told while doing it.
 fn works_as_well(clauses: &[Clause], words: &[&str]) -> bool {
-    let opens = words.first().is_some_and(|w| matches!(*w, "caution" | "attention" | "warning" | "never" | "don't" | "note"));
-    !opens && clauses.iter().take(2).any(|c| c.mood == Mood::Plain && c.act.is_some() && c.objects.iter().any(|o| o.known))
+    let opens =
+        words.first().is_some_and(|w| matches!(*w, "caution" | "attention" | "warning" | "never" | "don't" | "note"));
+    !opens
+        && clauses.iter().take(2).any(|c| c.mood == Mood::Plain && c.act.is_some() && c.objects.iter().any(|o| o.known))
 }
 
 /// The closing mark belongs to the sentence.
@@ -238,7 +241,10 @@ mod tests {
     #[case("Caution. The keypad cable lies directly below.", StatementKind::Caution)]
     #[case("Do not insert it deeper than 3 millimetres.", StatementKind::Caution)]
     #[case("If it does break, put a few drops of isopropyl along the edge.", StatementKind::Condition)]
-    #[case("If you needed to replace the socket you would have to take off the foot and the base.", StatementKind::Condition)]
+    #[case(
+        "If you needed to replace the socket you would have to take off the foot and the base.",
+        StatementKind::Condition
+    )]
     #[case("Tools required, a Phillips screwdriver and tweezers.", StatementKind::Tool)]
     #[case("Check that all buttons work.", StatementKind::Test)]
     #[case("The battery sits in the middle.", StatementKind::Observation)]
@@ -251,9 +257,23 @@ mod tests {
     }
 
     #[rstest]
-    #[case("Remove six Phillips PH0 screws, length 6.0 millimetres, from the rear housing.", Some(6), Some(Drive::Phillips), Some("PH0"), Some(6.0), Some("rear housing"))]
+    #[case(
+        "Remove six Phillips PH0 screws, length 6.0 millimetres, from the rear housing.",
+        Some(6),
+        Some(Drive::Phillips),
+        Some("PH0"),
+        Some(6.0),
+        Some("rear housing")
+    )]
     #[case("Undo the four T6 screws of the shield.", Some(4), Some(Drive::Torx), Some("T6"), None, Some("shield"))]
-    #[case("Take out one here, one here and one here, three screws in all, from the lid.", Some(3), None, None, None, Some("lid"))]
+    #[case(
+        "Take out one here, one here and one here, three screws in all, from the lid.",
+        Some(3),
+        None,
+        None,
+        None,
+        Some("lid")
+    )]
     fn reads_screws(
         #[case] text: &str,
         #[case] count: Option<u32>,
@@ -264,14 +284,21 @@ mod tests {
     ) {
         let facts = one(text).facts.fasteners;
         let f = &facts[0];
-        assert_eq!((f.op, f.count, f.drive, f.bit.as_deref(), f.what.as_deref()), (FastenerOp::Remove, count, drive, bit, what));
+        assert_eq!(
+            (f.op, f.count, f.drive, f.bit.as_deref(), f.what.as_deref()),
+            (FastenerOp::Remove, count, drive, bit, what)
+        );
         assert_eq!(f.length.map(crate::units::in_millimetres), length);
     }
 
     #[test]
     fn a_chain_is_a_need_and_no_act() {
-        let s = one("If you needed to replace the power socket you would have to take off the rubber foot and the base.");
-        assert_eq!(s.facts.needs, [NeedFact { target: "power socket".into(), after: vec!["rubber foot".into(), "base".into()] }]);
+        let s =
+            one("If you needed to replace the power socket you would have to take off the rubber foot and the base.");
+        assert_eq!(
+            s.facts.needs,
+            [NeedFact { target: "power socket".into(), after: vec!["rubber foot".into(), "base".into()] }]
+        );
         assert!(s.facts.parts.is_empty());
     }
 
@@ -279,7 +306,10 @@ mod tests {
     fn reads_heat() {
         let s = one("Heat the rear cover with the heat gun at 80 degrees Celsius for two to three minutes.");
         let heat = serde_json::to_value(&s.facts.heat).unwrap();
-        assert_eq!(heat, serde_json::json!([{"source": "heat gun", "target": "rear cover", "temp_c": [80.0, 80.0], "dwell_s": [120.0, 180.0]}]));
+        assert_eq!(
+            heat,
+            serde_json::json!([{"source": "heat gun", "target": "rear cover", "temp_c": [80.0, 80.0], "dwell_s": [120.0, 180.0]}])
+        );
     }
 
     #[test]

@@ -15,7 +15,11 @@ pub(super) struct Figure {
 /// The figure that begins at `at`, if one does: `35`, `0.18`, `1,2`, `thirty five`, `twelve hundred`, `two and a half`.
 pub(super) fn figure_at(words: &[&str], at: usize) -> Option<Figure> {
     let (mut value, mut len) = simple(words, at)?;
-    if len == 1 && value.fract() == 0.0 && (20.0..100.0).contains(&value) && value % 10.0 == 0.0 && is_word(words, at)
+    if len == 1
+        && value.fract() == 0.0
+        && (20.0..100.0).contains(&value)
+        && value % 10.0 == 0.0
+        && is_word(words, at)
         && let Some((unit, 1)) = simple(words, at + 1)
         && (1.0..10.0).contains(&unit)
         && is_word(words, at + 1)
@@ -28,7 +32,8 @@ pub(super) fn figure_at(words: &[&str], at: usize) -> Option<Figure> {
             value *= factor;
             len += 1;
             let joint = usize::from(words.get(at + len) == Some(&"and"));
-            if let Some(rest) = figure_at(words, at + len + joint).filter(|r| r.value < factor && is_word(words, r.at)) {
+            if let Some(rest) = figure_at(words, at + len + joint).filter(|r| r.value < factor && is_word(words, r.at))
+            {
                 value += rest.value;
                 len += joint + rest.len;
             }
@@ -70,7 +75,14 @@ fn simple(words: &[&str], at: usize) -> Option<(f64, usize)> {
 
 /// Digits said after "point": `seven`, `one five`.
 fn decimals(words: &[&str], at: usize) -> Option<(f64, usize)> {
-    let digit = |w: &&str| LEXICON.numbers.get(*w).copied().or_else(|| w.parse().ok()).filter(|d| (0.0..10.0).contains(d) && d.fract() == 0.0);
+    let digit = |w: &&str| {
+        LEXICON
+            .numbers
+            .get(*w)
+            .copied()
+            .or_else(|| w.parse().ok())
+            .filter(|d| (0.0..10.0).contains(d) && d.fract() == 0.0)
+    };
     let digits: Vec<f64> = words.get(at..)?.iter().map_while(digit).take(4).collect();
     let value = digits.iter().enumerate().map(|(i, d)| d / 10f64.powi(i as i32 + 1)).sum();
     (!digits.is_empty()).then_some((value, digits.len()))
@@ -109,8 +121,12 @@ pub(super) fn quantities(words: &[&str]) -> Vec<Quantified> {
         let found = quantity_at(words, at);
         at += found.as_ref().map_or(1, |q| q.len);
         if let Some(q) = found {
-            let again = out.iter().any(|o| q.unit != o.unit && o.measure.quantity == q.measure.quantity
-                && q.at <= o.at + o.len + 5 && (o.measure.value - q.measure.value).abs() < 1.0);
+            let again = out.iter().any(|o| {
+                q.unit != o.unit
+                    && o.measure.quantity == q.measure.quantity
+                    && q.at <= o.at + o.len + 5
+                    && (o.measure.value - q.measure.value).abs() < 1.0
+            });
             if !again {
                 out.push(q);
             }
@@ -123,8 +139,14 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
     let (low, mut len) = match figure_at(words, at) {
         Some(f) => (f.value, f.len),
         None if words.get(at..at + 2) == Some(&["half", "a"]) => (0.5, 2),
-        None if words.get(at..at + 2) == Some(&["a", "quarter"]) => (0.25, if words.get(at + 2) == Some(&"of") { 3 } else { 2 }),
-        None if words.get(at) == Some(&"a") && words.get(at + 1).is_some_and(|w| matches!(*w, "minute" | "second" | "hour")) => (1.0, 1),
+        None if words.get(at..at + 2) == Some(&["a", "quarter"]) => {
+            (0.25, if words.get(at + 2) == Some(&"of") { 3 } else { 2 })
+        }
+        None if words.get(at) == Some(&"a")
+            && words.get(at + 1).is_some_and(|w| matches!(*w, "minute" | "second" | "hour")) =>
+        {
+            (1.0, 1)
+        }
         None => return None,
     };
     let mut high = None;
@@ -151,7 +173,11 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
             len += joint + f.len + n;
         }
     }
-    let unit_name = if quantity == Quantity::Price { format!("{}s", words[at + len - 1].trim_end_matches('s')) } else { quantity.unit().to_owned() };
+    let unit_name = if quantity == Quantity::Price {
+        format!("{}s", words[at + len - 1].trim_end_matches('s'))
+    } else {
+        quantity.unit().to_owned()
+    };
     let to = high.map(|h| unit.to_sheet(h));
     Some(Quantified { at, len, unit, measure: Measure { quantity, value, to, unit: unit_name } })
 }
@@ -236,7 +262,8 @@ mod tests {
     #[case("it cost 19.99 dollar", &[(19.99, None, Quantity::Price)])]
     #[case("90 degree celsius 165 degree fahrenheit", &[(90.0, None, Quantity::Temperature), (73.888888889, None, Quantity::Temperature)])]
     fn reads_quantities(#[case] text: &str, #[case] wanted: &[(f64, Option<f64>, Quantity)]) {
-        let found: Vec<_> = quantities(&words(text)).into_iter().map(|q| (q.measure.value, q.measure.to, q.measure.quantity)).collect();
+        let found: Vec<_> =
+            quantities(&words(text)).into_iter().map(|q| (q.measure.value, q.measure.to, q.measure.quantity)).collect();
         assert_eq!(found, wanted);
     }
 

@@ -50,8 +50,16 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
 fn lean(cue: usize, words: &[&str], clauses: &[Clause]) -> Lean {
     let told = LEXICON.needs.any(words).is_some() || LEXICON.rebuild_reverse.any(words).is_some();
     let weight = match direction(clauses) {
-        Direction::In if !told => clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::In)).count() as i32,
-        Direction::Out if !told => -(clauses.iter().filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::Out)).count() as i32),
+        Direction::In if !told => clauses
+            .iter()
+            .filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::In))
+            .count() as i32,
+        Direction::Out if !told => {
+            -(clauses
+                .iter()
+                .filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::Out))
+                .count() as i32)
+        }
         _ => 0,
     };
     Lean { cue, weight, hint: !told && LEXICON.rebuild.any(words).is_some() }
@@ -75,6 +83,9 @@ mod tests {
 
     #[test]
     fn reverse_alone_is_no_turn() {
-        assert_eq!(turn("[0:00] Remove the lid.\n\n[0:20] Pull out the board.\n\n[0:40] To put it back, reverse the steps."), None);
+        assert_eq!(
+            turn("[0:00] Remove the lid.\n\n[0:20] Pull out the board.\n\n[0:40] To put it back, reverse the steps."),
+            None
+        );
     }
 }

@@ -97,7 +97,8 @@ fn flush(open: &mut Sentence, out: &mut Vec<Sentence>) {
 
 fn is_punctuated(recording: &Recording) -> bool {
     let words: usize = recording.cues.iter().map(|c| c.text.split_whitespace().count()).sum();
-    let stops = recording.cues.iter().flat_map(|c| c.text.split_whitespace()).filter(|w| w.ends_with(['.', '!', '?'])).count();
+    let stops =
+        recording.cues.iter().flat_map(|c| c.text.split_whitespace()).filter(|w| w.ends_with(['.', '!', '?'])).count();
     stops * 40 > words
 }
 
@@ -110,8 +111,12 @@ fn speaks_in_paragraphs(recording: &Recording) -> bool {
 fn opens_a_thought(open: &Sentence, next: &Token) -> bool {
     const SHORTEST: usize = 4;
     let last = open.tokens.last().map(|t| t.said.as_str());
-    let glued = matches!(last, Some("and" | "so" | "okay" | "right" | "but" | "oh" | "just" | "until" | "till" | "for" | "not" | "right now"));
-    let opens = matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "if" | "and" | "but");
+    let glued = matches!(
+        last,
+        Some("and" | "so" | "okay" | "right" | "but" | "oh" | "just" | "until" | "till" | "for" | "not" | "right now")
+    );
+    let opens =
+        matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "if" | "and" | "but");
     // "and" and "but" open only a long stretch: most of the time they join two nouns.
     let soft = matches!(next.said.as_str(), "and" | "but");
     opens && !glued && open.tokens.len() >= if soft { 14 } else { SHORTEST }
@@ -121,7 +126,9 @@ fn opens_a_thought(open: &Sentence, next: &Token) -> bool {
 fn begins_with_an_act(open: &Sentence, next: &Token) -> bool {
     const SHORTEST: usize = 4;
     let Some(last) = open.tokens.last() else { return false };
-    let leads = LEXICON.lead_in.contains(&last.said) || LEXICON.conditions.contains(&last.said) || matches!(last.said.as_str(), "or" | "but" | "until" | "till");
+    let leads = LEXICON.lead_in.contains(&last.said)
+        || LEXICON.conditions.contains(&last.said)
+        || matches!(last.said.as_str(), "or" | "but" | "until" | "till");
     last.cue != next.cue && open.tokens.len() >= SHORTEST && !leads && LEXICON.verbs.contains_key(&next.said)
 }
 
@@ -149,15 +156,18 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         if said.is_empty() {
             continue;
         }
-        push_word(&mut out, Token {
-            lemma: lemma(&said),
-            said,
-            start: offset + start,
-            end: offset + at,
-            cue,
-            pause: false,
-            stop: false,
-        });
+        push_word(
+            &mut out,
+            Token {
+                lemma: lemma(&said),
+                said,
+                start: offset + start,
+                end: offset + at,
+                cue,
+                pause: false,
+                stop: false,
+            },
+        );
     }
     out
 }
@@ -184,7 +194,8 @@ fn push_word(out: &mut Vec<Token>, token: Token) {
         out.push(token);
         return;
     }
-    let (figure, unit): (String, String) = (token.said.chars().take(digits).collect(), token.said.chars().skip(digits).collect());
+    let (figure, unit): (String, String) =
+        (token.said.chars().take(digits).collect(), token.said.chars().skip(digits).collect());
     let middle = token.start + digits;
     out.push(Token { lemma: figure.clone(), said: figure, end: middle, ..token.clone() });
     out.push(Token { lemma: lemma(&unit), said: unit, start: middle, ..token });
@@ -204,7 +215,10 @@ mod tests {
 
     #[test]
     fn keeps_figures_whole_and_parts_units_from_them() {
-        assert_eq!(sentences("[0:00] Tighten to 0.18 Nm. Use a T6, 10mm long."), ["tighten to 0.18 nm", "use a t6 10 mm long"]);
+        assert_eq!(
+            sentences("[0:00] Tighten to 0.18 Nm. Use a T6, 10mm long."),
+            ["tighten to 0.18 nm", "use a t6 10 mm long"]
+        );
     }
 
     #[test]
@@ -215,8 +229,17 @@ mod tests {
 
     #[test]
     fn cuts_run_on_speech_where_a_thought_opens() {
-        let found = sentences("[0:00] so flip it over and there's one here okay so now take the spudger and go in then pull the ribbon out");
-        assert_eq!(found, ["so flip it over and there's one here", "okay so now take the spudger and go in", "then pull the ribbon out"]);
+        let found = sentences(
+            "[0:00] so flip it over and there's one here okay so now take the spudger and go in then pull the ribbon out",
+        );
+        assert_eq!(
+            found,
+            [
+                "so flip it over and there's one here",
+                "okay so now take the spudger and go in",
+                "then pull the ribbon out"
+            ]
+        );
     }
 
     #[test]

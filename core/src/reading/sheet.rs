@@ -1,7 +1,9 @@
 //! Last pass: the fact sheet of a whole recording, and where the recording contradicts itself.
 
 use super::Statement;
-use super::facts::{Consumable, ConnectorFact, CautionSubject, FastenerFact, FastenerOp, HeatFact, NeedFact, PartFact, PartOp};
+use super::facts::{
+    CautionSubject, ConnectorFact, Consumable, FastenerFact, FastenerOp, HeatFact, NeedFact, PartFact, PartOp,
+};
 use super::statements::{StatementKind, has_work};
 use crate::recording::Recording;
 use crate::units::{self, Measure, Quantity};
@@ -62,7 +64,11 @@ pub struct FactSheet {
 
 pub(super) fn build(recording: &Recording, statements: &[Statement], turn: Option<usize>) -> FactSheet {
     let second = |cue: u32| recording.cues[cue as usize].start.unwrap_or(0) / 1000;
-    fn rows<'a, T: Clone + 'a>(statements: &'a [Statement], second: &'a dyn Fn(u32) -> u64, of: fn(&Statement) -> &Vec<T>) -> Vec<At<T>> {
+    fn rows<'a, T: Clone + 'a>(
+        statements: &'a [Statement],
+        second: &'a dyn Fn(u32) -> u64,
+        of: fn(&Statement) -> &Vec<T>,
+    ) -> Vec<At<T>> {
         statements.iter().flat_map(|s| of(s).iter().map(|f| At { at_s: second(s.last_cue), fact: f.clone() })).collect()
     }
     let mut cautions: Vec<CautionRow> = Vec::new();
@@ -77,7 +83,12 @@ pub(super) fn build(recording: &Recording, statements: &[Statement], turn: Optio
     let mut sheet = FactSheet {
         rebuild_from_s: turn.map(|cue| second(cue as u32)),
         tools: tools(statements),
-        consumables: statements.iter().flat_map(|s| s.facts.consumables.iter().copied()).collect::<BTreeSet<_>>().into_iter().collect(),
+        consumables: statements
+            .iter()
+            .flat_map(|s| s.facts.consumables.iter().copied())
+            .collect::<BTreeSet<_>>()
+            .into_iter()
+            .collect(),
         fasteners: rows(statements, &second, |s| &s.facts.fasteners),
         connectors: rows(statements, &second, |s| &s.facts.connectors),
         parts: rows(statements, &second, |s| &s.facts.parts),
@@ -95,7 +106,13 @@ pub(super) fn build(recording: &Recording, statements: &[Statement], turn: Optio
 /// Every tool once; a screw of a known drive makes its driver certain.
 fn tools(statements: &[Statement]) -> Vec<String> {
     let mut out: BTreeSet<String> = statements.iter().flat_map(|s| s.facts.tools.iter().cloned()).collect();
-    out.extend(statements.iter().flat_map(|s| &s.facts.fasteners).filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name())));
+    out.extend(
+        statements
+            .iter()
+            .flat_map(|s| &s.facts.fasteners)
+            .filter_map(|f| f.drive)
+            .map(|d| format!("{} screwdriver", d.name())),
+    );
     if out.iter().any(|t| t.ends_with(" screwdriver")) {
         out.remove("screwdriver");
     }
@@ -130,8 +147,13 @@ fn discrepancies(statements: &[Statement], sheet: &FactSheet, second: &dyn Fn(u3
         if s.text.to_lowercase().contains("forgot") && !(s.facts.tools.is_empty() && s.facts.consumables.is_empty()) {
             say(second(s.last_cue), DiscrepancyKind::LateTool);
         }
-        let temperatures: Vec<f64> = s.facts.measures.iter().filter(|m| m.quantity == Quantity::Temperature).map(|m| m.value).collect();
-        if temperatures.len() == 2 && s.text.to_lowercase().contains("fahrenheit") && s.text.to_lowercase().contains("celsius") && (temperatures[0] - temperatures[1]).abs() > 1.0 {
+        let temperatures: Vec<f64> =
+            s.facts.measures.iter().filter(|m| m.quantity == Quantity::Temperature).map(|m| m.value).collect();
+        if temperatures.len() == 2
+            && s.text.to_lowercase().contains("fahrenheit")
+            && s.text.to_lowercase().contains("celsius")
+            && (temperatures[0] - temperatures[1]).abs() > 1.0
+        {
             say(second(s.last_cue), DiscrepancyKind::Unit);
         }
     }
@@ -179,12 +201,15 @@ fn refits(sheet: &FactSheet) -> Vec<(u64, DiscrepancyKind)> {
 fn never_refitted(sheet: &FactSheet) -> Vec<(u64, String)> {
     let turn = sheet.rebuild_from_s.unwrap_or(0);
     let back: Vec<&str> = sheet.parts.iter().filter(|p| p.at_s >= turn).flat_map(|p| p.fact.what.split(' ')).collect();
-    let small = ["spring", "washer", "ring", "bracket", "spacer", "clip", "plug", "cap", "pin", "gasket", "disc", "shim"];
+    let small =
+        ["spring", "washer", "ring", "bracket", "spacer", "clip", "plug", "cap", "pin", "gasket", "disc", "shim"];
     sheet
         .parts
         .iter()
         .filter(|p| p.at_s < turn && p.fact.op == PartOp::Remove)
-        .filter(|p| p.fact.what.split(' ').any(|w| small.contains(&w)) && !p.fact.what.split(' ').any(|w| back.contains(&w)))
+        .filter(|p| {
+            p.fact.what.split(' ').any(|w| small.contains(&w)) && !p.fact.what.split(' ').any(|w| back.contains(&w))
+        })
         .map(|p| (p.at_s, p.fact.what.clone()))
         .collect()
 }

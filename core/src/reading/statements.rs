@@ -55,11 +55,20 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
         return judged(Noise, 0.9, format!("recogniser noise: “{noise}”, and no word of the work"));
     }
     if let Some(phrase) = lexicon.needs.any(words) {
-        return Judged { chain: true, ..judged(Condition, 0.8, format!("tells a chain and not an act: “{phrase}”")) };
+        return Judged {
+            chain: true, ..judged(Condition, 0.8, format!("tells a chain and not an act: “{phrase}”"))
+        };
     }
     let action = clauses.iter().find(|c| c.mood == Mood::Plain && c.act.is_some());
     if let Some(list) = lexicon.tool_list.any(words) {
-        let named = lexicon.tools.any(words).or_else(|| lexicon.consumables.any(words)).or_else(|| lexicon.drives.any(words)).or_else(|| words.iter().find(|w| matches!(**w, "screwdriver" | "driver" | "turner")).map(|w| (*w).to_owned()));
+        let named = lexicon
+            .tools
+            .any(words)
+            .or_else(|| lexicon.consumables.any(words))
+            .or_else(|| lexicon.drives.any(words))
+            .or_else(|| {
+                words.iter().find(|w| matches!(**w, "screwdriver" | "driver" | "turner")).map(|w| (*w).to_owned())
+            });
         if let Some(named) = named.filter(|_| lexicon.caution_triggers.any(words).is_none()) {
             return judged(Tool, 0.85, format!("opens a list (“{list}”) and names “{named}”"));
         }
@@ -67,7 +76,10 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
     if let Some(judged) = caution(words, clauses, action.is_some()) {
         return judged;
     }
-    if words.first().is_some_and(|w| lexicon.conditions.contains(*w)) && !matches!(words[0], "when") && clauses.iter().filter(|c| c.mood == Mood::Conditional).count() > 0 {
+    if words.first().is_some_and(|w| lexicon.conditions.contains(*w))
+        && !matches!(words[0], "when")
+        && clauses.iter().filter(|c| c.mood == Mood::Conditional).count() > 0
+    {
         return judged(Condition, 0.8, format!("begins with “{}”", words[0]));
     }
     if let Some(clause) = action {
@@ -77,7 +89,14 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
             return judged(Test, 0.85, format!("the verb “{verb}” checks something"));
         }
         if clause.objects.iter().any(|o| o.known) {
-            return judged(Action, 0.92, format!("verb “{verb}” + known part “{}”", clause.objects.iter().find(|o| o.known).expect("a known object").text()));
+            return judged(
+                Action,
+                0.92,
+                format!(
+                    "verb “{verb}” + known part “{}”",
+                    clause.objects.iter().find(|o| o.known).expect("a known object").text()
+                ),
+            );
         }
         if let Some(screw) = words.iter().find(|w| matches!(**w, "screw" | "bolt" | "latch" | "clip")) {
             return judged(Action, 0.9, format!("verb “{verb}” + “{screw}”"));
@@ -92,11 +111,17 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
     if let Some(talk) = lexicon.chatter.any(words) {
         return judged(Chatter, 0.75, format!("talk: “{talk}”, and nothing is done"));
     }
-    let thing = (0..words.len()).find(|i| lexicon.part_heads.at(words, *i).is_some() || lexicon.connections.at(words, *i).is_some() || words[*i] == "screw");
+    let thing = (0..words.len()).find(|i| {
+        lexicon.part_heads.at(words, *i).is_some()
+            || lexicon.connections.at(words, *i).is_some()
+            || words[*i] == "screw"
+    });
     match thing {
         Some(i) => judged(Observation, 0.7, format!("speaks of “{}” without doing anything", words[i])),
         None if !super::numbers::quantities(words).is_empty() => judged(Observation, 0.6, "gives a figure".to_owned()),
-        None if lexicon.observations.any(words).is_some() && words.len() > 6 => judged(Observation, 0.4, "tells what is, names nothing known".to_owned()),
+        None if lexicon.observations.any(words).is_some() && words.len() > 6 => {
+            judged(Observation, 0.4, "tells what is, names nothing known".to_owned())
+        }
         None => judged(Chatter, 0.55, "names no part, tool or act".to_owned()),
     }
 }
@@ -105,7 +130,8 @@ pub(super) fn judge(words: &[&str], clauses: &[Clause]) -> Judged {
 fn mostly_noise(words: &[&str]) -> Option<String> {
     let found = LEXICON.noise.all(words);
     let covered: usize = found.iter().map(|(_, len, _)| len).sum();
-    let work = (0..words.len()).any(|i| LEXICON.part_heads.at(words, i).is_some() || LEXICON.tools.at(words, i).is_some());
+    let work =
+        (0..words.len()).any(|i| LEXICON.part_heads.at(words, i).is_some() || LEXICON.tools.at(words, i).is_some());
     let (at, len, _) = *found.first()?;
     (covered * 2 >= words.len() && !work).then(|| words[at..at + len].join(" "))
 }
@@ -119,7 +145,27 @@ pub(super) fn caution(words: &[&str], clauses: &[Clause], acts: bool) -> Option<
         (Some(t), _) if opens => (0.95, format!("opens with “{t}”")),
         (Some(t), Some(h)) => (0.9, format!("“{t}” and the harm “{h}”")),
         (Some(t), None) if forbids => (0.8, format!("forbids something: “{t}”")),
-        (None, Some(h)) if !acts && words.iter().any(|w| matches!(*w, "will" | "can" | "may" | "could" | "easily" | "if" | "above" | "below" | "you'll" | "it'll" | "would")) => (0.7, format!("says what may happen: “{h}”")),
+        (None, Some(h))
+            if !acts
+                && words.iter().any(|w| {
+                    matches!(
+                        *w,
+                        "will"
+                            | "can"
+                            | "may"
+                            | "could"
+                            | "easily"
+                            | "if"
+                            | "above"
+                            | "below"
+                            | "you'll"
+                            | "it'll"
+                            | "would"
+                    )
+                }) =>
+        {
+            (0.7, format!("says what may happen: “{h}”"))
+        }
         _ => return None,
     };
     Some(Judged { kind: StatementKind::Caution, confidence, because: vec![because], chain: false })

@@ -52,7 +52,8 @@ pub struct Balance {
 /// Balances the screws of a manual's teardown against its rebuild.
 pub fn balance(manual: &Manual) -> Balance {
     let order: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
-    let mut groups: Vec<&FastenerGroup> = manual.fasteners.values().filter(|g| comes_out(g) && order.contains(&g.step)).collect();
+    let mut groups: Vec<&FastenerGroup> =
+        manual.fasteners.values().filter(|g| comes_out(g) && order.contains(&g.step)).collect();
     groups.sort_by_key(|g| (order.iter().position(|s| *s == g.step), g.id));
     let rows: Vec<BalanceRow> = groups.into_iter().map(|g| row(manual, g)).collect();
     let sum = |of: fn(&BalanceRow) -> u32| rows.iter().map(of).sum();
@@ -83,7 +84,15 @@ fn row(manual: &Manual, group: &FastenerGroup) -> BalanceRow {
         (Some(out), Some(back)) => Some(i64::from(out) - i64::from(back) - i64::from(renewed)),
         _ => None,
     };
-    BalanceRow { group: group.id, label: label(manual, group), out: group.count, back, renewed, left_over, on_purpose: group.fate == FastenerFate::LeaveOut }
+    BalanceRow {
+        group: group.id,
+        label: label(manual, group),
+        out: group.count,
+        back,
+        renewed,
+        left_over,
+        on_purpose: group.fate == FastenerFate::LeaveOut,
+    }
 }
 
 /// A group in a few words: `PH0, 6 mm, rear housing`.

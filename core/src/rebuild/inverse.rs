@@ -50,18 +50,32 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildS
         lines.push(screws_back(manual, *id));
     }
     lines.dedup_by(|a, b| a.text == b.text);
-    RebuildStep { of: step.id, of_number: number, title: title(manual, step, &lines), lines, groups, connectors, displaced: None, told: told(manual, step) }
+    RebuildStep {
+        of: step.id,
+        of_number: number,
+        title: title(manual, step, &lines),
+        lines,
+        groups,
+        connectors,
+        displaced: None,
+        told: told(manual, step),
+    }
 }
 
 /// A rebuild step for the power connectors of a teardown step alone.
 pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors: Vec<ConnectorId>) -> RebuildStep {
-    let what = connectors.first().and_then(|c| manual.connectors[c].serves).map_or("power source", |p| manual.part_name(p));
+    let what =
+        connectors.first().and_then(|c| manual.connectors[c].serves).map_or("power source", |p| manual.part_name(p));
     let text = format!("Connect the {what}, last of all connectors.");
     RebuildStep {
         of: step.id,
         of_number: number,
         title: format!("Connect the {what}"),
-        lines: vec![RebuildLine { act: Some(Act::Connect), text, because: Some("No hot plugging (common practice).".to_owned()) }],
+        lines: vec![RebuildLine {
+            act: Some(Act::Connect),
+            text,
+            because: Some("No hot plugging (common practice).".to_owned()),
+        }],
         groups: Vec::new(),
         connectors,
         displaced: None,
@@ -75,11 +89,14 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     let names: Vec<&str> = parts.iter().map(|p| manual.part_name(*p)).collect();
     if names.is_empty() {
         return match act {
-            Act::PowerOff => Some(RebuildLine { act: Some(back), text: "Switch on and test.".to_owned(), because: None }),
+            Act::PowerOff => {
+                Some(RebuildLine { act: Some(back), text: "Switch on and test.".to_owned(), because: None })
+            }
             _ => None,
         };
     }
-    let because = (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
+    let because =
+        (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
     let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.word() };
     Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
 }
@@ -88,18 +105,28 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
     let group = &manual.fasteners[&id];
     let count = group.count.map_or("the".to_owned(), |n| n.to_string());
     let bit = group.bit.as_deref().map_or(String::new(), |b| format!(" {b}"));
-    let length = group.length.map_or(String::new(), |l| format!(", {} mm", crate::units::number(crate::units::in_millimetres(l))));
+    let length = group
+        .length
+        .map_or(String::new(), |l| format!(", {} mm", crate::units::number(crate::units::in_millimetres(l))));
     let holds = group.holds.first().map_or(String::new(), |p| format!(" of the {}", manual.part_name(*p)));
     let back = matches!(group.op, FastenerOp::Loosen) || group.captive;
     let verb = if back { "Tighten" } else { "Drive" };
     let act = if back { Act::Tighten } else { Act::Drive };
-    let torque = group.torque.map_or(String::new(), |t| format!(" to {} N·m", crate::units::number(crate::units::in_newton_metres(t))));
+    let torque = group
+        .torque
+        .map_or(String::new(), |t| format!(" to {} N·m", crate::units::number(crate::units::in_newton_metres(t))));
     let noun = if group.count == Some(1) { "screw" } else { "screws" };
     RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because: None }
 }
 
 fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
-    let parts: Vec<&str> = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out).flat_map(|a| &a.parts).map(|p| manual.part_name(*p)).collect();
+    let parts: Vec<&str> = step
+        .actions
+        .iter()
+        .filter(|a| a.act.direction() == crate::reading::Direction::Out)
+        .flat_map(|a| &a.parts)
+        .map(|p| manual.part_name(*p))
+        .collect();
     match parts.as_slice() {
         [] => lines.first().map_or_else(|| step.title.clone(), |l| l.text.trim_end_matches('.').to_owned()),
         [one] => format!("Fit the {one}"),

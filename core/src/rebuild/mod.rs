@@ -79,10 +79,18 @@ fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
         .enumerate()
         .map(|(i, step)| {
             // Captive and loosened screws stay in their part: nothing of them lies on the bench.
-            let out: Vec<Option<u32>> = manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
+            let out: Vec<Option<u32>> =
+                manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
             let screws_out = out.iter().copied().sum::<Option<u32>>();
             on_bench += out.iter().flatten().sum::<u32>();
-            TeardownRow { step: step.id, number: i + 1, title: step.title.clone(), screws_out, has_screws: !out.is_empty(), on_bench }
+            TeardownRow {
+                step: step.id,
+                number: i + 1,
+                title: step.title.clone(),
+                screws_out,
+                has_screws: !out.is_empty(),
+                on_bench,
+            }
         })
         .collect()
 }

@@ -12,7 +12,16 @@ fn teardown(script: &str) -> Manual {
     for line in script.lines().map(str::trim).filter(|l| !l.is_empty()) {
         let step = ids.make(StepId);
         let apply = |manual: &Manual, edit: Edit| manual.apply(&edit, "test").unwrap().0;
-        manual = apply(&manual, Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after: last, title: line.to_owned(), actions: Vec::new() }));
+        manual = apply(
+            &manual,
+            Edit::Step(StepEdit::Add {
+                id: step,
+                phase: Phase::Teardown,
+                after: last,
+                title: line.to_owned(),
+                actions: Vec::new(),
+            }),
+        );
         last = Some(step);
         let (verb, rest) = line.split_once(' ').unwrap();
         let part_id = |manual: &Manual, name: &str| manual.parts.values().find(|p| p.name == name).map(|p| p.id);
@@ -23,23 +32,42 @@ fn teardown(script: &str) -> Manual {
                     manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: rest.to_owned() }));
                 }
                 let act = if verb == "peel" { Act::Peel } else { Act::Remove };
-                let action = Action { id: ids.make(ActionId), act, parts: vec![part], text: line.to_owned(), evidence: Vec::new() };
-                manual = apply(&manual, Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
+                let action = Action {
+                    id: ids.make(ActionId),
+                    act,
+                    parts: vec![part],
+                    text: line.to_owned(),
+                    evidence: Vec::new(),
+                };
+                manual =
+                    apply(&manual, Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
             }
             "disconnect" => {
                 let part = ids.make(PartId);
                 manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: format!("{rest} cable") }));
                 let id = ids.make(ConnectorId);
                 manual = apply(&manual, Edit::Connector(ConnectorEdit::Add { id, step }));
-                manual = apply(&manual, Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Serves(Some(part)) }));
-                manual = apply(&manual, Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Power(rest == "battery") }));
+                manual = apply(
+                    &manual,
+                    Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Serves(Some(part)) }),
+                );
+                manual = apply(
+                    &manual,
+                    Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Power(rest == "battery") }),
+                );
             }
             "screws" => {
                 let id = ids.make(GroupId);
                 manual = apply(&manual, Edit::Fastener(FastenerEdit::Add { id, step }));
                 let (out, back) = rest.split_once('/').unwrap_or((rest, ""));
-                manual = apply(&manual, Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Count(out.parse().ok()) }));
-                manual = apply(&manual, Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Refitted(back.parse().ok()) }));
+                manual = apply(
+                    &manual,
+                    Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Count(out.parse().ok()) }),
+                );
+                manual = apply(
+                    &manual,
+                    Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Refitted(back.parse().ok()) }),
+                );
             }
             other => panic!("unknown verb {other}"),
         }
@@ -87,9 +115,18 @@ fn peeled_adhesive_is_renewed_and_says_why() {
 #[case("screws 4/5", 0, 1, 0, false)]
 #[case("screws x", 0, 0, 1, false)]
 #[case("screws 6/5\nscrews 4/5", 1, 1, 0, false)]
-fn balances_screws(#[case] script: &str, #[case] left: u32, #[case] too_many: u32, #[case] uncounted: usize, #[case] proven: bool) {
+fn balances_screws(
+    #[case] script: &str,
+    #[case] left: u32,
+    #[case] too_many: u32,
+    #[case] uncounted: usize,
+    #[case] proven: bool,
+) {
     let balance = balance(&teardown(script));
-    assert_eq!((balance.left_over, balance.too_many, balance.uncounted, balance.proven), (left, too_many, uncounted, proven));
+    assert_eq!(
+        (balance.left_over, balance.too_many, balance.uncounted, balance.proven),
+        (left, too_many, uncounted, proven)
+    );
 }
 
 #[test]

@@ -86,7 +86,8 @@ fn time_line(line: &str, line_no: usize, mended: &mut Vec<Mended>) -> Result<Raw
     if end.is_none() {
         mended.push(Mended { line: line_no, what: "the cue says no end; it lasts to the next one".to_owned() });
     } else if end.is_some_and(|e| e < start) {
-        mended.push(Mended { line: line_no, what: "the cue ends before it starts; it lasts to the next one".to_owned() });
+        mended
+            .push(Mended { line: line_no, what: "the cue ends before it starts; it lasts to the next one".to_owned() });
         end = None;
     }
     Ok(Raw { line: line_no, start, end, lines: Vec::new() })
@@ -143,7 +144,8 @@ fn is_tag(at: &str) -> bool {
 /// Rolling captions show the last line again above the new one. Only a file that rolls as a habit is unrolled, because
 /// a sentence told twice is a fact of the recording.
 fn unroll(raw: &mut Vec<Raw>, mended: &mut Vec<Mended>) {
-    let shared: Vec<usize> = raw.windows(2).map(|w| if rolls(&w[0], &w[1]) { overlap(&w[0].lines, &w[1].lines) } else { 0 }).collect();
+    let shared: Vec<usize> =
+        raw.windows(2).map(|w| if rolls(&w[0], &w[1]) { overlap(&w[0].lines, &w[1].lines) } else { 0 }).collect();
     let rolling = shared.iter().filter(|n| **n > 0).count();
     if raw.len() < 3 || rolling * 3 < shared.len() {
         return;
@@ -233,7 +235,8 @@ mod tests {
 
     #[test]
     fn mends_ends_overlaps_and_order() {
-        let srt = "1\n00:00:05,000 --> 00:00:09,000\nb\n\n2\n00:00:01,000 --> 00:00:06,000\na\n\n3\n00:00:08,000 -->\nc\n";
+        let srt =
+            "1\n00:00:05,000 --> 00:00:09,000\nb\n\n2\n00:00:01,000 --> 00:00:06,000\na\n\n3\n00:00:08,000 -->\nc\n";
         let r = parse(srt, SourceFormat::SubRip).unwrap();
         let ends: Vec<_> = r.cues.iter().map(|c| (c.start.unwrap(), c.end.unwrap())).collect();
         assert_eq!(ends, [(1_000, 5_000), (5_000, 8_000), (8_000, 9_000)]);

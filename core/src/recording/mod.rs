@@ -61,7 +61,9 @@ pub struct Recording {
 /// Why a source is no recording. Every variant says what was wrong, where, and what would be right.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
 pub enum RecordingError {
-    #[error("The file holds {size} bytes; at most {MAX_BYTES} are taken. Split the recording or leave out what is not speech.")]
+    #[error(
+        "The file holds {size} bytes; at most {MAX_BYTES} are taken. Split the recording or leave out what is not speech."
+    )]
     TooLarge { size: usize },
     #[error("Line {line}: {at} is past 24 hours, the longest recording taken. Check the time, or split the recording.")]
     TooLong { line: usize, at: String },
@@ -71,7 +73,9 @@ pub enum RecordingError {
     BadTime { line: usize, found: String, wanted: &'static str },
     #[error("The file holds no speech. Bring a transcript with at least one line of text.")]
     Empty,
-    #[error("Line {line}: a zero byte stands in the text, so this is no text file. Bring the transcript as text, WebVTT or SubRip.")]
+    #[error(
+        "Line {line}: a zero byte stands in the text, so this is no text file. Bring the transcript as text, WebVTT or SubRip."
+    )]
     Binary { line: usize },
 }
 

@@ -110,11 +110,21 @@ impl MigrationTrait for Migration {
                     .col(json_binary(ManualEdits::Change))
                     .col(integer(ManualEdits::Format))
                     .primary_key(Index::create().col(ManualEdits::ManualId).col(ManualEdits::Seq))
-                    .foreign_key(ForeignKey::create().from(ManualEdits::Table, ManualEdits::ManualId).to(Manuals::Table, Manuals::Id))
+                    .foreign_key(
+                        ForeignKey::create()
+                            .from(ManualEdits::Table, ManualEdits::ManualId)
+                            .to(Manuals::Table, Manuals::Id),
+                    )
                     .to_owned(),
             )
             .await?;
-        let once = Index::create().name("manual_edits_once").table(ManualEdits::Table).col(ManualEdits::ManualId).col(ManualEdits::Id).unique().to_owned();
+        let once = Index::create()
+            .name("manual_edits_once")
+            .table(ManualEdits::Table)
+            .col(ManualEdits::ManualId)
+            .col(ManualEdits::Id)
+            .unique()
+            .to_owned();
         manager.create_index(once).await?;
         manager
             .create_table(
@@ -129,7 +139,11 @@ impl MigrationTrait for Migration {
                     .col(json_binary(GuideRevisions::Manual))
                     .col(text(GuideRevisions::Rules))
                     .primary_key(Index::create().col(GuideRevisions::ManualId).col(GuideRevisions::Number))
-                    .foreign_key(ForeignKey::create().from(GuideRevisions::Table, GuideRevisions::ManualId).to(Manuals::Table, Manuals::Id))
+                    .foreign_key(
+                        ForeignKey::create()
+                            .from(GuideRevisions::Table, GuideRevisions::ManualId)
+                            .to(Manuals::Table, Manuals::Id),
+                    )
                     .to_owned(),
             )
             .await

@@ -19,7 +19,11 @@ const LONGEST_SEARCH: usize = 200;
 
 #[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = Vec<ShelfRow>), (status = 422, body = Problem)))]
 #[get("/manuals?<find>&<archived>")]
-pub async fn shelf(find: Option<&str>, archived: Result<bool, rocket::form::Errors<'_>>, store: &State<Store>) -> Result<Json<Vec<ShelfRow>>, Problem> {
+pub async fn shelf(
+    find: Option<&str>,
+    archived: Result<bool, rocket::form::Errors<'_>>,
+    store: &State<Store>,
+) -> Result<Json<Vec<ShelfRow>>, Problem> {
     let find = find.unwrap_or_default();
     storable("find", find)?;
     if find.chars().count() > LONGEST_SEARCH {
@@ -114,7 +118,12 @@ pub async fn restore(id: Uuid, store: &State<Store>) -> Result<Status, Problem> 
 
 #[utoipa::path(context_path = "/api", tag = "edits", request_body = EditRequest, responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals/<id>/edits", format = "json", data = "<request>")]
-pub async fn edit(id: Uuid, author: Author, request: Body<'_, EditRequest>, store: &State<Store>) -> Result<Json<Applied>, Problem> {
+pub async fn edit(
+    id: Uuid,
+    author: Author,
+    request: Body<'_, EditRequest>,
+    store: &State<Store>,
+) -> Result<Json<Applied>, Problem> {
     let request = body(request)?;
     Ok(Json(store.edit(ManualId(id), &author.0, &request).await?))
 }

@@ -16,7 +16,9 @@ pub fn body<T>(body: Body<'_, T>) -> Result<T, Problem> {
     match body {
         Ok(Json(value)) => Ok(value),
         Err(json::Error::Io(e)) => Err(Problem::invalid("body", format!("The request could not be read: {e}."))),
-        Err(json::Error::Parse(_, e)) => Err(Problem::invalid("body", format!("The request is not of the expected shape: {e}."))),
+        Err(json::Error::Parse(_, e)) => {
+            Err(Problem::invalid("body", format!("The request is not of the expected shape: {e}.")))
+        }
     }
 }
 

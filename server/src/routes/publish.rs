@@ -28,13 +28,21 @@ pub struct Download {
 
 impl Download {
     fn new(title: &str, ending: &str, kind: ContentType, body: String) -> Self {
-        Self { body, kind, disposition: Header::new("Content-Disposition", format!("attachment; filename=\"{}.{ending}\"", file_name(title))) }
+        Self {
+            body,
+            kind,
+            disposition: Header::new(
+                "Content-Disposition",
+                format!("attachment; filename=\"{}.{ending}\"", file_name(title)),
+            ),
+        }
     }
 }
 
 /// Letters, digits and hyphens: a name that every system takes.
 fn file_name(title: &str) -> String {
-    let plain: String = title.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
+    let plain: String =
+        title.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
     let words: Vec<&str> = plain.split('-').filter(|w| !w.is_empty()).take(12).collect();
     if words.is_empty() { "manual".to_owned() } else { words.join("-") }
 }
@@ -57,7 +65,11 @@ pub async fn json(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
 
 #[utoipa::path(context_path = "/api", tag = "guide", responses((status = 201, body = RevisionInfo), (status = 404, body = Problem), (status = 409, body = Problem)))]
 #[post("/manuals/<id>/revisions")]
-pub async fn publish_revision(id: Uuid, author: Author, store: &State<Store>) -> Result<(Status, Json<RevisionInfo>), Problem> {
+pub async fn publish_revision(
+    id: Uuid,
+    author: Author,
+    store: &State<Store>,
+) -> Result<(Status, Json<RevisionInfo>), Problem> {
     Ok((Status::Created, Json(store.publish(ManualId(id), &author.0).await?)))
 }
 

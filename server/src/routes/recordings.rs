@@ -18,10 +18,20 @@ use uuid::Uuid;
 pub async fn bring(name: &str, file: Data<'_>, store: &State<Store>) -> Result<(Status, Json<RecordingInfo>), Problem> {
     storable("name", name)?;
     let read = file.open((MAX_BYTES + 1).bytes()).into_bytes().await;
-    let read = read.map_err(|e| Problem::invalid("recording", format!("The file broke off while it was sent: {e}. Send it again.")))?;
+    let read = read.map_err(|e| {
+        Problem::invalid("recording", format!("The file broke off while it was sent: {e}. Send it again."))
+    })?;
     if read.len() > MAX_BYTES {
         let error = RecordingError::TooLarge { size: read.len() };
-        return Err(Problem { field: Some("recording".into()), ..Problem::new(Status::PayloadTooLarge, "too-large", "Too large", error.to_string().replace(&format!("{} bytes", read.len()), "more than 2,000,000 bytes")) });
+        return Err(Problem {
+            field: Some("recording".into()),
+            ..Problem::new(
+                Status::PayloadTooLarge,
+                "too-large",
+                "Too large",
+                error.to_string().replace(&format!("{} bytes", read.len()), "more than 2,000,000 bytes"),
+            )
+        });
     }
     let info = store.bring(short_name(name), read.into_inner()).await?;
     Ok((Status::Created, Json(info)))
@@ -45,7 +55,11 @@ pub enum CaptionFormat {
 
 #[utoipa::path(context_path = "/api", tag = "recordings", responses((status = 200, body = String, content_type = "text/vtt"), (status = 404, body = Problem)))]
 #[get("/recordings/<id>/captions?<format>")]
-pub async fn captions(id: Uuid, format: Result<CaptionFormat, rocket::form::Errors<'_>>, store: &State<Store>) -> Result<(ContentType, String), Problem> {
+pub async fn captions(
+    id: Uuid,
+    format: Result<CaptionFormat, rocket::form::Errors<'_>>,
+    store: &State<Store>,
+) -> Result<(ContentType, String), Problem> {
     let format = format.map_err(|_| Problem::invalid("format", "The format is vtt or srt."))?;
     let read = store.recording(id).await.map_err(|e: StoreError| Problem::from(e))?;
     Ok(match format {

@@ -7,7 +7,8 @@ use paso_core::ids::{ManualId, StepId};
 use paso_core::manual::{Change, Edit, Entry, EntryKind, FORMAT, Manual, Refusal, next_redo, next_undo};
 use paso_core::publish::{self, Stop};
 use sea_orm::{
-    ColumnTrait, ConnectionTrait, DatabaseTransaction, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
+    ColumnTrait, ConnectionTrait, DatabaseTransaction, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set,
+    TransactionTrait,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -78,7 +79,9 @@ impl Store {
         let applied = before.apply(&request.edit, author);
         let (next, change) = match applied {
             Ok(done) => done,
-            Err(Refusal::Gone { .. }) if !since.is_empty() => return Err(clash(&before, row.seq, &request.edit, &since, None)?),
+            Err(Refusal::Gone { .. }) if !since.is_empty() => {
+                return Err(clash(&before, row.seq, &request.edit, &since, None)?);
+            }
             Err(refusal) => return Err(refusal.into()),
         };
         let others: Vec<&edit::Model> = since.iter().filter(|e| change_of(e).is_ok_and(|c| c.meets(&change))).collect();
@@ -88,7 +91,8 @@ impl Store {
         if change.images.is_empty() {
             return self.applied(&txn, id, author, row.seq, &before, merged(&since)?).await;
         }
-        let logged = Logged { id: request.id, author, kind: "edit", of: None, edit: Some(&request.edit), change: &change };
+        let logged =
+            Logged { id: request.id, author, kind: "edit", of: None, edit: Some(&request.edit), change: &change };
         let next = self.append(&txn, &row, next, logged).await?;
         let mut all = merged(&since)?;
         all.images.extend(change.images);
@@ -142,7 +146,11 @@ impl Store {
                     seq: row.seq,
                     kind: kind_of(&row.kind, row.of),
                     change: change_of(&row)?,
-                    edit: row.edit.map(serde_json::from_value).transpose().map_err(|e| StoreError::Stored(e.to_string()))?,
+                    edit: row
+                        .edit
+                        .map(serde_json::from_value)
+                        .transpose()
+                        .map_err(|e| StoreError::Stored(e.to_string()))?,
                     author: row.author,
                     at: row.at,
                 })
@@ -151,11 +159,21 @@ impl Store {
     }
 
     pub(super) async fn locked(&self, txn: &DatabaseTransaction, id: ManualId) -> Result<manual::Model, StoreError> {
-        let row = manual::Entity::find_by_id(id.0).filter(manual::Column::DeletedAt.is_null()).lock_exclusive().one(txn).await?;
+        let row = manual::Entity::find_by_id(id.0)
+            .filter(manual::Column::DeletedAt.is_null())
+            .lock_exclusive()
+            .one(txn)
+            .await?;
         row.ok_or(StoreError::NotFound("manual"))
     }
 
-    async fn append(&self, txn: &DatabaseTransaction, row: &manual::Model, next: Manual, logged: Logged<'_>) -> Result<Arc<Manual>, StoreError> {
+    async fn append(
+        &self,
+        txn: &DatabaseTransaction,
+        row: &manual::Model,
+        next: Manual,
+        logged: Logged<'_>,
+    ) -> Result<Arc<Manual>, StoreError> {
         let seq = row.seq + 1;
         let now = OffsetDateTime::now_utc();
         let entry = edit::ActiveModel {
@@ -189,7 +207,15 @@ impl Store {
         Ok(Arc::new(next))
     }
 
-    async fn applied(&self, db: &impl ConnectionTrait, id: ManualId, author: &str, seq: i64, manual: &Manual, change: Change) -> Result<Applied, StoreError> {
+    async fn applied(
+        &self,
+        db: &impl ConnectionTrait,
+        id: ManualId,
+        author: &str,
+        seq: i64,
+        manual: &Manual,
+        change: Change,
+    ) -> Result<Applied, StoreError> {
         let entries = entries(db, id, author).await?;
         Ok(Applied {
             seq,
@@ -263,7 +289,13 @@ fn merged(since: &[edit::Model]) -> Result<Change, StoreError> {
 }
 
 /// Both versions: what was asked for, and what stands at the places that somebody else touched since.
-fn clash(now: &Manual, seq: i64, mine: &Edit, since: &[edit::Model], change: Option<&Change>) -> Result<StoreError, StoreError> {
+fn clash(
+    now: &Manual,
+    seq: i64,
+    mine: &Edit,
+    since: &[edit::Model],
+    change: Option<&Change>,
+) -> Result<StoreError, StoreError> {
     match change {
         Some(change) => clash_on(now, seq, Some(mine), since, change),
         // What the edit was about is gone: everything that went since is the other version.
@@ -275,13 +307,23 @@ fn clash(now: &Manual, seq: i64, mine: &Edit, since: &[edit::Model], change: Opt
     }
 }
 
-fn clash_on(now: &Manual, seq: i64, mine: Option<&Edit>, since: &[edit::Model], change: &Change) -> Result<StoreError, StoreError> {
+fn clash_on(
+    now: &Manual,
+    seq: i64,
+    mine: Option<&Edit>,
+    since: &[edit::Model],
+    change: &Change,
+) -> Result<StoreError, StoreError> {
     let mut theirs: Vec<Theirs> = Vec::new();
     for entry in since {
         for image in change_of(entry)?.images {
             if change.places().any(|p| p.meets(&image.place)) {
                 theirs.retain(|t| t.place != image.place);
-                theirs.push(Theirs { value: now.value_at(&image.place), place: image.place, author: entry.author.clone() });
+                theirs.push(Theirs {
+                    value: now.value_at(&image.place),
+                    place: image.place,
+                    author: entry.author.clone(),
+                });
             }
         }
     }

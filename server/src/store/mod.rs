@@ -49,11 +49,14 @@ pub enum StoreError {
     Stored(String),
 }
 
+/// A manual as it stood after an edit.
+type Fresh = (i64, Arc<Manual>);
+
 /// Everything that is kept.
 #[derive(Clone)]
 pub struct Store {
     db: DatabaseConnection,
-    cache: Arc<Mutex<HashMap<ManualId, (i64, Arc<Manual>)>>>,
+    cache: Arc<Mutex<HashMap<ManualId, Fresh>>>,
 }
 
 /// Manuals kept in memory; a manual of 300 steps takes about a megabyte.
@@ -84,7 +87,8 @@ impl Store {
         {
             return Ok(manual);
         }
-        let mut at = paso_core::manual::from_json(&row.snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
+        let mut at =
+            paso_core::manual::from_json(&row.snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
         let tail = edit::Entity::find()
             .filter(edit::Column::ManualId.eq(row.id))
             .filter(edit::Column::Seq.gt(row.snapshot_seq))
@@ -101,7 +105,7 @@ impl Store {
         Ok(manual)
     }
 
-    fn cached(&self, id: ManualId) -> Option<(i64, Arc<Manual>)> {
+    fn cached(&self, id: ManualId) -> Option<Fresh> {
         self.cache.lock().expect("no panic while held").get(&id).cloned()
     }
 

@@ -4,7 +4,9 @@ use super::{Store, StoreError, to_json};
 use crate::entity::revision;
 use paso_core::ids::ManualId;
 use paso_core::publish;
-use sea_orm::{ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait};
+use sea_orm::{
+    ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
+};
 use serde::{Deserialize, Serialize};
 use time::OffsetDateTime;
 use utoipa::ToSchema;
@@ -30,9 +32,14 @@ impl Store {
         let txn = self.db.begin().await?;
         let row = self.locked(&txn, id).await?;
         let manual = self.current(&txn, &row).await?;
-        let blocking: Vec<String> = publish::guide(&manual).remaining.into_iter().filter(|r| r.blocks).map(|r| r.what).collect();
+        let blocking: Vec<String> =
+            publish::guide(&manual).remaining.into_iter().filter(|r| r.blocks).map(|r| r.what).collect();
         if !blocking.is_empty() {
-            return Err(StoreError::Unready(format!("{} thing(s) block publishing: {}", blocking.len(), blocking.join(" "))));
+            return Err(StoreError::Unready(format!(
+                "{} thing(s) block publishing: {}",
+                blocking.len(),
+                blocking.join(" ")
+            )));
         }
         let last: Option<i32> = revision::Entity::find()
             .filter(revision::Column::ManualId.eq(id.0))
@@ -42,7 +49,12 @@ impl Store {
             .one(&txn)
             .await?
             .flatten();
-        let info = RevisionInfo { number: last.unwrap_or(0) + 1, author: author.to_owned(), at: OffsetDateTime::now_utc(), seq: row.seq };
+        let info = RevisionInfo {
+            number: last.unwrap_or(0) + 1,
+            author: author.to_owned(),
+            at: OffsetDateTime::now_utc(),
+            seq: row.seq,
+        };
         revision::ActiveModel {
             manual_id: Set(id.0),
             number: Set(info.number),
@@ -62,8 +74,15 @@ impl Store {
     /// Revisions of a manual, newest first.
     pub async fn revisions(&self, id: ManualId) -> Result<Vec<RevisionInfo>, StoreError> {
         self.row(&self.db, id).await?;
-        let rows = revision::Entity::find().filter(revision::Column::ManualId.eq(id.0)).order_by_desc(revision::Column::Number).all(&self.db).await?;
-        Ok(rows.into_iter().map(|r| RevisionInfo { number: r.number, author: r.author, at: r.at, seq: r.seq }).collect())
+        let rows = revision::Entity::find()
+            .filter(revision::Column::ManualId.eq(id.0))
+            .order_by_desc(revision::Column::Number)
+            .all(&self.db)
+            .await?;
+        Ok(rows
+            .into_iter()
+            .map(|r| RevisionInfo { number: r.number, author: r.author, at: r.at, seq: r.seq })
+            .collect())
     }
 
     /// The text of a revision as it was published.

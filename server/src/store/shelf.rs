@@ -57,7 +57,15 @@ impl Store {
         }
         let rows = query
             .select_only()
-            .columns([manual::Column::Id, manual::Column::Title, manual::Column::Device, manual::Column::Archived, manual::Column::Steps, manual::Column::Seq, manual::Column::UpdatedAt])
+            .columns([
+                manual::Column::Id,
+                manual::Column::Title,
+                manual::Column::Device,
+                manual::Column::Archived,
+                manual::Column::Steps,
+                manual::Column::Seq,
+                manual::Column::UpdatedAt,
+            ])
             .order_by_desc(manual::Column::UpdatedAt)
             .limit(PAGE)
             .into_tuple::<(Uuid, String, String, bool, i32, i64, OffsetDateTime)>()
@@ -65,7 +73,15 @@ impl Store {
             .await?;
         Ok(rows
             .into_iter()
-            .map(|(id, title, device, archived, steps, seq, updated_at)| ShelfRow { id: ManualId(id), title, device, archived, steps, seq, updated_at })
+            .map(|(id, title, device, archived, steps, seq, updated_at)| ShelfRow {
+                id: ManualId(id),
+                title,
+                device,
+                archived,
+                steps,
+                seq,
+                updated_at,
+            })
             .collect())
     }
 
@@ -76,7 +92,8 @@ impl Store {
         for recording in recordings {
             read.push(self.recording(*recording).await?);
         }
-        let sources: Vec<Source<'_>> = read.iter().map(|r| Source { recording: r.reference(), reading: &r.reading }).collect();
+        let sources: Vec<Source<'_>> =
+            read.iter().map(|r| Source { recording: r.reference(), reading: &r.reading }).collect();
         let manual = draft(id, title, device, &sources);
         self.insert(&manual).await?;
         Ok(id)
@@ -176,12 +193,21 @@ impl Store {
 
     /// Whether anything was ever put on the shelf, deleted things included.
     pub async fn is_empty(&self) -> Result<bool, StoreError> {
-        Ok(manual::Entity::find().select_only().column(manual::Column::Id).into_tuple::<Uuid>().one(&self.db).await?.is_none())
+        Ok(manual::Entity::find()
+            .select_only()
+            .column(manual::Column::Id)
+            .into_tuple::<Uuid>()
+            .one(&self.db)
+            .await?
+            .is_none())
     }
 }
 
 /// What the shelf searches.
 pub(super) fn search_text(manual: &Manual) -> String {
-    let words = [&manual.head.title, &manual.head.device].into_iter().chain(manual.steps.values().map(|s| &s.title)).chain(manual.parts.values().map(|p| &p.name));
+    let words = [&manual.head.title, &manual.head.device]
+        .into_iter()
+        .chain(manual.steps.values().map(|s| &s.title))
+        .chain(manual.parts.values().map(|p| &p.name));
     words.map(|w| w.to_lowercase()).collect::<Vec<_>>().join("\n")
 }

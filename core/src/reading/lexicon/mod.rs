@@ -213,7 +213,8 @@ fn named<T: Clone>(rows: Vec<Named<T>>) -> PhraseTable<T> {
 fn forms(base: &str) -> Vec<String> {
     let stem = base.strip_suffix('e').unwrap_or(base);
     let doubled = base.chars().last().filter(|c| "bdgmnpt".contains(*c)).map(|c| format!("{base}{c}"));
-    let mut out = vec![base.to_owned(), format!("{base}s"), format!("{base}es"), format!("{stem}ed"), format!("{stem}ing")];
+    let mut out =
+        vec![base.to_owned(), format!("{base}s"), format!("{base}es"), format!("{stem}ed"), format!("{stem}ing")];
     if let Some(stem) = base.strip_suffix('y') {
         out.extend([format!("{stem}ies"), format!("{stem}ied")]);
     }
@@ -262,7 +263,10 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
     }
 
     // Short words and everyday words are never the target of a repair: too many words sound like them.
-    let mut trade_words: Vec<String> = tools.tool.iter().flat_map(|t| &t.words)
+    let mut trade_words: Vec<String> = tools
+        .tool
+        .iter()
+        .flat_map(|t| &t.words)
         .chain(tools.consumable.iter().flat_map(|t| &t.words))
         .chain(drives.drive.iter().flat_map(|d| &d.words))
         .chain(&parts.heads)

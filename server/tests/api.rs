@@ -1,0 +1,364 @@
+//! The API on a real PostgreSQL: edits and their clashes, undo across restarts, the shelf, publishing, refusals.
+
+use paso_server::serve;
+use rocket::http::{Header, Status};
+use rocket::local::asynchronous::{Client, LocalResponse};
+use rstest::rstest;
+use serde_json::{Value, json};
+use uuid::Uuid;
+
+const KETTLE: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
+    [0:20] Disconnect the battery cable. Pull out the battery.\n\n\
+    [0:40] Remove two T6 screws, length 4 millimetres, from the bracket. Lift out the bracket.";
+
+struct Api {
+    client: Client,
+    database: String,
+}
+
+impl Api {
+    async fn start() -> Self {
+        Self::on(paso_cluster::test_database()).await
+    }
+
+    /// A server before a database; a second one is what a restart looks like.
+    async fn on(database: String) -> Self {
+        let store = serve::open(&database).await.expect("a database");
+        let client = Client::untracked(serve::rocket(store, 0)).await.expect("a server");
+        Self { client, database }
+    }
+
+    async fn restarted(&self) -> Self {
+        Self::on(self.database.clone()).await
+    }
+
+    async fn get(&self, path: &str) -> (Status, Value) {
+        read(self.client.get(path.to_owned()).header(author("Ann")).dispatch().await).await
+    }
+
+    async fn post(&self, who: &str, path: &str, body: Value) -> (Status, Value) {
+        let request = self.client.post(path.to_owned()).header(author(who)).header(rocket::http::ContentType::JSON);
+        read(request.body(body.to_string()).dispatch().await).await
+    }
+
+    async fn kettle(&self) -> String {
+        let (status, info) =
+            read(self.client.post("/api/recordings?name=kettle.md").body(KETTLE).dispatch().await).await;
+        assert_eq!(status, Status::Created, "{info}");
+        let (status, made) = self
+            .post("Ann", "/api/manuals", json!({"title": "Kettle", "device": "K1", "recordings": [info["id"]]}))
+            .await;
+        assert_eq!(status, Status::Created, "{made}");
+        made["id"].as_str().unwrap().to_owned()
+    }
+
+    async fn view(&self, id: &str) -> Value {
+        self.get(&format!("/api/manuals/{id}")).await.1
+    }
+
+    async fn edit(&self, who: &str, id: &str, base_seq: i64, edit: Value) -> (Status, Value) {
+        let body = json!({"id": Uuid::now_v7(), "base_seq": base_seq, "edit": edit});
+        self.post(who, &format!("/api/manuals/{id}/edits"), body).await
+    }
+}
+
+async fn read(response: LocalResponse<'_>) -> (Status, Value) {
+    let status = response.status();
+    let text = response.into_string().await.unwrap_or_default();
+    (status, serde_json::from_str(&text).unwrap_or(Value::String(text)))
+}
+
+fn author(name: &str) -> Header<'static> {
+    Header::new("Paso-Author", name.to_owned())
+}
+
+fn title(id: &Value, text: &str) -> Value {
+    json!({"step": {"set": {"id": id, "field": {"title": text}}}})
+}
+
+fn reviewed(id: &Value) -> Value {
+    json!({"step": {"set": {"id": id, "field": {"reviewed": true}}}})
+}
+
+#[rocket::async_test]
+async fn a_recording_becomes_a_drafted_manual() {
+    let api = Api::start().await;
+    let view = api.view(&api.kettle().await).await;
+    assert_eq!(view["order"].as_array().unwrap().len(), 3);
+    assert_eq!((view["seq"].as_i64(), view["can_undo"].as_bool()), (Some(0), Some(false)));
+    let listen = api.get(&format!("/api/manuals/{}/listen", view["manual"]["id"].as_str().unwrap())).await.1;
+    let heard = listen[0]["heard"]["statements"].as_array().unwrap();
+    assert!(heard.iter().all(|h| !h["statement"]["because"].as_array().unwrap().is_empty()));
+    assert!(heard.iter().any(|h| h["step"].is_string()));
+}
+
+#[rocket::async_test]
+async fn undo_and_redo_survive_a_restart() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    let before = api.view(&id).await["manual"]["steps"][step.as_str().unwrap()]["title"].clone();
+    let (status, applied) = api.edit("Ann", &id, 0, title(&step, "Open it")).await;
+    assert_eq!((status, applied["seq"].as_i64()), (Status::Ok, Some(1)), "{applied}");
+
+    let again = api.restarted().await;
+    let now = |v: &Value| v["manual"]["steps"][step.as_str().unwrap()]["title"].clone();
+    let (status, undone) = again.post("Ann", &format!("/api/manuals/{id}/undo"), json!({})).await;
+    assert_eq!(status, Status::Ok, "{undone}");
+    assert_eq!((now(&again.view(&id).await), undone["can_redo"].as_bool()), (before, Some(true)));
+
+    let third = again.restarted().await;
+    assert_eq!(third.post("Ann", &format!("/api/manuals/{id}/redo"), json!({})).await.0, Status::Ok);
+    assert_eq!(now(&third.view(&id).await), json!("Open it"));
+    let (status, nothing) = third.post("Bob", &format!("/api/manuals/{id}/undo"), json!({})).await;
+    assert_eq!((status, nothing["detail"].as_str()), (Status::Conflict, Some("There is nothing to undo.")));
+}
+
+#[rocket::async_test]
+async fn a_stale_edit_of_another_field_is_applied_and_brings_what_was_missed() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    api.edit("Ann", &id, 0, title(&step, "Ann's title")).await;
+    let (status, applied) = api.edit("Bob", &id, 0, reviewed(&step)).await;
+    assert_eq!(status, Status::Ok, "{applied}");
+    let fields: Vec<&str> =
+        applied["change"]["images"].as_array().unwrap().iter().filter_map(|i| i["place"]["field"].as_str()).collect();
+    assert_eq!(fields, ["title", "reviewed"]);
+}
+
+#[rocket::async_test]
+async fn a_stale_edit_of_the_same_field_is_answered_with_both_versions() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    api.edit("Ann", &id, 0, title(&step, "Ann's title")).await;
+    let (status, problem) = api.edit("Bob", &id, 0, title(&step, "Bob's title")).await;
+    assert_eq!((status, problem["type"].as_str()), (Status::Conflict, Some("urn:paso:problem:clash")));
+    let clash = &problem["clash"];
+    assert_eq!((&clash["theirs"][0]["value"], &clash["theirs"][0]["author"]), (&json!("Ann's title"), &json!("Ann")));
+    assert_eq!(clash["mine"], title(&step, "Bob's title"));
+    // Insisting on the newest base goes through; nothing typed was lost.
+    assert_eq!(api.edit("Bob", &id, clash["seq"].as_i64().unwrap(), title(&step, "Bob's title")).await.0, Status::Ok);
+}
+
+#[rocket::async_test]
+async fn an_edit_of_what_somebody_removed_is_a_clash() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    api.edit("Ann", &id, 0, json!({"step": {"remove": {"id": step}}})).await;
+    let (status, problem) = api.edit("Bob", &id, 0, title(&step, "Bob's title")).await;
+    assert_eq!((status, problem["clash"]["theirs"][0]["value"].clone()), (Status::Conflict, Value::Null));
+    assert!(problem["detail"].as_str().unwrap().starts_with("Ann changed the same"), "{problem}");
+}
+
+#[rocket::async_test]
+async fn undo_never_sweeps_away_what_somebody_else_did() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    api.edit("Ann", &id, 0, title(&step, "Ann's title")).await;
+    api.edit("Bob", &id, 1, title(&step, "Bob's title")).await;
+    let (status, problem) = api.post("Ann", &format!("/api/manuals/{id}/undo"), json!({})).await;
+    assert_eq!((status, &problem["clash"]["theirs"][0]["author"]), (Status::Conflict, &json!("Bob")));
+}
+
+#[rocket::async_test]
+async fn the_same_edit_sent_twice_is_applied_once() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    let body = json!({"id": Uuid::now_v7(), "base_seq": 0, "edit": title(&step, "Once")});
+    let first = api.post("Ann", &format!("/api/manuals/{id}/edits"), body.clone()).await;
+    let second = api.post("Ann", &format!("/api/manuals/{id}/edits"), body).await;
+    assert_eq!((first.0, second.0), (Status::Ok, Status::Ok), "{}", second.1);
+    assert_eq!((&second.1["seq"], &second.1["change"]["images"][0]["after"]), (&json!(1), &json!("Once")));
+}
+
+#[rocket::async_test]
+async fn a_manual_loads_from_its_snapshot_and_the_edits_behind_it() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][1].clone();
+    for n in 0..120 {
+        let (status, answer) = api.edit("Ann", &id, n, title(&step, &format!("Title {n}"))).await;
+        assert_eq!(status, Status::Ok, "{answer}");
+    }
+    let (live, loaded) = (api.view(&id).await, api.restarted().await.view(&id).await);
+    assert_eq!(live, loaded);
+    assert_eq!(loaded["manual"]["steps"][step.as_str().unwrap()]["title"], "Title 119");
+    let history = api.get(&format!("/api/manuals/{id}/history")).await.1;
+    assert_eq!((history[0]["seq"].as_i64(), history[0]["author"].as_str()), (Some(120), Some("Ann")));
+}
+
+#[rocket::async_test]
+async fn the_shelf_finds_archives_deletes_and_brings_back() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let count = async |query: &str| api.get(&format!("/api/manuals{query}")).await.1.as_array().unwrap().len();
+    assert_eq!(
+        (count("?find=kettle+bracket").await, count("?find=100%25").await, count("?find=toaster").await),
+        (1, 0, 0)
+    );
+    let patch = api.client.patch(format!("/api/manuals/{id}")).header(rocket::http::ContentType::JSON);
+    assert_eq!(patch.body(r#"{"archived": true}"#).dispatch().await.status(), Status::NoContent);
+    assert_eq!((count("").await, count("?archived=true").await), (0, 1));
+    assert_eq!(api.client.delete(format!("/api/manuals/{id}")).dispatch().await.status(), Status::NoContent);
+    assert_eq!((count("?archived=true").await, api.get(&format!("/api/manuals/{id}")).await.0), (0, Status::NotFound));
+    assert_eq!(api.post("Ann", &format!("/api/manuals/{id}/restore"), json!({})).await.0, Status::NoContent);
+    assert_eq!(count("?archived=true").await, 1);
+}
+
+#[rocket::async_test]
+async fn a_published_revision_never_shifts_under_its_readers() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let view = api.view(&id).await;
+    let group = view["manual"]["fasteners"].as_object().unwrap().keys().next().unwrap().clone();
+    let set = |count: Value| json!({"fastener": {"set": {"id": group, "field": {"refitted": count}}}});
+    api.edit("Ann", &id, 0, set(json!(1))).await;
+    let (status, problem) = api.post("Ann", &format!("/api/manuals/{id}/revisions"), json!({})).await;
+    assert_eq!(status, Status::Conflict);
+    assert!(problem["detail"].as_str().unwrap().contains("left over"), "{problem}");
+
+    api.edit("Ann", &id, 1, set(Value::Null)).await;
+    let (status, revision) = api.post("Ann", &format!("/api/manuals/{id}/revisions"), json!({})).await;
+    assert_eq!((status, &revision["number"]), (Status::Created, &json!(1)));
+    api.edit("Ann", &id, 2, title(&view["order"][0], "Changed after publishing")).await;
+    let path = format!("/api/manuals/{id}/revisions/1");
+    let published = api.client.get(path).dispatch().await.into_string().await.unwrap();
+    assert!(!published.contains("Changed after publishing"));
+    let now = api.client.get(format!("/api/manuals/{id}/guide.md")).dispatch().await.into_string().await.unwrap();
+    assert!(now.contains("Changed after publishing"));
+}
+
+#[rocket::async_test]
+async fn a_manual_goes_out_as_json_and_comes_back() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let (_, manual) = api.get(&format!("/api/manuals/{id}/manual.json")).await;
+    let (status, made) = api.post("Ann", "/api/manuals/import", manual.clone()).await;
+    assert_eq!(status, Status::Created, "{made}");
+    let copy = api.view(made["id"].as_str().unwrap()).await;
+    assert_ne!(copy["manual"]["id"], manual["id"]);
+    assert_eq!(copy["manual"]["steps"], manual["steps"]);
+}
+
+#[rstest]
+#[case::broken("not json", 422, "not of the expected shape")]
+#[case::shape(r#"{"id": "x"}"#, 422, "not of the expected shape")]
+#[case::ahead(
+    r#"{"id": "01890000-0000-7000-8000-000000000001", "base_seq": 99, "edit": {"head": {"title": "x"}}}"#,
+    422,
+    "ahead of the newest edit 0"
+)]
+#[case::empty(
+    r#"{"id": "01890000-0000-7000-8000-000000000001", "base_seq": 0, "edit": {"head": {"title": " "}}}"#,
+    422,
+    "Nothing is written here"
+)]
+#[case::zero(
+    r#"{"id": "01890000-0000-7000-8000-000000000001", "base_seq": 0, "edit": {"head": {"title": "a\u0000"}}}"#,
+    422,
+    "control character"
+)]
+#[tokio::test(flavor = "multi_thread")]
+async fn bad_edits_are_refused_in_a_sentence(#[case] body: &str, #[case] status: u16, #[case] says: &str) {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let request =
+        api.client.post(format!("/api/manuals/{id}/edits")).header(rocket::http::ContentType::JSON).body(body);
+    let response = request.dispatch().await;
+    assert_eq!(response.content_type().unwrap().to_string(), "application/problem+json");
+    let (got, problem) = read(response).await;
+    assert_eq!(got.code, status, "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
+}
+
+#[rstest]
+#[case("/api/recordings?name=x", "[1:75] a", 422, "Line 1: “[1:75]” is not a time")]
+#[case("/api/recordings?name=x", "", 422, "holds no speech")]
+#[case("/api/recordings?name=x%00", "hello", 422, "zero character")]
+#[case("/api/manuals/import", "{}", 422, "no “format” number")]
+#[case("/api/nowhere", "", 404, "Nothing answers POST")]
+#[tokio::test(flavor = "multi_thread")]
+async fn bad_requests_are_refused_in_a_sentence(
+    #[case] path: &str,
+    #[case] body: &str,
+    #[case] status: u16,
+    #[case] says: &str,
+) {
+    let api = Api::start().await;
+    let (got, problem) = read(api.client.post(path.to_owned()).body(body).dispatch().await).await;
+    assert_eq!(got.code, status, "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
+}
+
+#[rocket::async_test]
+async fn an_upload_is_cut_off_at_the_limit() {
+    let api = Api::start().await;
+    let (status, problem) =
+        read(api.client.post("/api/recordings?name=x").body("a".repeat(2_100_000)).dispatch().await).await;
+    assert_eq!(status, Status::PayloadTooLarge);
+    assert!(problem["detail"].as_str().unwrap().contains("at most 2000000"), "{problem}");
+}
+
+#[rstest]
+#[case("/api/manuals?archived=maybe", 422)]
+#[case("/api/manuals/01890000-0000-7000-8000-000000000000", 404)]
+#[case("/api/manuals/not-an-id", 404)]
+#[case("/assets/none.js", 404)]
+#[case("/api/none", 404)]
+#[tokio::test(flavor = "multi_thread")]
+async fn unknown_things_are_problems_too(#[case] path: &str, #[case] status: u16) {
+    let api = Api::start().await;
+    let (got, problem) = api.get(path).await;
+    assert_eq!((got.code, problem["status"].as_u64()), (status, Some(u64::from(status))), "{problem}");
+}
+
+#[rocket::async_test]
+async fn the_page_is_fresh_and_guarded_and_its_assets_last_for_ever() {
+    let api = Api::start().await;
+    let page = api.client.get("/manuals/x/steps").dispatch().await;
+    let header = |r: &LocalResponse<'_>, name: &str| r.headers().get_one(name).unwrap_or_default().to_owned();
+    let policy = header(&page, "Content-Security-Policy");
+    assert!(policy.contains("default-src 'none'") && !policy.contains("unsafe"), "{policy}");
+    assert_eq!(header(&page, "Cache-Control"), "no-store");
+    assert_eq!(header(&page, "X-Content-Type-Options"), "nosniff");
+    let html = page.into_string().await.unwrap();
+    let nonce = policy.split("'nonce-").nth(1).unwrap().split('\'').next().unwrap();
+    assert!(html.contains(nonce), "the page carries the nonce of its policy");
+    let script = html.split("src=\"").nth(1).unwrap().split('"').next().unwrap();
+    let asset = api.client.get(script.to_owned()).dispatch().await;
+    assert_eq!(header(&asset, "Cache-Control"), "public, max-age=31536000, immutable");
+}
+
+#[rocket::async_test]
+async fn health_says_whether_the_database_answers() {
+    let api = Api::start().await;
+    let (status, health) = api.get("/api/health").await;
+    assert_eq!((status, health["database"].as_bool()), (Status::Ok, Some(true)));
+}
+
+#[rocket::async_test]
+async fn the_demo_shows_real_content_at_every_stop() {
+    let store = serve::open(&paso_cluster::test_database()).await.unwrap();
+    paso_server::demo::load_once(&store).await.unwrap();
+    paso_server::demo::load_once(&store).await.unwrap();
+    let shelf = store.shelf("", false).await.unwrap();
+    assert_eq!(shelf.len(), 2, "loaded once");
+    for row in shelf {
+        let (_, manual) = store.manual(row.id).await.unwrap();
+        let guide = paso_core::publish::guide(&manual);
+        assert!(guide.steps.len() >= 6 && guide.steps.iter().any(|s| !s.cautions.is_empty()), "{}", row.title);
+        assert!(guide.fold.balance.rows.len() >= 2 && !guide.fold.rebuild.is_empty(), "{}", row.title);
+    }
+}
+
+/// The checked-in document feeds the generated client: `scripts/client` makes both anew.
+#[test]
+fn the_openapi_document_is_fresh() {
+    let kept = include_str!("../../web/openapi.json");
+    assert!(kept == paso_server::api::document(), "web/openapi.json is stale: run scripts/client");
+}

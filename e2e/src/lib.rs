@@ -4,6 +4,7 @@
 //! empty profile. Browsers are shared by nobody: a test can be run alone.
 
 use paso_server::serve;
+use paso_server::store::Store;
 use serde_json::{Value, json};
 use std::process::{Child, Command, Stdio};
 use std::sync::OnceLock;
@@ -18,6 +19,8 @@ pub struct App {
     pub base: String,
     pub driver: WebDriver,
     pub downloads: std::path::PathBuf,
+    store: Store,
+    port: u16,
     shutdown: rocket::Shutdown,
 }
 
@@ -34,14 +37,31 @@ impl App {
         if demo {
             paso_server::demo::load_once(&store).await.expect("the demo");
         }
-        let rocket = serve::rocket(store, paso_cluster::free_port().expect("a port")).ignite().await.expect("a server");
-        let base = format!("http://127.0.0.1:{}", rocket.config().port);
-        let shutdown = rocket.shutdown();
-        rocket::tokio::spawn(rocket.launch());
+        let port = paso_cluster::free_port().expect("a port");
+        let shutdown = launch(&store, port).await;
         let (driver, downloads) = browser().await;
-        let app = Self { base, driver, downloads, shutdown };
+        let app = Self { base: format!("http://127.0.0.1:{port}"), driver, downloads, store, port, shutdown };
         app.resize(SIZE.0, SIZE.1).await;
         app
+    }
+
+    /// Takes the server away; the browser stays.
+    pub async fn stop_server(&self) {
+        self.shutdown.clone().notify();
+        while reqwest::get(format!("{}/api/health", self.base)).await.is_ok() {
+            rocket::tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+    }
+
+    /// Brings the server back on its port.
+    pub async fn start_server(&mut self) {
+        self.shutdown = launch(&self.store, self.port).await;
+    }
+
+    /// Sends something to the API in the name of another author; tells whether it was accepted.
+    pub async fn send_as(&self, author: &str, path: &str, body: Value) -> bool {
+        let request = reqwest::Client::new().post(format!("{}{path}", self.base)).header("Paso-Author", author);
+        request.json(&body).send().await.is_ok_and(|r| r.status().is_success())
     }
 
     /// Sets the size of the page itself, not of the window around it.
@@ -168,6 +188,13 @@ impl App {
         self.shutdown.notify();
         Ok(())
     }
+}
+
+async fn launch(store: &Store, port: u16) -> rocket::Shutdown {
+    let rocket = serve::rocket(store.clone(), port).ignite().await.expect("a server");
+    let shutdown = rocket.shutdown();
+    rocket::tokio::spawn(rocket.launch());
+    shutdown
 }
 
 /// An XPath string that may hold quotes.

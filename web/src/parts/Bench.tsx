@@ -15,10 +15,12 @@ import { Tape } from "./Tape";
 import { TapeContext } from "./tape-context";
 
 const Page = styled.div`
-  min-height: 100vh;
+  height: 100dvh;
   display: flex;
   flex-direction: column;
-  & > main { flex: 1; }
+  /* The stop scrolls, the tape stands: nothing in focus is ever hidden under it. */
+  & > main { flex: 1; overflow: auto; min-height: 0; }
+  @media print { height: auto; & > main { overflow: visible; } }
 `;
 const Head = styled.header`
   display: flex;
@@ -75,6 +77,7 @@ export function Bench() {
       <Page>
         <Head>
           <Home to="/">Paso</Home>
+          <Title>The manual cannot be opened</Title>
         </Head>
         <main>
           <Bar>
@@ -93,7 +96,9 @@ export function Bench() {
       <Page>
         <Head>
           <Home to="/">Paso</Home>
-          <Waiting>Opening the manual …</Waiting>
+          <Title>
+            <Waiting>Opening the manual …</Waiting>
+          </Title>
         </Head>
       </Page>
     );
@@ -109,14 +114,10 @@ export function Bench() {
             </Home>
             <Title title={view.manual.head.title}>{view.manual.head.title}</Title>
             <SavedState state={state} />
-            <IconButton aria-label="Undo (Ctrl+Z)" isDisabled={!view.can_undo} onPress={() => outbox.step("undo")}>
+            <IconButton aria-label="Undo Ctrl Z" isDisabled={!view.can_undo} onPress={() => outbox.step("undo")}>
               <Undo2 size={19} /> <Key>Ctrl Z</Key>
             </IconButton>
-            <IconButton
-              aria-label="Redo (Ctrl+Shift+Z)"
-              isDisabled={!view.can_redo}
-              onPress={() => outbox.step("redo")}
-            >
+            <IconButton aria-label="Redo Ctrl ⇧ Z" isDisabled={!view.can_redo} onPress={() => outbox.step("redo")}>
               <Redo2 size={19} /> <Key>Ctrl ⇧ Z</Key>
             </IconButton>
           </Head>

@@ -16,9 +16,6 @@ import { useTape } from "./tape-context";
 import { clock, kindName } from "./words";
 
 const Strip = styled.section`
-  position: sticky;
-  bottom: 0;
-  z-index: 3;
   background: var(--sunk);
   border-top: 1px solid var(--line);
   padding: ${space.hair} ${space.wide} ${space.small};
@@ -129,7 +126,7 @@ function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[
         </svg>
         <span>{recording.timed ? clock(recording.duration_ms) : "end"}</span>
         <FileTrigger acceptedFileTypes={["audio/*", "video/*"]} onSelect={(files) => setFile(opened(files))}>
-          <Button aria-label="Attach the audio or video from your disk">
+          <Button aria-label="Media: attach the audio or video from your disk">
             <Paperclip size={15} aria-hidden /> Media
           </Button>
         </FileTrigger>

@@ -211,5 +211,9 @@ export const Heading = styled.h2`
 `;
 
 export function Waiting({ children }: { children: ReactNode }) {
-  return <Quiet role="status">{children}</Quiet>;
+  return (
+    <Quiet as="span" role="status">
+      {children}
+    </Quiet>
+  );
 }

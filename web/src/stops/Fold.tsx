@@ -47,8 +47,8 @@ const Item = styled.li<{ $lit: boolean; $faded: boolean; $moved?: boolean; $row:
   padding: 6px 11px;
   opacity: ${(p) => (p.$faded ? 0.55 : 1)};
   cursor: default;
-  h4 { font: 600 1rem/1.35 ${font.text}; margin: 0; display: flex; gap: 9px; }
-  h4 span:first-child { color: var(--soft); font: 700 1rem ${font.plain}; min-width: 1.4em; }
+  h3 { font: 600 1rem/1.35 ${font.text}; margin: 0; display: flex; gap: 9px; }
+  h3 span:first-child { color: var(--soft); font: 700 1rem ${font.plain}; min-width: 1.4em; }
   ul { padding-left: 2.1em; font-size: 0.92rem; }
   &:focus-visible { ${focusRing} }
 `;
@@ -155,9 +155,9 @@ export default function Fold() {
               onFocus={() => setChosen(row.step)}
               onClick={() => setChosen(row.step)}
             >
-              <h4>
+              <h3>
                 <span>{row.number}</span> <span>{row.title}</span>
-              </h4>
+              </h3>
               {row.has_screws && (
                 <Quiet>
                   {row.screws_out == null ? "screws not counted" : `${plural(row.screws_out, "screw")} out`}
@@ -187,9 +187,9 @@ export default function Fold() {
               onFocus={() => setChosen(step.of)}
               onClick={() => setChosen(step.of)}
             >
-              <h4>
+              <h3>
                 <span>{number}</span> <span>{step.title}</span>
-              </h4>
+              </h3>
               <ul>
                 {step.lines.map((line) => (
                   <li key={line.text}>

@@ -1,7 +1,7 @@
 /** One step on the page: its text in the column, its evidence, screws and settings in the margin. */
 import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
 import { useRef, useState } from "react";
-import { useButton, useDrag, useDrop } from "react-aria";
+import { useDrag, useDrop } from "react-aria";
 import styled, { css } from "styled-components";
 import type { FastenerGroup, Step } from "../api/client";
 import { useHand } from "../api/manual";
@@ -59,14 +59,11 @@ const Warn = styled.p`
   gap: 7px;
   svg { flex: none; margin-top: 3px; }
 `;
-const Grip = styled.button`
-  border: 0;
-  background: none;
+const Grip = styled.span`
   color: var(--strong-line);
   cursor: grab;
   padding: 2px;
   align-self: start;
-  &:focus-visible { ${focusRing} }
 `;
 const Seen = styled.span`
   color: var(--accent);
@@ -206,19 +203,15 @@ export function StepArticle({
   );
 }
 
-/** Drags the step, by pointer or by keyboard (Enter, Tab among the places, Enter). */
+/** Drags the step by pointer; by keyboard a step moves with Alt and the arrows. */
 function Handle({ step }: { step: Step }) {
-  const button = useRef<HTMLButtonElement>(null);
-  const { dragProps, dragButtonProps } = useDrag({
+  const { dragProps } = useDrag({
+    // The keys of the step itself do the same, so the grip is no stop of its own.
     hasDragButton: true,
     getItems: () => [{ [STEP]: step.id, "text/plain": step.title }],
   });
-  const { buttonProps } = useButton(
-    { ...dragButtonProps, elementType: "button", "aria-label": `Drag ${step.title}` },
-    button,
-  );
   return (
-    <Grip {...dragProps} {...buttonProps} ref={button} tabIndex={-1}>
+    <Grip {...dragProps} title={`Drag ${step.title}`}>
       <GripVertical size={18} aria-hidden />
     </Grip>
   );

@@ -85,17 +85,17 @@ export function StepEditor({
             ])
           }
         >
-          <Plus size={15} aria-hidden /> Sentence
+          <Plus size={15} aria-hidden /> Add a sentence
         </Button>
         <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
-          <Plus size={15} aria-hidden /> Screws
+          <Plus size={15} aria-hidden /> Add screws
         </Button>
         <Button
           onPress={() =>
             void edit({ caution: { add: { id: newId(), step: id, about: "other", text: "New caution." } } })
           }
         >
-          <Plus size={15} aria-hidden /> Caution
+          <Plus size={15} aria-hidden /> Add a caution
         </Button>
       </Row>
       {cautions.map((c) => (

@@ -126,7 +126,7 @@ export default function Steps() {
           <Top>
             <Heading as="h3">{name}</Heading>
             <Button onPress={() => add(phase, ids.at(-1) ?? null)}>
-              <Plus size={16} aria-hidden /> Step
+              <Plus size={16} aria-hidden /> Add a step
             </Button>
           </Top>
           {ids.length === 0 && phase === "teardown" && (

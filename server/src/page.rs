@@ -3,12 +3,16 @@
 //! Assets carry their hash in their names and are cached for ever; the page is not cached, because it names them and
 //! carries a fresh nonce for the styles that the front end writes at run time.
 
+use flate2::Compression;
+use flate2::write::GzEncoder;
 use rocket::http::{ContentType, Header, Status};
 use rocket::response::{Responder, Response};
 use rocket::{Request, Route, get, routes};
 use rust_embed::RustEmbed;
-use std::io::Cursor;
+use std::collections::HashMap;
+use std::io::{Cursor, Write};
 use std::path::PathBuf;
+use std::sync::{LazyLock, Mutex};
 use uuid::Uuid;
 
 #[derive(RustEmbed)]
@@ -22,7 +26,7 @@ const NONCE: &str = "__NONCE__";
 /// Something of the front end.
 enum Sent {
     Page { html: String, nonce: String },
-    Asset { bytes: Vec<u8>, kind: ContentType },
+    Asset { name: String, bytes: Vec<u8>, kind: ContentType },
     Missing,
 }
 
@@ -35,14 +39,38 @@ impl<'r> Responder<'r, 'static> for Sent {
                 .header(Header::new("Content-Security-Policy", policy(&nonce)))
                 .sized_body(html.len(), Cursor::new(html))
                 .ok(),
-            Sent::Asset { bytes, kind } => Response::build()
-                .header(kind)
-                .header(Header::new("Cache-Control", "public, max-age=31536000, immutable"))
-                .sized_body(bytes.len(), Cursor::new(bytes))
-                .ok(),
+            Sent::Asset { name, bytes, kind } => {
+                let mut response = Response::build();
+                response
+                    .header(kind.clone())
+                    .header(Header::new("Cache-Control", "public, max-age=31536000, immutable"))
+                    .header(Header::new("Vary", "Accept-Encoding"));
+                let takes_gzip = request.headers().get("Accept-Encoding").any(|v| v.contains("gzip"));
+                let packed = (takes_gzip && is_text(&kind)).then(|| packed(&name, &bytes));
+                if packed.is_some() {
+                    response.header(Header::new("Content-Encoding", "gzip"));
+                }
+                let body = packed.unwrap_or(bytes);
+                response.sized_body(body.len(), Cursor::new(body)).ok()
+            }
             Sent::Missing => crate::problem::catch_all(Status::NotFound, request).respond_to(request),
         }
     }
+}
+
+fn is_text(kind: &ContentType) -> bool {
+    kind.is_javascript() || kind.is_css() || kind.is_svg() || kind.is_html()
+}
+
+/// An asset as gzip, packed once for as long as the server runs.
+fn packed(name: &str, bytes: &[u8]) -> Vec<u8> {
+    static PACKED: LazyLock<Mutex<HashMap<String, Vec<u8>>>> = LazyLock::new(Mutex::default);
+    let mut packed = PACKED.lock().expect("no panic while held");
+    let pack = || {
+        let mut encoder = GzEncoder::new(Vec::new(), Compression::best());
+        encoder.write_all(bytes).and_then(|()| encoder.finish()).expect("memory takes every byte")
+    };
+    packed.entry(name.to_owned()).or_insert_with(pack).clone()
 }
 
 /// Only this server's own scripts, styles and data; styles written at run time by nonce.
@@ -76,7 +104,7 @@ fn place(path: PathBuf) -> Sent {
     let Some(ending) = path.extension().and_then(|e| e.to_str()) else { return page() };
     let kind = ContentType::from_extension(ending).unwrap_or(ContentType::Binary);
     match path.to_str().and_then(Dist::get) {
-        Some(file) => Sent::Asset { bytes: file.data.into_owned(), kind },
+        Some(file) => Sent::Asset { name: path.display().to_string(), bytes: file.data.into_owned(), kind },
         None => Sent::Missing,
     }
 }

@@ -330,7 +330,8 @@ async fn the_page_is_fresh_and_guarded_and_its_assets_last_for_ever() {
     let nonce = policy.split("'nonce-").nth(1).unwrap().split('\'').next().unwrap();
     assert!(html.contains(nonce), "the page carries the nonce of its policy");
     let script = html.split("src=\"").nth(1).unwrap().split('"').next().unwrap();
-    let asset = api.client.get(script.to_owned()).dispatch().await;
+    let asset = api.client.get(script.to_owned()).header(Header::new("Accept-Encoding", "gzip, br")).dispatch().await;
+    assert_eq!(header(&asset, "Content-Encoding"), "gzip");
     assert_eq!(header(&asset, "Cache-Control"), "public, max-age=31536000, immutable");
 }
 

@@ -334,6 +334,10 @@ impl Drafter {
 
 /// The act a sentence stands for: what it does to the part it moves, else the first thing it does.
 fn act_of(statement: &Statement) -> Act {
+    // What was peeled off has glue to renew: the rebuild must know.
+    if statement.facts.acts.iter().any(|a| a.act == Act::Peel) && !statement.rebuild {
+        return Act::Peel;
+    }
     match statement.facts.parts.first().map(|p| p.op) {
         Some(PartOp::Remove) => Act::Remove,
         Some(PartOp::Install) => Act::Install,

@@ -120,13 +120,14 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
 }
 
 fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
-    let parts: Vec<&str> = step
-        .actions
-        .iter()
-        .filter(|a| a.act.direction() == crate::reading::Direction::Out)
-        .flat_map(|a| &a.parts)
-        .map(|p| manual.part_name(*p))
-        .collect();
+    let out = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out);
+    let mut parts: Vec<&str> = Vec::new();
+    for part in out.flat_map(|a| &a.parts) {
+        let name = manual.part_name(*part);
+        if !parts.contains(&name) {
+            parts.push(name);
+        }
+    }
     match parts.as_slice() {
         [] => lines.first().map_or_else(|| step.title.clone(), |l| l.text.trim_end_matches('.').to_owned()),
         [one] => format!("Fit the {one}"),

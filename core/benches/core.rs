@@ -1,0 +1,57 @@
+//! How fast the core is: reading a recording and applying an edit. `cargo bench -p paso-core`
+
+use criterion::{BenchmarkId, Criterion, Throughput, criterion_group, criterion_main};
+use paso_core::ids::{ManualId, RecordingId};
+use paso_core::manual::{Edit, RecordingRef, Source, StepEdit, StepField, draft};
+use paso_core::reading::read;
+use paso_core::recording::Recording;
+use paso_core::{publish, rebuild};
+use std::hint::black_box;
+use uuid::Uuid;
+
+const NARRATION: &str = include_str!("../../demo/bench-lamp.md");
+
+/// The demo narration told again and again, later and later.
+fn long(times: usize) -> Recording {
+    let mut recording = Recording::parse(NARRATION.as_bytes()).expect("the demo narration");
+    let once = recording.cues.clone();
+    let length = recording.duration_ms();
+    for n in 1..times as u64 {
+        recording.cues.extend(once.iter().cloned().map(|mut cue| {
+            cue.start = cue.start.map(|s| s + n * length);
+            cue.end = cue.end.map(|e| e + n * length);
+            cue
+        }));
+    }
+    recording
+}
+
+fn reading(c: &mut Criterion) {
+    let mut group = c.benchmark_group("read");
+    group.sample_size(10);
+    for times in [1, 10, 100] {
+        let recording = long(times);
+        let bytes: usize = recording.cues.iter().map(|c| c.text.len()).sum();
+        group.throughput(Throughput::Bytes(bytes as u64));
+        group.bench_with_input(BenchmarkId::from_parameter(bytes), &recording, |b, r| b.iter(|| read(black_box(r))));
+    }
+    group.finish();
+}
+
+fn edits(c: &mut Criterion) {
+    let recording = long(20);
+    let reading = read(&recording);
+    let reference =
+        RecordingRef { id: RecordingId(Uuid::nil()), title: "long".into(), duration_ms: recording.duration_ms() };
+    let manual = draft(ManualId(Uuid::nil()), "Long", "", &[Source { recording: reference, reading: &reading }]);
+    let id = manual.order()[0];
+    let edit = Edit::Step(StepEdit::Set { id, field: StepField::Title("Another title".into()) });
+    c.bench_function(&format!("apply an edit, {} steps", manual.steps.len()), |b| {
+        b.iter(|| manual.apply(black_box(&edit), "Ann"))
+    });
+    c.bench_function("fold", |b| b.iter(|| rebuild::fold(black_box(&manual))));
+    c.bench_function("guide", |b| b.iter(|| publish::guide(black_box(&manual))));
+}
+
+criterion_group!(benches, reading, edits);
+criterion_main!(benches);

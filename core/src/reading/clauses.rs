@@ -137,8 +137,8 @@ fn particle_follows(lexicon: &Lexicon, words: &[&str], at: usize) -> bool {
 }
 
 fn clause(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Clause {
-    let mood = mood(lexicon, words, from, to);
     let leading = verb_index(lexicon, words, from, to, 14);
+    let mood = mood(lexicon, words, from, to, leading.as_ref().map(|(at, ..)| *at));
     let (verb, act, mut objects) = match leading {
         Some((at, act, used)) => (Some(at), Some(act), noun_phrases(lexicon, words, at + 1, to, &used)),
         None => match passive(lexicon, words, from, to).or_else(|| verbless(lexicon, words, from, to)) {
@@ -155,11 +155,12 @@ fn clause(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Clause {
     Clause { from, to, act, verb, objects, mood }
 }
 
-fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Mood {
+fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, verb: Option<usize>) -> Mood {
     let head = &words[from..to.min(from + 4)];
-    let negated = words[from..to]
+    // "unplug the battery, not by the wires" forbids nothing: only what stands before the verb turns it.
+    let before = verb.unwrap_or(to.min(from + 6));
+    let negated = words[from..before]
         .iter()
-        .take(6)
         .any(|w| matches!(*w, "don't" | "never" | "not" | "cannot" | "can't" | "won't" | "doesn't" | "isn't"));
     if negated {
         Mood::Negated
@@ -352,9 +353,8 @@ fn ends_phrase(lexicon: &Lexicon, words: &[&str], at: usize, particles: &[usize]
 }
 
 fn noun_phrase(lexicon: &Lexicon, words: &[&str], at: usize) -> Option<NounPhrase> {
-    let side =
-        ["left", "right", "upper", "lower", "new", "old", "little", "small", "tiny", "whole", "entire", "remaining"];
-    let mut kept: Vec<&str> = words.iter().copied().skip_while(|w| side.contains(w)).collect();
+    let passing = ["new", "old", "little", "small", "tiny", "whole", "entire", "remaining"];
+    let mut kept: Vec<&str> = words.iter().copied().skip_while(|w| passing.contains(w)).collect();
     // The last part noun is the head; what follows it ("cover half way") is not the thing.
     let head = (0..kept.len()).rev().find(|i| {
         lexicon.part_heads.at(&kept, *i).is_some_and(|(len, ())| i + len <= kept.len()) || is_connection(kept[*i])

@@ -57,7 +57,7 @@ pub(super) fn extract(sentence: &Sentence, clauses: &[Clause], ground: Ground, m
         }
         facts.fasteners = screws;
     }
-    if let Some(thing) = clauses::things(&words, 0, words.len()).iter().rfind(|np| !np.connection) {
+    if let Some(thing) = clauses::things(&words, 0, words.len()).iter().find(|np| !np.connection) {
         memory.topic = Some(thing.text());
     }
     facts

@@ -21,8 +21,10 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
     let leans: Vec<Lean> = sentences.iter().map(|(cue, words, clauses)| lean(*cue, words, clauses)).collect();
     let inward: i32 = leans.iter().filter(|l| l.weight > 0).map(|l| l.weight).sum();
     let outward: i32 = leans.iter().filter(|l| l.weight < 0).map(|l| -l.weight).sum();
+    // Two acts make a rebuild only where words announce it.
     const FEWEST: i32 = 3;
-    if inward < FEWEST || outward == 0 {
+    const FEWEST_ANNOUNCED: i32 = 2;
+    if inward < FEWEST_ANNOUNCED || outward == 0 {
         return None;
     }
     let mut best: Option<(i32, usize)> = None;
@@ -44,7 +46,8 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
     let (_, cue) = best?;
     let after: i32 = leans.iter().filter(|l| l.cue >= cue && l.weight > 0).map(|l| l.weight).sum();
     let earlier = leans.iter().any(|l| l.cue < cue && l.weight < 0);
-    (after >= FEWEST && earlier).then_some(cue)
+    let announced = leans.iter().any(|l| l.cue == cue && l.hint);
+    (after >= if announced { FEWEST_ANNOUNCED } else { FEWEST } && earlier).then_some(cue)
 }
 
 fn lean(cue: usize, words: &[&str], clauses: &[Clause]) -> Lean {

@@ -68,8 +68,9 @@ fn alike(a: &str, b: &str) -> bool {
     a == b || (a.len() >= 5 && a.len() == b.len() && a[..1] == b[..1] && strsim::damerau_levenshtein(a, b) == 1)
 }
 
+/// One letter off in a long word; among short words too many lie one letter apart ("print", "point").
 fn close(a: &str, b: &str) -> bool {
-    a.as_bytes()[0] == b.as_bytes()[0] && strsim::damerau_levenshtein(a, b) == 1
+    a.len() >= 6 && a.as_bytes()[0] == b.as_bytes()[0] && strsim::damerau_levenshtein(a, b) == 1
 }
 
 /// A word that already means something here is left alone.

@@ -140,7 +140,11 @@ pub(super) fn caution(words: &[&str], clauses: &[Clause], acts: bool) -> Option<
     let trigger = LEXICON.caution_triggers.any(words);
     let harm = LEXICON.harm.any(words);
     let opens = words.first().is_some_and(|w| matches!(*w, "caution" | "attention" | "warning" | "careful" | "beware"));
-    let forbids = clauses.iter().any(|c| c.mood == Mood::Negated && (c.act.is_some() || harm.is_some()));
+    // "I don't know" forbids nothing; "don't touch it" does.
+    let forbids = clauses.iter().any(|c| {
+        let own = words[c.from..c.to].iter().take(2).any(|w| matches!(*w, "i" | "we" | "they" | "he" | "she" | "it"));
+        c.mood == Mood::Negated && !own
+    });
     let (confidence, because) = match (&trigger, &harm) {
         (Some(t), _) if opens => (0.95, format!("opens with “{t}”")),
         (Some(t), Some(h)) => (0.9, format!("“{t}” and the harm “{h}”")),

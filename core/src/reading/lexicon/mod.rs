@@ -108,6 +108,9 @@ pub(super) fn lemma(word: &str) -> String {
     if keep || !word.ends_with('s') {
         return word.to_owned();
     }
+    if matches!(word, "goes" | "does" | "undoes") {
+        return word[..word.len() - 2].to_owned();
+    }
     if let Some(stem) = word.strip_suffix("ies") {
         return format!("{stem}y");
     }
@@ -268,7 +271,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         .iter()
         .flat_map(|t| &t.words)
         .chain(tools.consumable.iter().flat_map(|t| &t.words))
-        .chain(drives.drive.iter().flat_map(|d| &d.words))
+        .chain(drives.drive.iter().flat_map(|d| &d.words).filter(|w| !w.contains(' ')))
         .chain(&parts.heads)
         .chain(&parts.connections)
         .flat_map(|phrase| phrase.split_whitespace())

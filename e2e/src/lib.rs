@@ -182,6 +182,12 @@ impl App {
         Ok(found.json().as_array().into_iter().flatten().filter_map(|v| v.as_str().map(str::to_owned)).collect())
     }
 
+    /// Shows the page as it prints.
+    pub async fn emulate_print(&self) -> Result<(), WebDriverError> {
+        let tools = thirtyfour::extensions::cdp::ChromeDevTools::new(self.driver.handle.clone());
+        tools.execute_cdp_with_params("Emulation.setEmulatedMedia", json!({"media": "print"})).await.map(|_| ())
+    }
+
     /// Ends browser and server.
     pub async fn end(self) -> Done {
         self.driver.quit().await?;

@@ -1,6 +1,7 @@
 //! The author's day in the real interface.
 
 mod access;
+mod details;
 mod keyboard;
 mod lost_and_clashing;
 mod pointer;

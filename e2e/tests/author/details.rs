@@ -1,0 +1,189 @@
+//! The smaller things an author does at each stop.
+
+use super::pointer::bring;
+use paso_e2e::{App, Done};
+use thirtyfour::prelude::*;
+
+/// Opens a demo manual at a stop.
+async fn open(app: &App, find: &str, stop: &str) -> Result<String, WebDriverError> {
+    let shelf = app.api(&format!("/api/manuals?find={find}")).await;
+    let id = shelf[0]["id"].as_str().unwrap_or_default().to_owned();
+    app.goto(&format!("/manuals/{id}/{stop}")).await?;
+    app.find("main h2").await?;
+    Ok(id)
+}
+
+#[rocket::async_test]
+async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
+    let app = App::start(true).await;
+    open(&app, "scale", "listen").await?;
+    // What was heard stays readable beside what was meant.
+    let repaired = app.find("ins").await?;
+    assert_eq!(repaired.text().await?, "philips");
+    assert_eq!(app.find("del").await?.text().await?, "filips");
+    assert!(repaired.attr("title").await?.unwrap_or_default().contains("sounds like"));
+
+    app.press("Show talk").await?;
+    let talk = app.text("hey folks so this is the mossby grain scale").await?;
+    talk.click().await?;
+    app.press("Make a step of it").await?;
+    app.find("[data-step]").await?;
+    app.text("hey folks so this is").await?;
+    app.press("Undo Ctrl Z").await?;
+    app.until("the step is gone", async || {
+        Ok(app.driver.find_all(By::XPath("//h4[starts-with(., 'hey folks')]")).await?.is_empty())
+    })
+    .await;
+
+    // A dropped statement folds away and can be brought back.
+    app.press("Listen").await?;
+    app.text("okay lift off the bottom cover slowly").await?.click().await?;
+    app.press("Drop").await?;
+    app.until("it is folded", async || {
+        Ok(app.driver.find_all(By::XPath("//*[@role='option'][contains(., 'slowly')]")).await?.is_empty())
+    })
+    .await;
+    app.press("Show talk").await?;
+    app.text("okay lift off the bottom cover slowly").await?.click().await?;
+    app.press("Bring back").await?;
+    app.saved().await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Done {
+    let app = App::start(true).await;
+    open(&app, "lamp", "steps").await?;
+    app.text("Remove the reflector").await?.click().await?;
+    let lit = app.find("section[aria-label='Tape'] mark").await?;
+    assert!(lit.text().await?.starts_with("Remove four torx T8 screws"), "{}", lit.text().await?);
+    let label =
+        app.find("section[aria-label='Tape'] svg[role=img]").await?.attr("aria-label").await?.unwrap_or_default();
+    assert!(label.contains("In hand: about 3:0"), "{label}");
+
+    // One second of silence, as a WAV file.
+    let rate: u32 = 8_000;
+    let mut wav = b"RIFF".to_vec();
+    wav.extend((36 + rate).to_le_bytes());
+    wav.extend(b"WAVEfmt \x10\0\0\0\x01\0\x01\0");
+    wav.extend(rate.to_le_bytes());
+    wav.extend(rate.to_le_bytes());
+    wav.extend(b"\x01\0\x08\0data");
+    wav.extend(rate.to_le_bytes());
+    wav.extend(vec![128_u8; rate as usize]);
+    let file = app.downloads.join("take.wav");
+    std::fs::write(&file, wav)?;
+    app.find("section[aria-label='Tape'] input[type=file]")
+        .await?
+        .send_keys(file.to_string_lossy().into_owned())
+        .await?;
+    let audio = app.find("audio").await?;
+    app.until("the file is playable", async || Ok(audio.prop("readyState").await?.is_some_and(|s| s != "0"))).await;
+    app.press("Put the media file away").await?;
+    app.until("it is gone", async || Ok(app.driver.find_all(By::Css("audio")).await?.is_empty())).await;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn a_part_renamed_once_is_renamed_everywhere() -> Done {
+    let app = App::start(true).await;
+    let id = open(&app, "lamp", "steps").await?;
+    app.text("Remove the reflector").await?.click().await?;
+    app.press("Edit").await?;
+    app.write("Part, renamed everywhere", "mirror").await?;
+    app.keys(Key::Enter + "").await?;
+    app.saved().await?;
+    app.press("Done").await?;
+    app.text("Remove the mirror").await?;
+    app.text("Lift out the mirror.").await?;
+    let guide = app.api(&format!("/api/manuals/{id}/guide")).await.to_string();
+    assert!(!guide.contains("reflector") && guide.contains("Fit the mirror"), "{guide}");
+    app.press("Undo Ctrl Z").await?;
+    app.text("Remove the reflector").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn screws_cautions_and_sentences_are_put_right_in_place() -> Done {
+    let app = App::start(false).await;
+    bring(&app).await?;
+    app.press("Steps").await?;
+    app.text("Remove the base plate").await?.click().await?;
+    app.press("Edit").await?;
+    app.write("Length, mm", "-3").await?;
+    app.keys(Key::Tab + "").await?;
+    app.text("-3 mm is out of range; write more than 0 and at most 500 mm.").await?;
+    app.write("Length, mm", "7.5").await?;
+    app.keys(Key::Tab + "").await?;
+    app.field("Drive").await?.send_keys("PZ").await?;
+    app.write("Bit", "PZ1").await?;
+    app.keys(Key::Tab + "").await?;
+    app.press("Add a caution").await?;
+    app.write("Caution", "Hold the plate: it springs up.").await?;
+    app.keys(Key::Tab + "").await?;
+    app.write("Note", "Keep the plate clean.").await?;
+    app.keys(Key::Tab + "").await?;
+    app.press("Remove sentence 1").await?;
+    app.saved().await?;
+    app.press("Done").await?;
+    app.text("4 × PZ1 7.5 mm – base plate").await?;
+    app.text("Hold the plate: it springs up.").await?;
+    app.text("Keep the plate clean.").await?;
+    app.press("Publish").await?;
+    app.text("4 × PZ1, 7.5 mm, base plate").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn removing_a_step_takes_its_screws_and_undo_brings_both_back() -> Done {
+    let app = App::start(false).await;
+    bring(&app).await?;
+    app.press("Steps").await?;
+    app.text("Remove the fan").await?.click().await?;
+    app.find("[aria-current=true]").await?.send_keys(Key::Delete + "").await?;
+    app.until("the step is gone", async || {
+        Ok(app.driver.find_all(By::XPath("//h4[.='Remove the fan']")).await?.is_empty())
+    })
+    .await;
+    app.press("Fold").await?;
+    app.text("4 out, 3 back").await?;
+    app.press("Undo Ctrl Z").await?;
+    app.text("6 out, 5 back").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn a_manual_saved_as_json_comes_back_by_the_same_door() -> Done {
+    let app = App::start(true).await;
+    let id = open(&app, "lamp", "publish").await?;
+    let manual = app.api(&format!("/api/manuals/{id}/manual.json")).await;
+    let file = app.downloads.join("lamp.json");
+    std::fs::write(&file, manual.to_string())?;
+    app.goto("/").await?;
+    app.find("input[type=file]").await?.send_keys(file.to_string_lossy().into_owned()).await?;
+    app.text("What was said").await?;
+    assert!(!app.driver.current_url().await?.path().contains(&id), "a copy of its own");
+    let broken = app.downloads.join("broken.json");
+    std::fs::write(&broken, "{\"format\": 99}")?;
+    app.goto("/").await?;
+    app.find("input[type=file]").await?.send_keys(broken.to_string_lossy().into_owned()).await?;
+    app.text("The manual has format 99").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn the_printed_guide_is_the_guide_alone() -> Done {
+    let app = App::start(true).await;
+    open(&app, "lamp", "publish").await?;
+    app.find("article h2").await?;
+    app.emulate_print().await?;
+    let script = "return ['header', 'nav', 'aside', 'section[aria-label=Tape]'].filter(s => { const e = document.querySelector(s); return e && getComputedStyle(e).display !== 'none' })";
+    let shown = app.driver.execute(script, vec![]).await?;
+    assert_eq!(shown.json().to_string(), "[]");
+    let clipped = app
+        .driver
+        .execute("const m = document.querySelector('main'); return m.scrollHeight - m.clientHeight", vec![])
+        .await?;
+    assert!(clipped.json().as_i64().unwrap_or(1) <= 1, "the whole guide prints: {clipped:?}", clipped = clipped.json());
+    app.end().await
+}

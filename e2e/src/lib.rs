@@ -94,7 +94,7 @@ impl App {
     /// A button or link by the words on it, or by its name where it shows only a sign.
     pub async fn button(&self, name: &str) -> Result<WebElement, WebDriverError> {
         let xpath = format!(
-            "//button[normalize-space(.)={q} or @aria-label={q}] | //a[normalize-space(.)={q}] | //button[starts-with(normalize-space(.), {q})]",
+            "//button[normalize-space(.)={q} or @aria-label={q}] | //a[normalize-space(.)={q}] | //button[starts-with(normalize-space(.), {q})] | //nav//a[starts-with(normalize-space(.), {q})]",
             q = quoted(name)
         );
         self.driver
@@ -184,8 +184,7 @@ impl App {
 
     /// Shows the page as it prints.
     pub async fn emulate_print(&self) -> Result<(), WebDriverError> {
-        let tools = thirtyfour::extensions::cdp::ChromeDevTools::new(self.driver.handle.clone());
-        tools.execute_cdp_with_params("Emulation.setEmulatedMedia", json!({"media": "print"})).await.map(|_| ())
+        self.driver.cdp().send_raw("Emulation.setEmulatedMedia", json!({"media": "print"})).await.map(|_| ())
     }
 
     /// Ends browser and server.

@@ -6,6 +6,7 @@
 use crate::store::{EditRequest, Store, StoreError};
 use paso_core::ids::*;
 use paso_core::manual::*;
+use paso_core::reading::CautionSubject;
 use uuid::Uuid;
 
 /// Who works the demo manuals.
@@ -110,6 +111,15 @@ impl Desk {
         }
     }
 
+    /// Words a caution as a reader needs it.
+    fn caution(&mut self, said: &str, about: CautionSubject, text: &str) {
+        let found = self.manual.cautions.values().find(|c| c.text.contains(said)).map(|c| c.id);
+        if let Some(id) = found {
+            self.edit(Edit::Caution(CautionEdit::Set { id, field: CautionField::About(about) }));
+            self.edit(Edit::Caution(CautionEdit::Set { id, field: CautionField::Text(text.to_owned()) }));
+        }
+    }
+
     fn review_all(&mut self) {
         for id in self.manual.order() {
             self.set(id, StepField::Reviewed(true));
@@ -147,6 +157,17 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
     if let Some(id) = desk.steps(Phase::Teardown, "Remove the rubber feet").first().copied() {
         desk.reword(id, &[Some("Turn the scale over and peel off the four rubber feet; they hide the screws.")]);
     }
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the bottom cover").first().copied() {
+        desk.reword(
+            id,
+            &[
+                None,
+                Some("Undo the four PH1 screws, 12 mm long, that hold the bottom cover."),
+                Some("Run the spudger round the edge; it clicks."),
+                Some("Lift the bottom cover off slowly."),
+            ],
+        );
+    }
     if let [first, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
         let new_id = StepId(Uuid::now_v7());
         desk.edit(Edit::Step(StepEdit::Split {
@@ -159,6 +180,43 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
         if let [_, second, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
             desk.edit(Edit::Step(StepEdit::Merge { id: second, into: new_id }));
         }
+        desk.reword(
+            first,
+            &[
+                Some("Unplug the battery: hold the plug, not the wires."),
+                Some("Flip up the latch and pull out the display flex with the tweezers."),
+            ],
+        );
+        desk.reword(
+            new_id,
+            &[
+                Some("Undo the three T6 screws of the load cell bracket, 6 mm long."),
+                Some("Take off the load cell bracket."),
+            ],
+        );
+    }
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the battery").first().copied() {
+        desk.reword(id, &[Some("Take out the battery: 3.7 V, 1800 mAh, 6.7 Wh.")]);
+    }
+    for (said, about, text) in [
+        ("short ribbon", CautionSubject::Cable, "Go easy: a short ribbon leads to the display."),
+        ("don't rip it open", CautionSubject::Cable, "Do not rip it open."),
+        ("unplug the battery", CautionSubject::Cable, "Pulled by the wires, the plug tears off them."),
+        (
+            "don't mix them up",
+            CautionSubject::ScrewMixup,
+            "These screws are shorter than those of the cover: keep them apart.",
+        ),
+        ("bend the load cell", CautionSubject::Sensor, "Do not bend the load cell."),
+        ("bend it the scale", CautionSubject::Sensor, "A bent load cell never weighs right again."),
+        (
+            "never stab it",
+            CautionSubject::Battery,
+            "Work it loose from the side and never stab it: a punctured cell can catch fire.",
+        ),
+        ("puffed up", CautionSubject::Battery, "If the battery is swollen, stop and hand it in at a battery drop-off."),
+    ] {
+        desk.caution(said, about, text);
     }
     // The narrator counts "one, two, that's it" on the way back: the demo keeps the screw that stays on the bench.
     desk.group("load cell bracket", FastenerField::Refitted(Some(2)));

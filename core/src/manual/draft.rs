@@ -84,7 +84,14 @@ impl Drafter {
             _ => return,
         }
         for about in statement.facts.cautions.iter().take(1) {
-            self.caution((*about, statement.text.clone()), evidence.clone(), statement.cue);
+            let acts = matches!(statement.kind, StatementKind::Action | StatementKind::Test);
+            // "… but don't bend it": told after the deed, it belongs before that same deed.
+            let goes_on = statement.text.to_lowercase().starts_with("but ");
+            let here = self.open.as_ref().is_some_and(|open| {
+                let same_breath = if paragraphs { open.last_cue == statement.cue } else { !open.finished };
+                acts || goes_on || same_breath
+            });
+            self.caution((*about, statement.text.clone()), evidence.clone(), here);
         }
     }
 
@@ -162,8 +169,8 @@ impl Drafter {
     }
 
     /// A caution belongs to the step it was told in, else to the next one.
-    fn caution(&mut self, said: CautionSubjectAndText, evidence: Evidence, cue: u32) {
-        match self.open.as_ref().filter(|o| o.last_cue == cue).map(|o| o.step.id) {
+    fn caution(&mut self, said: CautionSubjectAndText, evidence: Evidence, here: bool) {
+        match self.open.as_ref().filter(|_| here).map(|o| o.step.id) {
             Some(step) => self.add_caution(step, said.0, said.1, evidence),
             None => self.pending.push((said, evidence)),
         }

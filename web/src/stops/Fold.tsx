@@ -63,6 +63,10 @@ const Spine = styled.div<{ $row: number }>`
   padding: 0 9px;
   z-index: 1;
 `;
+const Verdict = styled.p<{ $bad: boolean }>`
+  font-weight: 700;
+  color: ${(p) => (p.$bad ? "var(--danger)" : "var(--accent)")};
+`;
 const Sum = styled.div<{ $bad: boolean }>`
   margin: ${space.wide} auto 0;
   max-width: 760px;
@@ -113,13 +117,14 @@ export default function Fold() {
   const faded = (id: string) => chosen !== null && chosen !== id;
   // The rebuild runs upwards: its first step stands lowest.
   const upwards = rebuild.map((step, i) => ({ step, number: i + 1 })).reverse();
+  const open = balance.rows.filter((r) => r.left_over !== 0 && !r.on_purpose);
   const rows = facing(teardown, upwards);
 
   return (
     <Page>
       <Heads>
         <Heading>Taking apart ↓</Heading>
-        <Quiet>screws on the bench</Quiet>
+        <Verdict $bad={!balance.proven}>{verdictOf(balance)}</Verdict>
         <Heading>↑ Putting together</Heading>
       </Heads>
       <Board ref={board}>
@@ -170,7 +175,7 @@ export default function Fold() {
           .filter((row) => row.has_screws)
           .map((row) => (
             <Spine key={row.step} $row={rows.left.get(row.step) ?? 1} title="screws on the bench after this step">
-              {row.on_bench}
+              {row.on_bench} on the bench
             </Spine>
           ))}
         <Half aria-label="Putting together, last step first">
@@ -197,6 +202,13 @@ export default function Fold() {
                   </li>
                 ))}
               </ul>
+              {open
+                .filter((r) => step.groups.includes(r.group))
+                .map((r) => (
+                  <Verdict key={r.group} $bad>
+                    {r.back ?? "?"} of {r.out ?? "?"} told back
+                  </Verdict>
+                ))}
               {step.displaced && <Quiet>{step.displaced}</Quiet>}
             </Item>
           ))}
@@ -231,8 +243,9 @@ function facing(teardown: Fold_["teardown"], upwards: { step: Fold_["rebuild"][n
   return { left, right };
 }
 
-function Balance({ balance }: { balance: Guide["fold"]["balance"] }) {
-  const verdict = balance.proven
+/** The balance in a few words. */
+function verdictOf(balance: Fold_["balance"]): string {
+  return balance.proven
     ? "0 left over"
     : [
         balance.left_over > 0 && `${balance.left_over} left over`,
@@ -241,9 +254,12 @@ function Balance({ balance }: { balance: Guide["fold"]["balance"] }) {
       ]
         .filter(Boolean)
         .join(", ");
+}
+
+function Balance({ balance }: { balance: Fold_["balance"] }) {
   return (
     <Sum $bad={!balance.proven} role="group" aria-label="Screw balance">
-      <strong>{verdict}</strong>
+      <strong>{verdictOf(balance)}</strong>
       <Quiet>
         {balance.out} out, {balance.back} back, {balance.renewed} new
       </Quiet>

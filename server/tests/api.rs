@@ -363,3 +363,129 @@ fn the_openapi_document_is_fresh() {
     let kept = include_str!("../../web/openapi.json");
     assert!(kept == paso_server::api::document(), "web/openapi.json is stale: run scripts/client");
 }
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 4)]
+async fn many_authors_at_one_time_lose_nothing() {
+    let api = std::sync::Arc::new(Api::start().await);
+    let id = api.kettle().await;
+    let order: Vec<Value> = api.view(&id).await["order"].as_array().unwrap().clone();
+    let authors = (0..24).map(|n| {
+        let (api, id, step) = (api.clone(), id.clone(), order[n % order.len()].clone());
+        tokio::spawn(async move {
+            let note = json!({"step": {"add": {"id": Uuid::now_v7(), "phase": "teardown", "after": step, "title": format!("Step of author {n}")}}});
+            api.edit(&format!("Author {n}"), &id, 0, note).await
+        })
+    });
+    for author in authors.collect::<Vec<_>>() {
+        let (status, answer) = author.await.unwrap();
+        assert_eq!(status, Status::Ok, "{answer}");
+    }
+    let view = api.view(&id).await;
+    assert_eq!((view["seq"].as_i64(), view["order"].as_array().unwrap().len()), (Some(24), order.len() + 24));
+    let history = api.get(&format!("/api/manuals/{id}/history")).await.1;
+    let seqs: Vec<i64> = history.as_array().unwrap().iter().filter_map(|e| e["seq"].as_i64()).collect();
+    assert_eq!(seqs, (1..=24).rev().collect::<Vec<_>>(), "numbers without gaps");
+}
+
+#[rocket::async_test]
+async fn two_servers_before_one_database_agree() {
+    let one = Api::start().await;
+    let id = one.kettle().await;
+    let two = one.restarted().await;
+    let step = one.view(&id).await["order"][0].clone();
+    for n in 0..6 {
+        let server = if n % 2 == 0 { &one } else { &two };
+        assert_eq!(server.edit("Ann", &id, n, title(&step, &format!("Title {n}"))).await.0, Status::Ok);
+    }
+    assert_eq!(one.view(&id).await, two.view(&id).await, "neither trusts a stale cache");
+}
+
+#[rstest]
+#[case("vtt", "text/vtt", "WEBVTT")]
+#[case("srt", "application/x-subrip", "1\n00:00:00,000 --> 00:00:20,000\n")]
+#[tokio::test(flavor = "multi_thread")]
+async fn a_recording_goes_out_as_captions(#[case] format: &str, #[case] kind: &str, #[case] begins: &str) {
+    let api = Api::start().await;
+    let view = api.view(&api.kettle().await).await;
+    let recording = view["manual"]["recordings"].as_object().unwrap().keys().next().unwrap().clone();
+    let response = api.client.get(format!("/api/recordings/{recording}/captions?format={format}")).dispatch().await;
+    assert_eq!(response.content_type().unwrap().to_string(), kind);
+    let text = response.into_string().await.unwrap();
+    assert!(text.starts_with(begins), "{text}");
+    // What went out can be brought again and says the same.
+    let (status, again) = read(api.client.post("/api/recordings?name=again").body(text).dispatch().await).await;
+    assert_eq!((status, &again["segments"]), (Status::Created, &json!(3)));
+    let (status, problem) = api.get(&format!("/api/recordings/{recording}/captions?format=doc")).await;
+    assert_eq!((status.code, problem["detail"].as_str()), (422, Some("The format is vtt or srt.")));
+}
+
+#[rocket::async_test]
+async fn a_correction_shows_at_listen_and_can_be_undone() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let path = format!("/api/manuals/{id}/listen");
+    let listen = api.get(&path).await.1;
+    let first = listen[0]["heard"]["statements"][0].clone();
+    let (start, end) = (&first["statement"]["start"], &first["statement"]["end"]);
+    let edit = json!({"reading": {"change_kind": {"id": Uuid::now_v7(), "recording": listen[0]["id"], "start": start, "end": end, "kind": "noise"}}});
+    let (status, answer) = api.edit("Ann", &id, 0, edit).await;
+    assert_eq!(status, Status::Ok, "{answer}");
+    let now = api.get(&path).await.1[0]["heard"]["statements"][0].clone();
+    assert_eq!(
+        (&now["kind"], &now["corrected"], &now["statement"]),
+        (&json!("noise"), &json!(true), &first["statement"])
+    );
+    api.post("Ann", &format!("/api/manuals/{id}/undo"), json!({})).await;
+    assert_eq!(api.get(&path).await.1[0]["heard"]["statements"][0], first);
+}
+
+#[rocket::async_test]
+async fn an_edit_that_changes_nothing_is_no_entry_of_the_history() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let view = api.view(&id).await;
+    let step = &view["order"][0];
+    let same = view["manual"]["steps"][step.as_str().unwrap()]["title"].as_str().unwrap();
+    let (status, applied) = api.edit("Ann", &id, 0, title(step, same)).await;
+    assert_eq!((status, &applied["seq"], &applied["can_undo"]), (Status::Ok, &json!(0), &json!(false)));
+}
+
+#[rocket::async_test]
+async fn what_an_author_types_is_kept_letter_for_letter() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    let typed = "Ä “quoted” <b>title</b> 漢字 🔧 '; DROP TABLE manuals; --";
+    api.edit("J%C3%BCrgen", &id, 0, title(&step, typed)).await;
+    let loaded = api.restarted().await.view(&id).await;
+    assert_eq!(loaded["manual"]["steps"][step.as_str().unwrap()]["title"], typed);
+    let history = api.get(&format!("/api/manuals/{id}/history")).await.1;
+    assert_eq!(history[0]["author"], "Jürgen");
+}
+
+/// The document lists every route and no other; both are written by hand, so a test compares them.
+#[rocket::async_test]
+async fn the_document_and_the_routes_agree() {
+    let api = Api::start().await;
+    let mut served: Vec<String> = api
+        .client
+        .rocket()
+        .routes()
+        .filter(|r| r.uri.origin.path().starts_with("/api") && r.uri.origin.path() != "/api/openapi.json")
+        .map(|r| {
+            format!(
+                "{} {}",
+                r.method.as_str().to_lowercase(),
+                r.uri.origin.path().as_str().replace('<', "{").replace('>', "}")
+            )
+        })
+        .collect();
+    let document: Value = serde_json::from_str(&paso_server::api::document()).unwrap();
+    let mut told: Vec<String> = Vec::new();
+    for (path, methods) in document["paths"].as_object().unwrap() {
+        told.extend(methods.as_object().unwrap().keys().map(|m| format!("{m} {path}")));
+    }
+    served.sort();
+    told.sort();
+    assert_eq!(served, told);
+}

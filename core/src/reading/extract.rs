@@ -436,13 +436,12 @@ fn heat(words: &[&str], clauses: &[Clause], quantities: &[Quantified], tools: &[
 
 /// What a warning is about: the subject with the most words in the sentence, and one that ties with it.
 pub(super) fn caution_subjects(words: &[&str]) -> Vec<CautionSubject> {
+    let found = LEXICON.caution_subjects.all(words);
     let mut tally: Vec<(usize, usize, CautionSubject)> = LEXICON
         .caution_order
         .iter()
         .enumerate()
-        .map(|(rank, s)| {
-            (LEXICON.caution_subjects.all(words).iter().filter(|(_, _, about)| *about == s).count(), rank, *s)
-        })
+        .map(|(rank, s)| (found.iter().filter(|(_, _, about)| *about == s).count(), rank, *s))
         .filter(|(n, _, _)| *n > 0)
         .collect();
     tally.sort_by_key(|(n, rank, _)| (std::cmp::Reverse(*n), *rank));

@@ -17,6 +17,7 @@ mod phases;
 mod repair;
 mod sentences;
 mod sheet;
+mod sound;
 mod statements;
 
 pub use act::{Act, Direction};

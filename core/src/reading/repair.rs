@@ -6,6 +6,7 @@
 
 use super::lexicon::{LEXICON, Lexicon, lemma};
 use super::sentences::Sentence;
+use super::sound::{sound, spelled};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -47,20 +48,16 @@ fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, S
     let around = neighbour(lexicon, sentence, i)?;
     let said = sentence.tokens[i].said.as_str();
     let heard = sound(said);
+    let letters = spelled(said);
     let (distance, meant) = lexicon
         .trade_words
         .iter()
-        .filter(|w| alike(&sound(w), &heard) || close(w, said))
-        .map(|w| (strsim::damerau_levenshtein(&spelled(w), &spelled(said)), w))
+        .filter(|w| alike(&w.sound, &heard) || close(&w.word, said))
+        .map(|w| (strsim::damerau_levenshtein(&w.spelled, &letters), &w.word))
         .min()?;
     // "charge" is no misheard "carriage", though the consonants agree: the letters must be near as well.
     let enough = distance <= (meant.len() / 3).max(1);
     enough.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and “{around}” stands beside it")))
-}
-
-/// A word as one would spell its sounds: `flex` and `flecks` are both `fleks`.
-fn spelled(word: &str) -> String {
-    word.replace("ph", "f").replace("ck", "k").replace('x', "ks").replace("que", "k")
 }
 
 /// The same sounds, or one of at least five differs behind the first.
@@ -92,30 +89,6 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
             || super::numbers::bit_code(words[n]).is_some()
     };
     (from..to).filter(|n| *n != i).find(|n| trade(*n)).map(|n| sentence.tokens[n].said.clone())
-}
-
-/// How a word sounds, coarsely: consonant classes in order, vowels dropped after the first sound.
-fn sound(word: &str) -> String {
-    let word = spelled(word).replace("gh", "g");
-    let class = |c: char| match c {
-        'b' | 'p' => Some('b'),
-        'f' | 'v' => Some('f'),
-        'c' | 'k' | 'g' | 'q' => Some('k'),
-        's' | 'z' => Some('s'),
-        'd' | 't' => Some('t'),
-        'm' | 'n' => Some('m'),
-        'l' => Some('l'),
-        'r' => Some('r'),
-        'j' => Some('j'),
-        _ => None,
-    };
-    let mut out = String::new();
-    for c in word.chars().filter_map(class) {
-        if !out.ends_with(c) {
-            out.push(c);
-        }
-    }
-    out
 }
 
 #[cfg(test)]

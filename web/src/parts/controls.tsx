@@ -2,6 +2,7 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { Button as AriaButton, type ButtonProps } from "react-aria-components";
 import styled, { css } from "styled-components";
+import { sentence } from "../api/client";
 import type { Result } from "../api/outbox";
 import { focusRing, font, space } from "../theme";
 
@@ -209,6 +210,11 @@ export const Heading = styled.h2`
   font: 650 1.05rem ${font.plain};
   margin-bottom: ${space.small};
 `;
+
+/** In place of what has not come yet: why not, or that it is on its way. */
+export function Pending({ error, children }: { error: unknown; children: ReactNode }) {
+  return error ? <Wrong>{sentence(error)}</Wrong> : <Waiting>{children}</Waiting>;
+}
 
 export function Waiting({ children }: { children: ReactNode }) {
   return (

@@ -5,9 +5,9 @@
  */
 import { useLayoutEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import { type Guide, sentence } from "../api/client";
+import type { Guide } from "../api/client";
 import { useGuide, useHand } from "../api/manual";
-import { Heading, Quiet, Waiting, Wrong } from "../parts/controls";
+import { Heading, Pending, Quiet } from "../parts/controls";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
 import { focusRing, font, narrow, space } from "../theme";
@@ -93,16 +93,10 @@ export default function Fold() {
   const places = usePlaces(board, data);
   useEvidence(chosen ? view.manual.steps[chosen]?.evidence : undefined);
 
-  if (error)
-    return (
-      <Page>
-        <Wrong>{sentence(error)}</Wrong>
-      </Page>
-    );
   if (!data)
     return (
       <Page>
-        <Waiting>Folding …</Waiting>
+        <Pending error={error}>Folding …</Pending>
       </Page>
     );
   const { teardown, rebuild, balance } = data.fold;

@@ -3,17 +3,9 @@ import { useState } from "react";
 import { type Key, ListBox, ListBoxItem } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled, { css } from "styled-components";
-import {
-  type Action,
-  type Edit,
-  type Evidence,
-  type Heard,
-  type ListenRecording,
-  newId,
-  sentence,
-} from "../api/client";
+import { type Action, type Edit, type Evidence, type Heard, type ListenRecording, newId } from "../api/client";
 import { useHand, useListen } from "../api/manual";
-import { Button, Heading, Key as KeyCap, PrimaryButton, Quiet, Waiting, Wrong } from "../parts/controls";
+import { Button, Heading, Key as KeyCap, Pending, PrimaryButton, Quiet, Wrong } from "../parts/controls";
 import { useEvidence } from "../parts/tape-context";
 import { clock, KINDS, kindName, plural } from "../parts/words";
 import { focusRing, font, narrow, space } from "../theme";
@@ -115,16 +107,10 @@ export default function Listen() {
   const heard = inHand && "heard" in inHand ? inHand : undefined;
   useEvidence(heard ? [evidenceOf(heard.recording, heard.heard)] : undefined);
 
-  if (error)
-    return (
-      <Page>
-        <Wrong>{sentence(error)}</Wrong>
-      </Page>
-    );
   if (!data)
     return (
       <Page>
-        <Waiting>Reading the recording …</Waiting>
+        <Pending error={error}>Reading the recording …</Pending>
       </Page>
     );
   if (data.length === 0) {

@@ -6,7 +6,7 @@ import styled from "styled-components";
 import { api, type Guide, must, sentence } from "../api/client";
 import { useGuide, useHand } from "../api/manual";
 import { BitProfile } from "../parts/BitProfile";
-import { Button, Heading, PrimaryButton, Quiet, Waiting, Wrong } from "../parts/controls";
+import { Button, Heading, Pending, PrimaryButton, Quiet, Wrong } from "../parts/controls";
 import { plural, when } from "../parts/words";
 import { font, narrow, space } from "../theme";
 
@@ -79,16 +79,10 @@ const FileLink = styled.a`
 
 export default function Publish() {
   const { data, error } = useGuide();
-  if (error)
-    return (
-      <Page>
-        <Wrong>{sentence(error)}</Wrong>
-      </Page>
-    );
   if (!data)
     return (
       <Page>
-        <Waiting>Setting the guide …</Waiting>
+        <Pending error={error}>Setting the guide …</Pending>
       </Page>
     );
   return (

@@ -5,6 +5,7 @@
 
 use super::act::Act;
 use super::facts::{CautionSubject, Consumable, Drive};
+use super::sound::{sound, spelled};
 use crate::units::Unit;
 use serde::Deserialize;
 use std::collections::{BTreeMap, HashMap, HashSet};
@@ -43,7 +44,14 @@ pub(super) struct Lexicon {
     /// Every word of every list: what already means something here is no mishearing.
     pub known: HashSet<String>,
     /// Single words worth repairing a mishearing to.
-    pub trade_words: Vec<String>,
+    pub trade_words: Vec<TradeWord>,
+}
+
+/// A word of the trade with how it sounds and how its sounds are spelled, worked out once.
+pub(super) struct TradeWord {
+    pub word: String,
+    pub sound: String,
+    pub spelled: String,
 }
 
 /// A verb with its particles, and what is done.
@@ -319,7 +327,10 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         tests: plain(speech.tests),
         observations: plain(speech.observations),
         conditions: speech.conditions.into_iter().collect(),
-        trade_words,
+        trade_words: trade_words
+            .into_iter()
+            .map(|word| TradeWord { sound: sound(&word), spelled: spelled(&word), word })
+            .collect(),
     }
 });
 

@@ -1,6 +1,6 @@
 //! The edit log: applying, rebasing, undo and redo, history.
 
-use super::{Store, StoreError, change_of, shelf::search_text, to_json};
+use super::{Row, Store, StoreError, change_of, rows, shelf::search_text, to_json};
 use crate::entity::{edit, manual};
 use crate::problem::{Clash, Theirs};
 use paso_core::ids::{ManualId, StepId};
@@ -96,7 +96,8 @@ impl Store {
         let next = self.append(&txn, &row, next, logged).await?;
         let mut all = merged(&since)?;
         all.images.extend(change.images);
-        let answer = self.applied(&txn, id, author, row.seq + 1, &next, all).await?;
+        // Right after an edit of one's own there is something to undo and nothing to redo: the log need not be read.
+        let answer = answer(row.seq + 1, &next, all, (true, false));
         txn.commit().await?;
         self.keep(id, answer.seq, &next);
         Ok(answer)
@@ -158,19 +159,15 @@ impl Store {
             .collect()
     }
 
-    pub(super) async fn locked(&self, txn: &DatabaseTransaction, id: ManualId) -> Result<manual::Model, StoreError> {
-        let row = manual::Entity::find_by_id(id.0)
-            .filter(manual::Column::DeletedAt.is_null())
-            .lock_exclusive()
-            .one(txn)
-            .await?;
-        row.ok_or(StoreError::NotFound("manual"))
+    /// The row, held until the transaction ends: edits of one manual come one after the other.
+    pub(super) async fn locked(&self, txn: &DatabaseTransaction, id: ManualId) -> Result<Row, StoreError> {
+        rows(id).lock_exclusive().into_model::<Row>().one(txn).await?.ok_or(StoreError::NotFound("manual"))
     }
 
     async fn append(
         &self,
         txn: &DatabaseTransaction,
-        row: &manual::Model,
+        row: &Row,
         next: Manual,
         logged: Logged<'_>,
     ) -> Result<Arc<Manual>, StoreError> {
@@ -217,15 +214,12 @@ impl Store {
         change: Change,
     ) -> Result<Applied, StoreError> {
         let entries = entries(db, id, author).await?;
-        Ok(Applied {
-            seq,
-            change,
-            order: manual.order(),
-            can_undo: next_undo(&entries).is_some(),
-            can_redo: next_redo(&entries).is_some(),
-            blocking: publish::blocking(manual),
-        })
+        Ok(answer(seq, manual, change, (next_undo(&entries).is_some(), next_redo(&entries).is_some())))
     }
+}
+
+fn answer(seq: i64, manual: &Manual, change: Change, (can_undo, can_redo): (bool, bool)) -> Applied {
+    Applied { seq, change, order: manual.order(), can_undo, can_redo, blocking: publish::blocking(manual) }
 }
 
 struct Logged<'a> {

@@ -19,10 +19,14 @@ use crate::problem::Clash;
 use paso_core::ids::ManualId;
 use paso_core::manual::{Change, Manual, Refusal, UpcastError};
 use paso_core::recording::RecordingError;
-use sea_orm::{ColumnTrait, ConnectionTrait, DatabaseConnection, DbErr, EntityTrait, QueryFilter, QueryOrder};
+use sea_orm::{
+    ColumnTrait, ConnectionTrait, DatabaseConnection, DbErr, EntityTrait, FromQueryResult, QueryFilter, QueryOrder,
+    QuerySelect, Select,
+};
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex};
 use thiserror::Error;
+use uuid::Uuid;
 
 /// Why the store could not do what was asked.
 #[derive(Debug, Error)]
@@ -52,6 +56,25 @@ pub enum StoreError {
 /// A manual as it stood after an edit.
 type Fresh = (i64, Arc<Manual>);
 
+/// A manual's row without its snapshot, which is large and needed only to fill the cache.
+#[derive(Debug, Clone, FromQueryResult)]
+struct Row {
+    id: Uuid,
+    seq: i64,
+    snapshot_seq: i64,
+    archived: bool,
+}
+
+/// The rows of manuals that have not been deleted, light as above.
+fn rows(id: ManualId) -> Select<manual::Entity> {
+    manual::Entity::find_by_id(id.0).filter(manual::Column::DeletedAt.is_null()).select_only().columns([
+        manual::Column::Id,
+        manual::Column::Seq,
+        manual::Column::SnapshotSeq,
+        manual::Column::Archived,
+    ])
+}
+
 /// Everything that is kept.
 #[derive(Clone)]
 pub struct Store {
@@ -80,18 +103,25 @@ impl Store {
     }
 
     /// The manual at its newest edit, from the cache or from snapshot and tail.
-    async fn current(&self, db: &impl ConnectionTrait, row: &manual::Model) -> Result<Arc<Manual>, StoreError> {
+    async fn current(&self, db: &impl ConnectionTrait, row: &Row) -> Result<Arc<Manual>, StoreError> {
         let id = ManualId(row.id);
         if let Some((seq, manual)) = self.cached(id)
             && seq == row.seq
         {
             return Ok(manual);
         }
+        let snapshot = manual::Entity::find_by_id(row.id)
+            .select_only()
+            .columns([manual::Column::Snapshot, manual::Column::SnapshotSeq])
+            .into_tuple::<(serde_json::Value, i64)>()
+            .one(db)
+            .await?;
+        let (snapshot, snapshot_seq) = snapshot.ok_or(StoreError::NotFound("manual"))?;
         let mut at =
-            paso_core::manual::from_json(&row.snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
+            paso_core::manual::from_json(&snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
         let tail = edit::Entity::find()
             .filter(edit::Column::ManualId.eq(row.id))
-            .filter(edit::Column::Seq.gt(row.snapshot_seq))
+            .filter(edit::Column::Seq.gt(snapshot_seq))
             .filter(edit::Column::Seq.lte(row.seq))
             .order_by_asc(edit::Column::Seq)
             .all(db)

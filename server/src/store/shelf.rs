@@ -1,6 +1,6 @@
 //! The shelf: manuals as rows, and a manual as a whole.
 
-use super::{Store, StoreError, edits, to_json};
+use super::{Row, Store, StoreError, edits, rows, to_json};
 use crate::entity::manual;
 use paso_core::ids::{ManualId, StepId};
 use paso_core::manual::{Manual, Source, draft};
@@ -131,9 +131,8 @@ impl Store {
     }
 
     /// The row of a manual that has not been deleted.
-    pub(super) async fn row(&self, db: &impl ConnectionTrait, id: ManualId) -> Result<manual::Model, StoreError> {
-        let row = manual::Entity::find_by_id(id.0).filter(manual::Column::DeletedAt.is_null()).one(db).await?;
-        row.ok_or(StoreError::NotFound("manual"))
+    pub(super) async fn row(&self, db: &impl ConnectionTrait, id: ManualId) -> Result<Row, StoreError> {
+        rows(id).into_model::<Row>().one(db).await?.ok_or(StoreError::NotFound("manual"))
     }
 
     /// A manual at its newest edit.

@@ -37,9 +37,9 @@ fn spelled(n: u32) -> String {
     const TENS: [&str; 10] = ["", "", "twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"];
     match n {
         0..20 => ONES[n as usize].to_owned(),
-        20..100 if n % 10 == 0 => TENS[n as usize / 10].to_owned(),
+        20..100 if n.is_multiple_of(10) => TENS[n as usize / 10].to_owned(),
         20..100 => format!("{} {}", TENS[n as usize / 10], ONES[n as usize % 10]),
-        _ if n % 100 == 0 => format!("{} hundred", ONES[n as usize / 100]),
+        _ if n.is_multiple_of(100) => format!("{} hundred", ONES[n as usize / 100]),
         _ => format!("{} hundred and {}", ONES[n as usize / 100], spelled(n % 100)),
     }
 }

@@ -24,6 +24,9 @@ pub struct App {
     shutdown: rocket::Shutdown,
 }
 
+/// How long something may take to show up; a busy machine is slow, and a wait ends as soon as it is there.
+const PATIENCE: Duration = Duration::from_secs(30);
+
 /// The size of pictures and of most screens that authors use.
 const SIZE: (u32, u32) = (1280, 800);
 
@@ -88,7 +91,7 @@ impl App {
 
     /// The first element that shows up for a selector.
     pub async fn find(&self, css: &str) -> Result<WebElement, WebDriverError> {
-        self.driver.query(By::Css(css)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+        self.driver.query(By::Css(css)).wait(PATIENCE, Duration::from_millis(60)).first().await
     }
 
     /// A button or link by the words on it, or by its name where it shows only a sign.
@@ -97,12 +100,7 @@ impl App {
             "//button[normalize-space(.)={q} or @aria-label={q}] | //a[normalize-space(.)={q}] | //button[starts-with(normalize-space(.), {q})] | //nav//a[starts-with(normalize-space(.), {q})]",
             q = quoted(name)
         );
-        self.driver
-            .query(By::XPath(xpath))
-            .wait(Duration::from_secs(8), Duration::from_millis(60))
-            .and_displayed()
-            .first()
-            .await
+        self.driver.query(By::XPath(xpath)).wait(PATIENCE, Duration::from_millis(60)).and_displayed().first().await
     }
 
     pub async fn press(&self, name: &str) -> Result<(), WebDriverError> {
@@ -115,7 +113,7 @@ impl App {
             "//body//*[contains(normalize-space(.), {q}) and not(.//*[contains(normalize-space(.), {q})])]",
             q = quoted(words)
         );
-        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+        self.driver.query(By::XPath(xpath)).wait(PATIENCE, Duration::from_millis(60)).first().await
     }
 
     /// A field by its label.
@@ -124,7 +122,7 @@ impl App {
         let xpath = format!(
             "//*[(self::input or self::textarea or self::select) and (@aria-label={q} or @id=//label[normalize-space(.)={q}]/@for)]"
         );
-        self.driver.query(By::XPath(xpath)).wait(Duration::from_secs(8), Duration::from_millis(60)).first().await
+        self.driver.query(By::XPath(xpath)).wait(PATIENCE, Duration::from_millis(60)).first().await
     }
 
     /// Replaces what a field holds.
@@ -155,7 +153,7 @@ impl App {
         F: FnMut() -> G,
         G: Future<Output = Result<bool, WebDriverError>>,
     {
-        for _ in 0..120 {
+        for _ in 0..430 {
             if holds().await.unwrap_or(false) {
                 return;
             }

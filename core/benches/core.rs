@@ -29,8 +29,9 @@ fn long(times: usize) -> Recording {
 fn reading(c: &mut Criterion) {
     let mut group = c.benchmark_group("read");
     group.sample_size(10);
-    for times in [1, 10, 100] {
-        let recording = long(times);
+    // Up to the largest source taken: twice the text may take twice the time and no more.
+    for size in [20_000, 100_000, 500_000, 2_000_000] {
+        let recording = long(size / NARRATION.len() + 1);
         let bytes: usize = recording.cues.iter().map(|c| c.text.len()).sum();
         group.throughput(Throughput::Bytes(bytes as u64));
         group.bench_with_input(BenchmarkId::from_parameter(bytes), &recording, |b, r| b.iter(|| read(black_box(r))));

@@ -1,23 +1,34 @@
-//! Third pass: sentences to clauses, each with its verb and its objects.
+//! Fifth pass: clauses, each with its verb, what is moved and where.
 //!
-//! A clause is as much as one verb governs. The verb is found by grammar (it opens the clause after words like "now you
-//! want to") and the lexicon; its objects are the noun phrases behind it, or in front of it for "the cover comes off".
+//! A clause is as much as one verb governs. Where speech is punctuated, commas help; where it runs on, the verbs alone
+//! divide it: what stands between two verbs belongs to the first as its object or to the second as its subject.
 
 use super::act::{Act, Direction};
-use super::lexicon::{LEXICON, Lexicon};
-use super::sentences::{Sentence, Token};
+use super::lexicon::LEXICON;
+use super::phrases::{self, NounPhrase, Thing};
+use super::tags::{self, Form, Tag, Tagged};
 
 /// One verb with what it is done to.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Clause {
-    /// Tokens of the sentence.
+    /// Words of the sentence.
     pub from: usize,
     pub to: usize,
-    pub act: Option<Act>,
-    /// Index of the verb in the sentence.
+    /// Place of the verb; `None` for "battery out first" and "then the lid".
     pub verb: Option<usize>,
+    pub base: &'static str,
+    pub act: Option<Act>,
+    /// Who or what does it, or what "is" so.
+    pub subject: Vec<NounPhrase>,
+    /// What is moved, opened, undone: the object, or the subject of "the cover comes off" and "is removed".
     pub objects: Vec<NounPhrase>,
+    /// "from the frame", "with the spudger".
+    pub places: Vec<(String, NounPhrase)>,
     pub mood: Mood,
+    /// "Then the lid": goes on with the act before it.
+    pub elliptic: bool,
+    /// "is held", "are removed".
+    pub passive: bool,
 }
 
 /// Whether a clause tells what is done or something about it.
@@ -26,359 +37,675 @@ pub(super) enum Mood {
     Plain,
     /// "if", "when", "until" …
     Conditional,
-    /// "don't", "never", "we're not touching".
+    /// "don't", "never", "without pulling".
     Negated,
-    /// "because", "so that", "which".
+    /// "because", "so that", "otherwise".
     Reason,
+    /// "that comes out in two minutes".
+    Relative,
+    /// "would", "could", "might".
+    Potential,
+    /// "To reach the fan, …".
+    Purpose,
 }
 
-/// A thing, by its words without articles and sides.
-#[derive(Debug, Clone, PartialEq)]
-pub(super) struct NounPhrase {
-    pub at: usize,
-    pub words: Vec<String>,
-    /// The head is a part by the lexicon.
-    pub known: bool,
-    /// The phrase names a connection ("keypad cable"); its words then say what it serves.
-    pub connection: bool,
-}
-
-impl NounPhrase {
-    pub fn text(&self) -> String {
-        self.words.join(" ")
+impl Clause {
+    pub fn is_plain(&self) -> bool {
+        self.mood == Mood::Plain
     }
 
-    /// What a connection serves: the words before "cable", "flex", "connector" …
-    pub fn serves(&self) -> Option<String> {
-        let words: Vec<&str> = self.words.iter().map(String::as_str).collect();
-        // The antenna is its own cable.
-        if words.last().is_some_and(|w| matches!(*w, "antenna" | "aerial")) {
-            return Some("antenna".to_owned());
-        }
-        let served: Vec<&str> = words
-            .iter()
-            .copied()
-            .filter(|w| !is_connection(w) && !FLAVOUR.contains(w) && !LEXICON.numbers.contains_key(*w))
-            .collect();
-        (!served.is_empty()).then(|| served.join(" "))
+    pub fn does(&self, act: Act) -> bool {
+        self.act == Some(act)
+    }
+
+    /// The first thing named behind one of these prepositions.
+    pub fn place(&self, prepositions: &[&str]) -> Option<&NounPhrase> {
+        self.places.iter().find(|(p, _)| prepositions.contains(&p.as_str())).map(|(_, np)| np)
+    }
+
+    /// Every phrase of the clause, what is moved first.
+    pub fn things(&self) -> impl Iterator<Item = &NounPhrase> {
+        self.objects.iter().chain(&self.subject).chain(self.places.iter().map(|(_, np)| np))
     }
 }
 
-/// Words that describe a cable and not what it serves.
-const FLAVOUR: [&str; 26] = [
-    "flat", "white", "black", "red", "blue", "grey", "gray", "brown", "green", "little", "small", "tiny", "short",
-    "long", "pin", "board", "zif", "thin", "wide", "flip", "plain", "main", "other", "new", "old", "thick",
-];
-
-fn is_connection(word: &str) -> bool {
-    LEXICON.connections.at(&[word], 0).is_some() && !matches!(word, "antenna")
+pub(super) fn split(t: &Tagged<'_>) -> Vec<Clause> {
+    let mut splitter = Splitter { t, out: Vec::new(), loose: Vec::new(), led: Vec::new() };
+    for (from, to) in pieces(t) {
+        splitter.piece(from, to);
+    }
+    splitter.out
 }
 
-pub(super) fn split(sentence: &Sentence) -> Vec<Clause> {
-    let lexicon = &*LEXICON;
-    let words: Vec<&str> = sentence.tokens.iter().map(|t| t.lemma.as_str()).collect();
+/// A sentence cut at commas, joining words and relative pronouns.
+fn pieces(t: &Tagged<'_>) -> Vec<(usize, usize)> {
     let mut out = Vec::new();
     let mut from = 0;
-    for at in 1..=words.len() {
-        if at == words.len() || breaks(lexicon, &sentence.tokens, &words, at) {
-            out.push(clause(lexicon, &words, from, at));
+    for at in 1..t.len() {
+        let joins = matches!(t.tags[at], Tag::Conjunction | Tag::Subordinator) && !joins_numbers(t, at);
+        if t.pause[at - 1] || joins || opens_relative(t, at) {
+            out.push((from, at));
             from = at;
         }
     }
+    if from < t.len() {
+        out.push((from, t.len()));
+    }
     out
 }
 
-/// A comma, or a joining word with a verb behind it, ends the clause before `at`.
-fn breaks(lexicon: &Lexicon, tokens: &[Token], words: &[&str], at: usize) -> bool {
-    let said = tokens[at].said.as_str();
-    if matches!(
-        said,
-        "because"
-            | "since"
-            | "cause"
-            | "if"
-            | "when"
-            | "until"
-            | "till"
-            | "which"
-            | "but"
-            | "unless"
-            | "while"
-            | "otherwise"
-            | "before"
-            | "after"
-            | "so"
-            | "then"
-    ) {
-        return true;
+/// "one and two", "two or three".
+fn joins_numbers(t: &Tagged<'_>, at: usize) -> bool {
+    matches!(t.tags[at - 1], Tag::Number | Tag::Measure)
+        && matches!(t.tag(at + 1), Some(Tag::Number | Tag::Measure))
+        && t.tag(at + 2) != Some(Tag::Noun)
+}
+
+/// "a battery that comes out": behind a noun, before a verb.
+fn opens_relative(t: &Tagged<'_>, at: usize) -> bool {
+    matches!(t.words[at], "that" | "which" | "who" | "where")
+        && matches!(t.tags[at - 1], Tag::Noun | Tag::Pronoun | Tag::Adjective | Tag::Number)
+        && matches!(t.tag(at + 1), Some(Tag::Verb | Tag::Auxiliary | Tag::Modal | Tag::Negation | Tag::Pronoun))
+}
+
+struct Splitter<'t, 'a> {
+    t: &'t Tagged<'a>,
+    out: Vec<Clause>,
+    /// Things told before any verb: "the battery, the fan and the board come out".
+    loose: Vec<NounPhrase>,
+    /// Places told before any verb.
+    led: Vec<(String, NounPhrase)>,
+}
+
+impl Splitter<'_, '_> {
+    fn piece(&mut self, from: usize, to: usize) {
+        let verbs = self.verbs(from, to);
+        if verbs.is_empty() {
+            self.verbless(from, to);
+            return;
+        }
+        // "flex in, latch down, give it a tug": ways told before the first verb.
+        let lead = self.group(verbs[0], from);
+        let lead = if self.ways(from, from, lead) { self.out.last().map_or(from, |c| c.to).max(from) } else { from };
+        let starts: Vec<usize> =
+            verbs.iter().enumerate().map(|(n, v)| if n == 0 { lead } else { self.start(*v, verbs[n - 1]) }).collect();
+        for (n, verb) in verbs.iter().enumerate() {
+            let end = starts.get(n + 1).copied().unwrap_or(to);
+            let clause = self.clause(starts[n], end, *verb, from);
+            self.out.push(clause);
+        }
     }
-    let joined = matches!(said, "and" | "or");
-    if !joined && !tokens[at - 1].pause {
-        return false;
+
+    /// Main verbs of a piece; "is" and "has" only where they help no other verb.
+    fn verbs(&self, from: usize, to: usize) -> Vec<usize> {
+        let helps = |at: usize| {
+            (at + 1..to.min(at + 4))
+                .take_while(|i| {
+                    matches!(
+                        self.t.tags[*i],
+                        Tag::Adverb | Tag::Negation | Tag::Auxiliary | Tag::Verb | Tag::Pronoun | Tag::To
+                    )
+                })
+                .any(|i| self.t.tags[i] == Tag::Verb || self.t.tags[i] == Tag::Auxiliary)
+        };
+        (from..to)
+            .filter(|i| match self.t.tags[*i] {
+                Tag::Verb => true,
+                Tag::Auxiliary => !helps(*i),
+                _ => false,
+            })
+            .collect()
     }
-    let next = at + usize::from(joined);
-    verb_index(lexicon, words, next, words.len(), 3).is_some() || subject_verb(lexicon, words, next)
-}
 
-/// "and the cover comes off": a noun phrase with its own verb.
-fn subject_verb(lexicon: &Lexicon, words: &[&str], from: usize) -> bool {
-    let end = (from + 6).min(words.len());
-    (from..end)
-        .take_while(|i| !matches!(words[*i], "and" | "or"))
-        .any(|i| i > from && is_verb_form(lexicon, words[i]) && particle_follows(lexicon, words, i))
-}
-
-fn is_verb_form(lexicon: &Lexicon, word: &str) -> bool {
-    lexicon.verb_forms.contains_key(word)
-}
-
-fn particle_follows(lexicon: &Lexicon, words: &[&str], at: usize) -> bool {
-    phrase_at(lexicon, words, at, words.len()).is_some_and(|(_, particles, _)| particles > 0)
-}
-
-fn clause(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Clause {
-    let leading = verb_index(lexicon, words, from, to, 14);
-    let mood = mood(lexicon, words, from, to, leading.as_ref().map(|(at, ..)| *at));
-    let (verb, act, mut objects) = match leading {
-        Some((at, act, used)) => (Some(at), Some(act), noun_phrases(lexicon, words, at + 1, to, &used)),
-        None => match passive(lexicon, words, from, to).or_else(|| verbless(lexicon, words, from, to)) {
-            Some((at, act)) => (Some(at), Some(act), subject(lexicon, words, from, at)),
-            None => (None, None, Vec::new()),
-        },
-    };
-    // "Insert the spudger": a tool goes somewhere, no part goes back.
-    let tool = verb.is_some_and(|v| (v + 1..to.min(v + 4)).any(|i| lexicon.tools.at(words, i).is_some()));
-    let act = if tool && act == Some(Act::Install) { Some(Act::Place) } else { act };
-    if act.is_none() {
-        objects = noun_phrases(lexicon, words, from, to, &[]);
-    }
-    Clause { from, to, act, verb, objects, mood }
-}
-
-fn mood(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, verb: Option<usize>) -> Mood {
-    let head = &words[from..to.min(from + 4)];
-    // "unplug the battery, not by the wires" forbids nothing: only what stands before the verb turns it.
-    let before = verb.unwrap_or(to.min(from + 6));
-    let negated = words[from..before]
-        .iter()
-        .any(|w| matches!(*w, "don't" | "never" | "not" | "cannot" | "can't" | "won't" | "doesn't" | "isn't"));
-    if negated {
-        Mood::Negated
-    } else if head.iter().take(2).any(|w| lexicon.conditions.contains(*w))
-        || head.first().is_some_and(|w| matches!(*w, "until" | "till" | "unless" | "while" | "before"))
-    {
-        Mood::Conditional
-    } else if head.first().is_some_and(|w| matches!(*w, "because" | "since" | "cause" | "which" | "otherwise")) {
-        Mood::Reason
-    } else {
-        Mood::Plain
-    }
-}
-
-/// The imperative verb of a clause: the first verb after words that only lead in.
-fn verb_index(
-    lexicon: &Lexicon,
-    words: &[&str],
-    from: usize,
-    to: usize,
-    reach: usize,
-) -> Option<(usize, Act, Vec<usize>)> {
-    let mut at = from;
-    while at < to && at < from + reach {
-        // "three screws", "the plug": a number or an article in front makes the word a thing.
-        let before = at.checked_sub(1).filter(|b| *b >= from).map_or("", |b| words[b]);
-        let counted = matches!(before, "the" | "a" | "an" | "its" | "your")
-            || (matches!(words[at], "screw" | "bolt") && lexicon.numbers.contains_key(before));
-        if let Some((act, _, used)) =
-            phrase_at(lexicon, words, at, to).filter(|_| !counted && !is_be(lexicon, words[at]))
+    /// Where the helping words before a verb begin.
+    fn group(&self, verb: usize, from: usize) -> usize {
+        let mut at = verb;
+        while at > from
+            && matches!(self.t.tags[at - 1], Tag::Auxiliary | Tag::Modal | Tag::Negation | Tag::Adverb | Tag::To)
         {
-            return Some((at, act, used));
+            at -= 1;
         }
-        let skippable =
-            lexicon.lead_in.contains(words[at]) || words[at].ends_with("ly") || lexicon.numbers.contains_key(words[at]);
-        if !skippable {
-            return None;
-        }
-        at += 1;
+        at
     }
-    None
-}
 
-fn is_be(lexicon: &Lexicon, word: &str) -> bool {
-    lexicon.verb_forms.get(word).is_some_and(|b| b == "be" || b == "come" || b == "go")
-        || matches!(word, "be" | "come" | "go")
-}
-
-/// The verb phrase that begins at `at`, its particle count and the places its particles took.
-fn phrase_at(lexicon: &Lexicon, words: &[&str], at: usize, to: usize) -> Option<(Act, usize, Vec<usize>)> {
-    let base = lexicon.verb_forms.get(words[at])?;
-    let list = lexicon.verbs.get(base)?;
-    list.iter().find_map(|phrase| {
-        let mut used = Vec::new();
-        let mut after = at + 1;
-        for particle in &phrase.particles {
-            let limit = to.min(at + 9);
-            let place = (after..limit).find(|i| words[*i] == particle)?;
-            // "put the cover and take it off": a particle belongs to the nearest verb.
-            if (after..place).any(|i| lexicon.verbs.contains_key(words[i]) && !lexicon.part_heads_or_never(words[i])) {
-                return None;
-            }
-            // "turn it on", but "turn the lamp face down on a soft cloth".
-            let switched =
-                place == at + 1 || place + 1 == to || matches!(words[place + 1], "and" | "to" | "at" | "then" | "with");
-            if phrase.act == Act::PowerOn && !switched {
-                return None;
-            }
-            used.push(place);
-            after = place + 1;
+    /// Where the clause of `verb` begins, behind the verb before it.
+    fn start(&self, verb: usize, previous: usize) -> usize {
+        let t = self.t;
+        let mut at = verb;
+        while at > previous + 1
+            && matches!(
+                t.tags[at - 1],
+                Tag::Auxiliary | Tag::Modal | Tag::Negation | Tag::Adverb | Tag::To | Tag::Preposition
+            )
+            && !(t.tags[at - 1] == Tag::Preposition && t.tags[at] != Tag::Verb)
+        {
+            at -= 1;
         }
-        Some((phrase.act, phrase.particles.len(), used))
-    })
-}
+        let (_, form) = tags::verb_form(&LEXICON, t.said[verb], t.words[verb]).unwrap_or(("", Form::Base));
+        let bare = at == verb && form == Form::Base;
+        // "put some alcohol on it never bend …": that "it" is spoken for.
+        if at > previous + 2 && t.tags[at - 1] == Tag::Pronoun && t.tags[at - 2] == Tag::Preposition {
+            return at;
+        }
+        if at > previous + 1
+            && t.tags[at - 1] == Tag::Pronoun
+            && !matches!(t.words[at - 1], "it" | "them" | "me" | "us" | "there" | "here")
+        {
+            return at - 1;
+        }
+        if at > previous + 1 && t.tags[at - 1] == Tag::Pronoun && !bare && at - 1 > previous + 1 {
+            return at - 1;
+        }
+        let to = (at..verb).any(|i| t.tags[i] == Tag::To);
+        // "Disconnect the cable by flipping up the latch": the cable flips nothing.
+        let means = form == Form::Ing && t.tags[at] == Tag::Preposition;
+        if bare || to || means {
+            return at;
+        }
+        // A finite verb has the phrase before it as its subject.
+        let mut begin = at;
+        while begin > previous + 1
+            && matches!(t.tags[begin - 1], Tag::Noun | Tag::Adjective | Tag::Number | Tag::Determiner)
+        {
+            begin -= 1;
+            if t.tags[begin] == Tag::Determiner {
+                break;
+            }
+        }
+        self.with_its_place(begin, previous)
+    }
 
-impl Lexicon {
-    fn part_heads_or_never(&self, word: &str) -> bool {
-        self.part_heads.at(&[word], 0).is_some() || self.never_parts.contains(word)
+    /// "the four in the corners are …": a subject with the place it is told by.
+    fn with_its_place(&self, begin: usize, previous: usize) -> usize {
+        let t = self.t;
+        let place = begin > previous + 2
+            && t.tags[begin - 1] == Tag::Preposition
+            && matches!(t.words[begin - 1], "in" | "on" | "at" | "of" | "along" | "by" | "from");
+        if !place {
+            return begin;
+        }
+        let mut at = begin - 1;
+        while at > previous + 1 && matches!(t.tags[at - 1], Tag::Noun | Tag::Adjective | Tag::Number) {
+            at -= 1;
+        }
+        let determined = at > previous + 1 && t.tags[at - 1] == Tag::Determiner;
+        // Without an article it may be what the verb before moves.
+        if determined
+            && at < begin - 1
+            && matches!(t.tags[at - 2], Tag::Noun | Tag::Measure | Tag::Pronoun | Tag::Particle)
+        {
+            at - 1
+        } else {
+            begin
+        }
+    }
+
+    fn clause(&mut self, from: usize, to: usize, verb: usize, piece: usize) -> Clause {
+        let t = self.t;
+        let (base, form) = tags::verb_form(&LEXICON, t.said[verb], t.words[verb]).unwrap_or(("be", Form::Third));
+        let auxiliary = (from..verb).any(|i| t.tags[i] == Tag::Auxiliary && LEXICON.classes.be.contains(t.said[i]));
+        // "The speaker is hold by three screws", as many say it.
+        let by = t.words.get(verb + 1).is_some_and(|w| matches!(*w, "by" | "with"));
+        let form = if form == Form::Base && auxiliary && by { Form::Past } else { form };
+        let passive = form == Form::Past && (auxiliary || !self.has_agent(from, verb)) && t.tags[verb] == Tag::Verb;
+        // "Out it comes."
+        let mut particles: Vec<usize> = (from..verb)
+            .filter(|i| t.tags[*i] == Tag::Particle && matches!(t.words[*i], "out" | "off" | "in" | "on"))
+            .take(1)
+            .collect();
+        let mut objects = Vec::new();
+        let mut places: Vec<(String, NounPhrase)> = Vec::new();
+        let mut at = verb + 1;
+        while at < to {
+            match t.tags[at] {
+                // "take it to a battery drop-off": behind a place no way follows.
+                Tag::Particle => {
+                    if places.iter().all(|(p, _)| p == "with") {
+                        particles.push(at);
+                    }
+                }
+                // "pull the plug, not the wires".
+                Tag::Negation => break,
+                Tag::Preposition => {
+                    if matches!(t.words[at], "into" | "onto" | "from" | "over" | "through" | "around" | "along") {
+                        particles.push(at);
+                    }
+                    if let Some((np, end)) = phrases::phrase_at(t, at + 1, to) {
+                        places.push((t.words[at].to_owned(), np));
+                        at = end;
+                        continue;
+                    }
+                }
+                _ => {
+                    if let Some((np, end)) = phrases::phrase_at(t, at, to) {
+                        // A second thing needs a joining word: "put it back off camera" moves no camera.
+                        let more = objects.is_empty()
+                            || t.pause[at - 1]
+                            || matches!(t.tags[at - 1], Tag::Conjunction | Tag::Pronoun)
+                            || np.thing == Thing::Pronoun
+                            || matches!(t.tags[at], Tag::Determiner | Tag::Number);
+                        if more && (places.is_empty() || objects.is_empty()) {
+                            objects.push(np);
+                        }
+                        at = end.max(at + 1);
+                        continue;
+                    }
+                }
+            }
+            at += 1;
+        }
+        // "On the bottom cover there are six screws."
+        let leading = self.places(from, verb);
+        let mut subject = phrases::phrases(t, from, verb);
+        subject.retain(|s| !leading.iter().any(|(_, np)| np.from <= s.from && s.from < np.to));
+        places.extend(leading);
+        places.append(&mut self.led);
+        // "the triggers, the left trigger pops off": without a joining word the last is the subject.
+        if subject.len() > 1 && !(from..verb).any(|i| t.tags[i] == Tag::Conjunction && i > from) {
+            subject.drain(..subject.len() - 1);
+        }
+        if !subject.is_empty() || t.tags[from] == Tag::Conjunction {
+            let loose = std::mem::take(&mut self.loose);
+            subject.splice(0..0, loose);
+        } else {
+            self.loose.clear();
+        }
+        let (act, _) = self.act(base, &particles, verb, to);
+        // "the lid is on" ends there; "there's a spring in there" and "it is in the middle" tell a place.
+        let existential = subject.last().is_some_and(|s| matches!(s.words[0].as_str(), "there" | "here"));
+        // "The board's out with four screws" is out all the same.
+        let ends = particles
+            .last()
+            .is_some_and(|p| p + 1 == to || matches!(t.tags[p + 1], Tag::Adverb) || t.words[p + 1] == "with");
+        let placed = places.iter().any(|(p, _)| p != "with");
+        let act = act.filter(|_| base != "be" || (!existential && ends && !placed));
+        // Only out of the wall is it the device that is unplugged.
+        let wall = t.words[from..to].iter().any(|w| matches!(*w, "wall" | "mains" | "outlet" | "power" | "charger"));
+        let act = if base == "unplug" && act == Some(Act::PowerOff) && !wall { Some(Act::Disconnect) } else { act };
+        // "The whole procedure takes 45 minutes": nothing is taken.
+        let lasts = base == "take"
+            && (verb + 1..to)
+                .find(|i| t.tags[*i] != Tag::Adverb && !matches!(t.words[*i], "about" | "around"))
+                .is_some_and(|i| t.tags[i] == Tag::Measure);
+        let act = act.filter(|_| !lasts);
+        // What a passive or a moving verb moves is its subject.
+        let itself = objects.is_empty() && !subject.is_empty() && (passive || base == "be" || itself_may(base));
+        // "the cover comes up real slow": what comes, comes by itself.
+        let alone = matches!(base, "come" | "go" | "fall" | "fly" | "jump") && !subject.is_empty();
+        let vague = !subject.is_empty()
+            && !passive
+            && itself_may(base)
+            && objects.iter().all(|o| {
+                matches!(o.thing, Thing::Pronoun | Thing::Never) || (o.thing == Thing::Unknown && !o.definite)
+            });
+        let itself = itself || alone || vague;
+        let agent = matches!(
+            subject.last().map(|s| s.words[0].as_str()),
+            Some("you" | "we" | "i" | "he" | "she" | "they" | "who")
+        );
+        if (itself || passive && objects.is_empty()) && (!agent || passive) {
+            objects.clone_from(&subject);
+        } else if passive && !objects.is_empty() && subject.is_empty() {
+            // "removed the cover": told in the past, not suffered.
+        }
+        // "It is glued on", "the wire's clipped inside" tell how a thing is held, not that it is put there.
+        let state = passive
+            && auxiliary
+            && act.is_some_and(|a| a.direction() == Direction::In)
+            && !matches!(base, "install" | "reinstall" | "refit" | "reconnect" | "tighten");
+        let fits = base == "fit" && form == Form::Third;
+        let act = act.filter(|_| !state && !fits);
+        // "The cover goes on the new arm."
+        let act = act.or_else(|| {
+            let goes = matches!(base, "go" | "come")
+                && places.iter().any(|(p, _)| matches!(p.as_str(), "in" | "on" | "into" | "onto" | "over"));
+            (goes && objects.iter().any(NounPhrase::known)).then_some(Act::Install)
+        });
+        let mood = self.mood(from, verb, piece, form);
+        // "Insert the spudger": a tool goes somewhere, no part goes back.
+        let tool = objects.first().is_some_and(|o| o.thing == Thing::Tool);
+        let act = if tool && act == Some(Act::Install) { Some(Act::Place) } else { act };
+        Clause { from, to, verb: Some(verb), base, act, subject, objects, places, mood, elliptic: false, passive }
+    }
+
+    /// "I removed it": somebody acts in the past.
+    fn has_agent(&self, from: usize, verb: usize) -> bool {
+        (from..verb).any(|i| matches!(self.t.words[i], "i" | "we" | "you" | "he" | "she" | "they" | "who"))
+            || (from..verb).all(|i| matches!(self.t.tags[i], Tag::Conjunction | Tag::Adverb))
+    }
+
+    /// The act of a verb with its particles, the longest phrase first.
+    fn act(&self, base: &str, particles: &[usize], verb: usize, to: usize) -> (Option<Act>, usize) {
+        let Some(list) = LEXICON.verbs.get(base) else { return (None, 0) };
+        let t = self.t;
+        let near = |phrase: &&super::lexicon::VerbPhrase| {
+            let first = phrase
+                .particles
+                .first()
+                .map_or(0, |p| particles.iter().position(|i| t.words[*i] == p).unwrap_or(particles.len()));
+            (std::cmp::Reverse(phrase.particles.len()), first)
+        };
+        let found = list
+            .iter()
+            .filter(|phrase| {
+                let mut rest = particles.iter().copied();
+                let all = phrase.particles.iter().all(|p| {
+                    rest.by_ref().any(|i| t.words[i] == p)
+                        || (phrase.particles.len() == 1
+                            && verb + 1 < to
+                            && t.words[verb + 1] == p
+                            && t.tags[verb + 1] != Tag::Preposition)
+                });
+                // "turn it on", but "turn the lamp face down on a soft cloth".
+                all && (phrase.act != Act::PowerOn
+                    || phrase.particles.is_empty()
+                    || particles.iter().any(|p| t.tags[*p] == Tag::Particle && matches!(t.words[*p], "on" | "up")))
+            })
+            .min_by_key(near);
+        match found {
+            Some(phrase) => (Some(phrase.act), phrase.particles.len()),
+            None => (None, 0),
+        }
+    }
+
+    fn mood(&self, from: usize, verb: usize, piece: usize, form: Form) -> Mood {
+        let t = self.t;
+        let before = &t.tags[from..verb];
+        if before.contains(&Tag::Negation) {
+            return Mood::Negated;
+        }
+        if (from..verb).any(|i| matches!(t.words[i], "without")) {
+            return Mood::Negated;
+        }
+        if form == Form::Ing && verb > 0 && t.tags[verb - 1] == Tag::Preposition && t.words[verb - 1] != "by" {
+            return Mood::Relative;
+        }
+        if (from..verb).any(|i| matches!(t.words[i], "nobody" | "somebody" | "someone" | "anybody" | "people")) {
+            return Mood::Potential;
+        }
+        let previous = self.out.last();
+        let infinitive = before.contains(&Tag::To);
+        let opener = t.words[piece];
+        if from == piece {
+            match t.tags[piece] {
+                Tag::Subordinator => {
+                    return match opener {
+                        "because" | "since" | "cause" | "otherwise" | "else" => Mood::Reason,
+                        _ => Mood::Conditional,
+                    };
+                }
+                _ if matches!(opener, "whenever" | "should") => return Mood::Conditional,
+                _ if matches!(opener, "who" | "which" | "that" | "where") && piece > 0 && opens_relative(t, piece) => {
+                    // "there's a ring on the post that comes off, too" tells what happens.
+                    let shown = self.out.last().is_some_and(|p| {
+                        p.base == "be"
+                            && p.subject.last().is_some_and(|s| matches!(s.words[0].as_str(), "there" | "here"))
+                    });
+                    return if shown { Mood::Plain } else { Mood::Relative };
+                }
+                _ if opener == "who" => return Mood::Conditional,
+                _ => {}
+            }
+            if infinitive && piece == 0 && t.tags[piece] == Tag::To {
+                return Mood::Purpose;
+            }
+        }
+        // "the glue it came off of".
+        if t.punctuated
+            && from > piece
+            && t.tags[from] == Tag::Pronoun
+            && t.tags[from - 1] == Tag::Noun
+            && !matches!(t.words[from], "here" | "there")
+        {
+            return Mood::Relative;
+        }
+        if (from..verb).any(|i| matches!(t.said[i], "would" | "could" | "might" | "may" | "'d" | "wouldn't"))
+            || (from..verb).any(|i| t.said[i] == "should" && t.said.get(i + 1) == Some(&"have"))
+        {
+            return Mood::Potential;
+        }
+        match previous {
+            // An infinitive does what its governor does: "want to", "don't need to", "if you want to".
+            Some(p) if infinitive && p.to == from && p.mood != Mood::Reason => p.mood,
+            Some(p)
+                if p.to == from
+                    && from > piece
+                    && (form == Form::Ing || matches!(p.base, "go" | "let" | "help" | "try")) =>
+            {
+                p.mood
+            }
+            // "if you remove the cover and pull the cable, …".
+            Some(p)
+                if p.to <= from
+                    && matches!(p.mood, Mood::Conditional | Mood::Negated | Mood::Relative)
+                    && joined(t, piece, if p.mood == Mood::Negated { &["or", "nor"] } else { &["and", "or"] })
+                    && !t.pause[piece - 1]
+                    && t.tag(piece + 1) == Some(Tag::Verb) =>
+            {
+                p.mood
+            }
+            _ => Mood::Plain,
+        }
+    }
+
+    /// A piece without a verb: a way ("battery out"), a place ("from the frame"), or more things.
+    fn verbless(&mut self, from: usize, to: usize) {
+        let t = self.t;
+        let begin = (from..to)
+            .find(|i| !matches!(t.tags[*i], Tag::Conjunction | Tag::Adverb | Tag::Subordinator))
+            .unwrap_or(to);
+        if begin >= to {
+            return;
+        }
+        let found = phrases::phrases(t, begin, to);
+        if self.ways(from, begin, to) {
+            return;
+        }
+        if t.tags[begin] == Tag::Preposition {
+            let places = self.places(begin, to);
+            match self.out.last_mut() {
+                Some(last) => {
+                    last.places.extend(places);
+                    last.to = to;
+                }
+                // "For the joystick, flip up the latch."
+                None => self.led.extend(places),
+            }
+            return;
+        }
+        if found.is_empty() || t.tags[from..begin.max(from)].contains(&Tag::Negation) || t.tags[begin] == Tag::Negation
+        {
+            return;
+        }
+        let goes_on = t.words[from] == "then"
+            || (from + 1 < to && t.words[from + 1] == "then")
+            || matches!(t.words[begin.saturating_sub(1)], "next" | "first" | "finally" | "now" | "last");
+        let conditional = t.tags[from] == Tag::Subordinator;
+        match self.out.last_mut() {
+            Some(last) if last.verb.is_some() && !goes_on && !conditional && from > 0 && last.to == from => {
+                let joined_to_place = joined(t, from, &["and", "or"])
+                    && !t.pause[from - 1]
+                    && last.places.last().is_some_and(|(_, np)| np.to == from);
+                if joined_to_place {
+                    let preposition = last.places.last().map_or(String::new(), |(p, _)| p.clone());
+                    last.places.extend(found.into_iter().map(|np| (preposition.clone(), np)));
+                } else {
+                    let places = self.places(begin, to);
+                    let last = self.out.last_mut().expect("there is one");
+                    // Things behind a preposition of this piece are places.
+                    let bare = found.into_iter().filter(|np| !places.iter().any(|(_, p)| p.from == np.from));
+                    last.objects.extend(bare);
+                    last.places.extend(places);
+                }
+                let last = self.out.last_mut().expect("there is one");
+                last.to = to;
+            }
+            _ if conditional => {}
+            _ => {
+                if goes_on || self.out.is_empty() {
+                    self.loose.extend(found.iter().cloned());
+                }
+                let places = self.places(begin, to);
+                let objects = found.into_iter().filter(|np| !places.iter().any(|(_, p)| p.from == np.from)).collect();
+                self.out.push(Clause {
+                    from,
+                    to,
+                    verb: None,
+                    base: "",
+                    act: None,
+                    subject: Vec::new(),
+                    objects,
+                    places,
+                    mood: Mood::Plain,
+                    elliptic: true,
+                    passive: false,
+                });
+            }
+        }
+    }
+
+    /// "battery out", "keypad flex in, latch down": each thing with its way is a clause.
+    fn ways(&mut self, from: usize, begin: usize, to: usize) -> bool {
+        let t = self.t;
+        // "Even with the plug out" tells how things are.
+        if (from..to.min(begin + 2)).any(|i| matches!(t.words[i], "with" | "without" | "even")) {
+            return false;
+        }
+        let mut found = false;
+        let mut at = begin;
+        for way in begin..to {
+            if !self.is_way(way, to) || (way == begin && t.words[way] != "out") || way < at {
+                continue;
+            }
+            let Some(act) = verbless_act(t, way, to) else { continue };
+            let mut objects: Vec<NounPhrase> = phrases::phrases(t, at, way);
+            if objects.is_empty() && way == begin {
+                objects = phrases::phrases(t, way + 1, to).into_iter().take(1).collect();
+            }
+            let end = (way..to)
+                .take_while(|i| matches!(t.tags[*i], Tag::Particle | Tag::Adverb) || *i == way)
+                .last()
+                .map_or(to, |i| i + 1);
+            let one = (at..way).any(|i| matches!(t.words[i], "first" | "last") && t.words.get(i + 1) == Some(&"one"));
+            let negated = one || t.tags[at..way].contains(&Tag::Negation);
+            at = end;
+            let bodily = |o: &NounPhrase| {
+                o.known()
+                    || matches!(o.thing, Thing::Screw | Thing::Never)
+                    || (o.thing == Thing::Unknown && o.definite)
+                    || (o.thing == Thing::Pronoun
+                        && !matches!(o.words[0].as_str(), "you" | "we" | "i" | "there" | "here" | "what"))
+            };
+            if !objects.iter().any(bodily) {
+                continue;
+            }
+            let next = (end..to).find(|i| self.is_way(*i, to)).map_or(to, |_| end);
+            found = true;
+            self.out.push(Clause {
+                from: if found && self.out.last().is_some_and(|c| c.from >= from) { end.min(way) } else { from },
+                to: next,
+                verb: None,
+                base: "",
+                act: Some(act),
+                subject: Vec::new(),
+                objects,
+                places: self.places(end, next),
+                mood: if negated { Mood::Negated } else { Mood::Plain },
+                elliptic: false,
+                passive: false,
+            });
+        }
+        found
+    }
+
+    /// A particle that tells a way; "in" and "on" also before a latch ("flex in latch down").
+    fn is_way(&self, at: usize, to: usize) -> bool {
+        let t = self.t;
+        if t.tags[at] == Tag::Particle {
+            return true;
+        }
+        t.tags[at] == Tag::Preposition
+            && matches!(t.words[at], "in" | "on")
+            && at + 1 < to
+            && matches!(t.words[at + 1], "latch" | "tail" | "lock" | "ear" | "then" | "first")
+    }
+
+    fn places(&self, from: usize, to: usize) -> Vec<(String, NounPhrase)> {
+        let t = self.t;
+        let mut out = Vec::new();
+        let mut at = from;
+        while at < to {
+            if t.tags[at] == Tag::Preposition
+                && let Some((np, end)) = phrases::phrase_at(t, at + 1, to)
+            {
+                out.push((t.words[at].to_owned(), np));
+                at = end;
+            } else {
+                at += 1;
+            }
+        }
+        out
     }
 }
 
-/// "the cover comes off", "the antenna goes back on", "the battery is out".
-fn passive(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option<(usize, Act)> {
-    (from + 1..to).find_map(|at| {
-        // Behind a subject, "screw" is a thing.
-        if !is_verb_form(lexicon, words[at]) || words[at] == "screw" || lexicon.part_heads.at(words, at).is_some() {
-            return None;
-        }
-        let (act, particles, used) = phrase_at(lexicon, words, at, to)?;
-        // "the lid is on" ends there; "the sensor is in the middle" tells a place.
-        if lexicon.verb_forms.get(words[at]).is_some_and(|b| b == "be") && used.last() != Some(&(to - 1)) {
-            return None;
-        }
-        // A bare verb in the middle ("the screws hold the plate") is no act; a participle after "be" is.
-        let participle =
-            at > from && is_be(lexicon, words[at - 1]) && (words[at].ends_with("ed") || words[at].ends_with("en"));
-        // "after the plug is pulled" places nothing; only what comes loose or goes back is told this way.
-        let moves = act.direction() != Direction::Neutral;
-        (particles > 0 || (participle && moves)).then_some((at, act))
-    })
+/// Verbs that tell of a thing what it does or what is done to it: "the cover lifts off", "lift the cover off".
+fn itself_may(base: &str) -> bool {
+    matches!(
+        base,
+        "come"
+            | "go"
+            | "fall"
+            | "jump"
+            | "drop"
+            | "lift"
+            | "slide"
+            | "pop"
+            | "pull"
+            | "snap"
+            | "clip"
+            | "click"
+            | "roll"
+            | "let"
+            | "peel"
+            | "separate"
+            | "fly"
+            | "work"
+            | "swing"
+            | "twist"
+            | "screw"
+            | "hook"
+            | "plug"
+            | "press"
+            | "fit"
+            | "sit"
+            | "detach"
+            | "unplug"
+            | "disconnect"
+            | "connect"
+            | "open"
+            | "close"
+            | "install"
+    )
+}
+
+fn joined(t: &Tagged<'_>, at: usize, by: &[&str]) -> bool {
+    at < t.len() && by.contains(&t.words[at])
 }
 
 /// "battery out first", "keypad flex in", "trigger back on": a thing and a way, no verb.
-fn verbless(lexicon: &Lexicon, words: &[&str], from: usize, to: usize) -> Option<(usize, Act)> {
-    (from + 1..to).find_map(|at| {
-        let act = match words[at] {
-            "in" | "on" => Act::Install,
-            "out" | "off" => Act::Remove,
-            _ => return None,
-        };
-        let way = if matches!(words[at - 1], "back" | "straight" | "right") { at - 1 } else { at };
-        let thing = way > from && (lexicon.part_heads.at(words, way - 1).is_some() || is_connection(words[way - 1]));
-        // "the screws on the lid" goes on with a thing of its own; the way ends the thought or leads to how.
-        let ends = at + 1 == to
-            || matches!(
-                words[at + 1],
-                "first" | "last" | "with" | "until" | "till" | "then" | "and" | "again" | "to" | "its" | "front"
-            );
-        (thing && (ends || way < at)).then_some((at, act))
-    })
-}
-
-/// The noun phrases in front of a verb; only known things can be told this way.
-fn subject(lexicon: &Lexicon, words: &[&str], from: usize, verb: usize) -> Vec<NounPhrase> {
-    let mut out = noun_phrases(lexicon, words, from, verb, &[]);
-    out.retain(|np| np.known);
-    out
-}
-
-/// Every known part named within a stretch, with up to two words in front of its head.
-pub(super) fn things(words: &[&str], from: usize, to: usize) -> Vec<NounPhrase> {
-    let lexicon = &*LEXICON;
-    let mut out: Vec<NounPhrase> = Vec::new();
-    let mut at = from;
-    while at < to {
-        let mut end = at;
-        while end < to
-            && !ends_phrase(lexicon, words, end, &[])
-            && !(end > at && is_verb_form(lexicon, words[end]) && lexicon.part_heads.at(words, end).is_none())
-        {
-            end += 1;
-        }
-        if let Some(np) = noun_phrase(lexicon, &words[at..end], at).filter(|np| np.known) {
-            out.push(np);
-        }
-        at = end.max(at) + 1;
-    }
-    out
-}
-
-/// Noun phrases of a stretch, joined ones included, until something that is not theirs.
-fn noun_phrases(lexicon: &Lexicon, words: &[&str], from: usize, to: usize, particles: &[usize]) -> Vec<NounPhrase> {
-    let mut out = Vec::new();
-    let mut at = from;
-    while at < to {
-        let begin = at;
-        let mut phrase: Vec<&str> = Vec::new();
-        while at < to && !ends_phrase(lexicon, words, at, particles) {
-            phrase.push(words[at]);
-            at += 1;
-        }
-        // Only the thing right behind the verb may be unknown; further ones must be parts by the lexicon.
-        if let Some(found) = noun_phrase(lexicon, &phrase, begin).filter(|np| np.known || out.is_empty()) {
-            out.push(found);
-        }
-        // Behind a preposition other things follow than the object.
-        if at < to && !out.is_empty() && !particles.contains(&at) && PREPOSITIONS.contains(&words[at]) {
-            break;
-        }
-        at += 1;
-    }
-    out
-}
-
-const PREPOSITIONS: [&str; 32] = [
-    "with", "from", "by", "until", "till", "using", "to", "into", "under", "behind", "next", "beside", "at", "through",
-    "around", "for", "against", "towards", "of", "on", "in", "without", "as", "over", "between", "along", "off",
-    "onto", "about", "than", "like", "near",
-];
-
-fn ends_phrase(lexicon: &Lexicon, words: &[&str], at: usize, particles: &[usize]) -> bool {
-    // "the back shell": the side of a thing, not the way it goes.
-    if words[at] == "back" && lexicon.part_heads.at(words, at + 1).is_some() {
-        return false;
-    }
-    particles.contains(&at)
-        || lexicon.stop.contains(words[at])
-        || words[at].ends_with("ly")
-        || words[at].starts_with(|c: char| c.is_ascii_digit())
-}
-
-fn noun_phrase(lexicon: &Lexicon, words: &[&str], at: usize) -> Option<NounPhrase> {
-    let passing = ["new", "old", "little", "small", "tiny", "whole", "entire", "remaining"];
-    let mut kept: Vec<&str> = words.iter().copied().skip_while(|w| passing.contains(w)).collect();
-    // The last part noun is the head; what follows it ("cover half way") is not the thing.
-    let head = (0..kept.len()).rev().find(|i| {
-        lexicon.part_heads.at(&kept, *i).is_some_and(|(len, ())| i + len <= kept.len()) || is_connection(kept[*i])
-    });
-    let known = head.is_some();
-    if let Some(head) = head {
-        kept.truncate(head + lexicon.part_heads.at(&kept, head).map_or(1, |(len, ())| len));
-    }
-    const LONGEST: usize = 4;
-    if kept.len() > LONGEST {
-        kept.drain(..kept.len() - LONGEST);
-    }
-    let last = *kept.last()?;
-    let usable = last.len() > 1
-        && last.chars().any(char::is_alphabetic)
-        && (known
-            || !(lexicon.never_parts.contains(last) || lexicon.units.at(&[last], 0).is_some() || last.contains('\'')));
-    let connection = is_connection(last) || (last == "antenna");
-    usable.then(|| NounPhrase {
-        at,
-        words: kept.iter().map(|w| lexicon.same_part.get(*w).cloned().unwrap_or_else(|| (*w).to_owned())).collect(),
-        known,
-        connection,
-    })
+fn verbless_act(t: &Tagged<'_>, way: usize, to: usize) -> Option<Act> {
+    let last = (way..to.min(way + 3))
+        .take_while(|i| *i == way || t.tags[*i] == Tag::Particle || matches!(t.words[*i], "straight" | "right"))
+        .last()?;
+    let words: Vec<&str> = t.words[way..=last].to_vec();
+    let act = |w: &str| match w {
+        "in" | "on" | "back" => Some(Act::Install),
+        "out" | "off" => Some(Act::Remove),
+        "down" | "shut" => Some(Act::Close),
+        "up" | "open" => Some(Act::Open),
+        _ => None,
+    };
+    words.iter().rev().find_map(|w| act(w))
 }
 
 #[cfg(test)]
@@ -388,14 +715,11 @@ mod tests {
     use crate::recording::Recording;
     use rstest::rstest;
 
-    fn read(text: &str) -> Vec<(Option<Act>, Vec<String>)> {
+    fn read(text: &str) -> Vec<(Option<Act>, Vec<String>, Mood)> {
         let recording = Recording::parse(text.as_bytes()).unwrap();
         let sentence = sentences::split(&recording).remove(0);
-        split(&sentence)
-            .into_iter()
-            .filter(|c| c.act.is_some())
-            .map(|c| (c.act, c.objects.iter().map(NounPhrase::text).collect()))
-            .collect()
+        let tagged = tags::tag(&sentence.tokens, true);
+        split(&tagged).into_iter().map(|c| (c.act, c.objects.iter().map(NounPhrase::text).collect(), c.mood)).collect()
     }
 
     #[rstest]
@@ -407,25 +731,28 @@ mod tests {
     #[case("Disconnect the coin cell cable from the main board.", Act::Disconnect, &["coin cell cable"])]
     #[case("Put the battery door on.", Act::Install, &["battery door"])]
     #[case("Lift the wobulator out.", Act::Remove, &["wobulator"])]
+    #[case("The battery and the fan come out.", Act::Remove, &["battery", "fan"])]
+    #[case("Lay the camera with the rear screen on the heating pad.", Act::Place, &["camera"])]
+    #[case("Battery out first.", Act::Remove, &["battery"])]
     fn finds_verb_and_objects(#[case] text: &str, #[case] act: Act, #[case] objects: &[&str]) {
         let found = read(text);
-        assert_eq!(found[0].0, Some(act), "{found:?}");
-        assert_eq!(found[0].1, objects);
+        let hit = found.iter().find(|c| c.0 == Some(act)).unwrap_or_else(|| panic!("{found:?}"));
+        assert_eq!(hit.1, objects);
     }
 
     #[test]
-    fn parts_clauses_at_joining_words_with_a_verb() {
+    fn parts_clauses_at_every_verb() {
         let found = read("Open the latch of the keypad connector and pull out the flex cable.");
-        assert_eq!(found.iter().map(|f| f.0.unwrap()).collect::<Vec<_>>(), [Act::Open, Act::Remove]);
+        assert_eq!(found.iter().filter_map(|f| f.0).collect::<Vec<_>>(), [Act::Open, Act::Remove]);
     }
 
     #[rstest]
-    #[case("keypad flex cable", Some("keypad"))]
-    #[case("antenna", Some("antenna"))]
-    #[case("flat plug", None)]
-    fn tells_what_a_cable_serves(#[case] phrase: &str, #[case] serves: Option<&str>) {
-        let np =
-            NounPhrase { at: 0, words: phrase.split(' ').map(str::to_owned).collect(), known: true, connection: true };
-        assert_eq!(np.serves().as_deref(), serves);
+    #[case("Don't pull or twist the wires.", Mood::Negated)]
+    #[case("If it tears, wait a minute.", Mood::Conditional)]
+    #[case("Lift it without bending the cell.", Mood::Negated)]
+    #[case("You would lift the board.", Mood::Potential)]
+    #[case("To remove the fan, open the cage.", Mood::Purpose)]
+    fn tells_what_is_not_done(#[case] text: &str, #[case] mood: Mood) {
+        assert!(read(text).iter().any(|c| c.2 == mood), "{:?}", read(text));
     }
 }

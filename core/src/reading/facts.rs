@@ -106,6 +106,10 @@ pub struct FastenerFact {
     pub captive: bool,
     /// What they hold.
     pub what: Option<String>,
+    /// Nothing in the sentence says what they hold; it is taken from around it.
+    #[serde(skip)]
+    #[schema(ignore)]
+    pub guessed: bool,
 }
 
 /// A connection undone or made.

@@ -2,39 +2,60 @@
 //!
 //! A chain of small passes, one file each, and every decision says why it was made:
 //!
-//! `cues → sentences → repaired words → clauses → facts → statements → phases → fact sheet`
+//! `cues → sentences → repaired words → word classes → phrases → clauses → facts → statements → settled facts → fact sheet`
 //!
 //! English only for now. The reading is a pure function of the recording; what an author corrects is kept elsewhere, so
 //! that a better reader never overwrites a person.
 
 mod act;
 mod clauses;
+mod compare;
+mod discrepancies;
 mod extract;
 mod facts;
+mod gaps;
+mod hints;
 mod lexicon;
+mod marks;
 mod numbers;
+mod parting;
 mod phases;
+mod phrases;
 mod repair;
+mod safety;
 mod sentences;
+mod settle;
 mod sheet;
 mod sound;
 mod statements;
+mod tags;
+mod trace;
 
 pub use act::{Act, Direction};
+pub use compare::{Comparison, Topic, compare};
+pub use discrepancies::Finding;
 pub use facts::{
     ActFact, CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, Facts, FastenerFact, FastenerOp, HeatFact,
     HeatSource, NeedFact, PartFact, PartOp,
 };
+pub use gaps::{Gap, GapKind};
+pub use hints::{Hints, Meant};
+pub use marks::Mark;
 pub use repair::Repair;
+pub use safety::Doubt;
 pub use sentences::joined_text;
 pub use sheet::{At, CautionRow, Discrepancy, DiscrepancyKind, FactSheet, tally};
 pub use statements::StatementKind;
+pub use trace::trace;
 
 use crate::recording::Recording;
-use clauses::{Clause, Mood};
+use clauses::Clause;
 use extract::{Ground, Memory};
+use safety::Told;
 use sentences::Sentence;
 use serde::{Deserialize, Serialize};
+use statements::{Judged, Place};
+use tags::Tagged;
 use utoipa::ToSchema;
 
 /// The language the reader understands, as a BCP 47 tag.
@@ -63,81 +84,115 @@ pub struct Statement {
     pub rebuild: bool,
     pub repairs: Vec<Repair>,
     pub facts: Facts,
+    /// A total that its groups, told later, took the place of.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub announced_count: Option<u32>,
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub marks: Vec<Mark>,
+    /// Safety words that can hardly have been said so.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub doubts: Vec<Doubt>,
 }
 
 /// All that was read out of one recording.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Reading {
     pub statements: Vec<Statement>,
+    /// Where the recording contradicts itself, with both places.
+    pub findings: Vec<Finding>,
+    /// Silence and lost speech between acts.
+    pub gaps: Vec<Gap>,
     pub sheet: FactSheet,
 }
 
 /// Reads a recording. Never fails: what is not understood is said to be so.
 pub fn read(recording: &Recording) -> Reading {
+    read_with(recording, &Hints::default())
+}
+
+/// As [`read`], under the words and ends that an author put right.
+pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let text: Vec<char> = joined_text(recording).chars().collect();
+    let punctuated = sentences::is_punctuated(recording);
     let mut sentences = sentences::split(recording);
-    let repairs: Vec<Vec<Repair>> = sentences.iter_mut().map(repair::repair).collect();
-    let clauses: Vec<Vec<Clause>> = sentences.iter().map(clauses::split).collect();
-    let turn = turn(&sentences, &clauses);
+    let mut repairs = hints::put_words(&mut sentences, hints, &text);
+    for (sentence, repairs) in sentences.iter_mut().zip(&mut repairs) {
+        repairs.extend(repair::repair(sentence, hints));
+    }
+    let mut repairs: Vec<Repair> = repairs.into_iter().flatten().collect();
+    repairs.sort_by_key(|r| r.start);
+    if !punctuated {
+        sentences = sentences.into_iter().flat_map(parted).collect();
+    }
+    let sentences = hints::put_ends(sentences, hints);
+    let repairs = sentences.iter().map(|s| of_sentence(&repairs, s)).collect::<Vec<_>>();
+    let tagged: Vec<Tagged<'_>> = sentences.iter().map(|s| tags::tag(&s.tokens, punctuated)).collect();
+    let clauses: Vec<Vec<Clause>> = tagged.iter().map(clauses::split).collect();
+    let turn = turn(&sentences, &tagged, &clauses);
 
+    let place = Placing { recording, starts: cue_starts(recording), text };
     let mut memory = Memory::default();
+    let mut started = false;
+    let mut listing = None;
     let mut statements = Vec::with_capacity(sentences.len());
-    let starts = cue_starts(recording);
-    for ((sentence, clauses), repairs) in sentences.iter().zip(&clauses).zip(repairs) {
-        memory.rebuild = turn.is_some_and(|cue| sentence.tokens[0].cue >= cue);
-        statements.push(statement(recording, &starts, &text, sentence, clauses, repairs, &mut memory));
+    for (n, ((sentence, repairs), (tagged, clauses))) in
+        sentences.iter().zip(repairs).zip(tagged.iter().zip(&clauses)).enumerate()
+    {
+        let cue = sentence.tokens[0].cue;
+        memory.rebuild = turn.is_some_and(|t| cue >= t);
+        let judged = statements::judge(tagged, clauses, Place { cue, listing: listing == Some(cue), started });
+        // "Torque driver, 0.1 to 1 newton metre." stands in the list as well, whatever it looks like by itself.
+        let goes_on = listing == Some(cue) && !(judged.kind == StatementKind::Action && judged.confidence > 0.9);
+        listing = (judged.kind == StatementKind::Tool || goes_on).then_some(cue);
+        started |=
+            judged.kind == StatementKind::Tool || (judged.kind == StatementKind::Action && judged.confidence > 0.9);
+        let facts = facts(&judged, sentence, n, tagged, clauses, &mut memory);
+        let marks = marks::marks(tagged, clauses, judged.kind);
+        statements.push(Statement { marks, ..place.statement(sentence, judged, repairs, facts, memory.rebuild) });
     }
-    counting_gives_way(&mut statements);
-    totals_give_way(&mut statements);
-    let sheet = sheet::build(recording, &statements, turn);
-    Reading { statements, sheet }
+    let told: Vec<Told<'_, '_>> = sentences
+        .iter()
+        .zip(tagged.iter().zip(&clauses))
+        .map(|(sentence, (tagged, clauses))| Told { sentence, tagged, clauses })
+        .collect();
+    safety::doubt(&mut statements, &told, hints);
+    settle::settle(&mut statements);
+    conclude(recording, statements)
 }
 
-/// "One here, one here and one here, so three T6 screws": what is counted aloud only leads up to what is then said.
-fn counting_gives_way(statements: &mut [Statement]) {
-    for i in 1..statements.len() {
-        let (before, after) = statements.split_at_mut(i);
-        let ([counted], [said]) = (&before[i - 1].facts.fasteners[..], &after[0].facts.fasteners[..]) else { continue };
-        let bare = counted.drive.is_none() && counted.length.is_none();
-        let told = said.drive.is_some() || said.length.is_some();
-        if bare && told && counted.op == said.op && counted.count == said.count && counted.count.is_some() {
-            before[i - 1].facts.fasteners.clear();
-        }
-    }
+/// What follows from statements: contradictions, gaps and the sheet. Statements may have been corrected since.
+pub fn conclude(recording: &Recording, statements: Vec<Statement>) -> Reading {
+    let turn = statements.iter().find(|s| s.rebuild).map(|s| s.cue as usize);
+    let findings = discrepancies::find(&statements);
+    let gaps = gaps::find(recording, &statements);
+    let sheet = sheet::build(recording, &statements, turn, &findings);
+    Reading { statements, findings, gaps, sheet }
 }
 
-/// "Nine screws. Eight are 16 mm long, the ninth is 30 mm": the groups are the fact, the total only announces them.
-fn totals_give_way(statements: &mut [Statement]) {
-    for i in 0..statements.len() {
-        let [total] = &statements[i].facts.fasteners[..] else { continue };
-        let (Some(count), None) = (total.count, total.length) else { continue };
-        let (drive, bit, cue) = (total.drive, total.bit.clone(), statements[i].cue);
-        let groups: Vec<usize> = (i + 1..statements.len())
-            .take_while(|n| statements[*n].cue == cue)
-            .filter(|n| statements[*n].facts.fasteners.iter().any(|f| f.length.is_some()))
-            .collect();
-        let sum: u32 = groups.iter().flat_map(|n| &statements[*n].facts.fasteners).filter_map(|f| f.count).sum();
-        if groups.is_empty() || sum > count + 2 {
-            continue;
-        }
-        for n in groups {
-            for f in &mut statements[n].facts.fasteners {
-                f.drive = f.drive.or(drive);
-                f.bit = f.bit.take().or_else(|| bit.clone());
-            }
-        }
-        statements[i].facts.fasteners.clear();
-    }
+/// A run-on sentence in the parts that can stand alone.
+fn parted(sentence: Sentence) -> Vec<Sentence> {
+    let ends = {
+        let tagged = tags::tag(&sentence.tokens, false);
+        parting::ends(&tagged, &clauses::split(&tagged))
+    };
+    parting::part(sentence, &ends)
 }
 
-fn turn(sentences: &[Sentence], clauses: &[Vec<Clause>]) -> Option<usize> {
-    let told: Vec<(usize, Vec<&str>, &[Clause])> =
-        sentences.iter().zip(clauses).map(|(s, c)| (s.tokens[0].cue, words(s), c.as_slice())).collect();
+/// The repairs that stand in a sentence.
+fn of_sentence(all: &[Repair], sentence: &Sentence) -> Vec<Repair> {
+    let (Some(first), Some(last)) = (sentence.tokens.first(), sentence.tokens.last()) else { return Vec::new() };
+    let from = all.partition_point(|r| r.start < first.start);
+    all[from..].iter().take_while(|r| r.start < last.end).cloned().collect()
+}
+
+fn turn(sentences: &[Sentence], tagged: &[Tagged<'_>], clauses: &[Vec<Clause>]) -> Option<usize> {
+    let told: Vec<(usize, Vec<&str>, &[Clause])> = sentences
+        .iter()
+        .zip(tagged)
+        .zip(clauses)
+        .map(|((s, t), c)| (s.tokens[0].cue, t.words.clone(), c.as_slice()))
+        .collect();
     phases::turn(&told)
-}
-
-fn words(sentence: &Sentence) -> Vec<&str> {
-    sentence.tokens.iter().map(|t| t.lemma.as_str()).collect()
 }
 
 /// Where each cue begins in the joined text, in characters.
@@ -155,63 +210,80 @@ fn cue_starts(recording: &Recording) -> Vec<(usize, usize)> {
         .collect()
 }
 
-fn statement(
-    recording: &Recording,
-    starts: &[(usize, usize)],
-    text: &[char],
+fn facts(
+    judged: &Judged,
     sentence: &Sentence,
+    number: usize,
+    tagged: &Tagged<'_>,
     clauses: &[Clause],
-    repairs: Vec<Repair>,
     memory: &mut Memory,
-) -> Statement {
-    let words = words(sentence);
-    let (first, last) = (&sentence.tokens[0], sentence.tokens.last().expect("no sentence is empty"));
-    let mut judged = statements::judge(&words, clauses);
-    let warns = judged.kind == StatementKind::Caution;
-    if warns && works_as_well(clauses, &words) {
-        judged.kind = StatementKind::Action;
-        judged.because.push("it also does something to a known part, so it is an act with a warning".to_owned());
-    }
-    let ground = if matches!(judged.kind, StatementKind::Action | StatementKind::Test | StatementKind::Observation) {
-        Ground::Work
-    } else {
-        Ground::Told
+) -> Facts {
+    let reversed = lexicon::LEXICON.rebuild_reverse.any(&tagged.words).is_some();
+    let ground = match judged.kind {
+        // "Putting it back is the reverse, battery last": summed up, not done.
+        _ if reversed => Ground::Told,
+        StatementKind::Action | StatementKind::Test | StatementKind::Observation => Ground::Work,
+        // "Unplug that first, and not by the wires": a warning may stand beside the act.
+        StatementKind::Caution if judged.warning.as_ref().is_some_and(|w| !w.whole) => Ground::Work,
+        _ => Ground::Told,
     };
-    let mut facts = extract::extract(sentence, clauses, ground, memory);
-    if !judged.chain && (warns || statements::caution(&words, clauses, false).is_some()) {
-        facts.cautions = extract::caution_subjects(&words);
+    let spoken_of = memory.focus.clone();
+    let hazard = memory.hazard.take().filter(|(cue, _)| *cue == sentence.tokens[0].cue).map(|(_, h)| h);
+    let mut facts = extract::extract(sentence, number, tagged, clauses, ground, memory);
+    if judged.kind == StatementKind::Noise {
+        return Facts::default();
+    }
+    if judged.kind == StatementKind::Chatter {
+        // What talk mentions is not used, but a price is a price.
+        return Facts { measures: facts.measures, ..Facts::default() };
     }
     if judged.chain {
-        facts.needs = extract::needs(&words, memory);
+        facts.needs = extract::needs(tagged, clauses, spoken_of.as_ref());
+    } else if let Some(warning) = &judged.warning {
+        facts.cautions = extract::about(tagged, warning, spoken_of.as_ref(), hazard);
     }
-    if !judged.kind.is_work() {
-        facts = Facts::default();
-    }
-    let end = sentence_end(text, last.end);
-    Statement {
-        start: first.start,
-        end,
-        cue: first.cue as u32,
-        last_cue: last.cue as u32,
-        text: text[first.start..end].iter().map(|c| if *c == '\n' { ' ' } else { *c }).collect(),
-        from_ms: place(recording, starts, first.cue, first.start),
-        to_ms: place(recording, starts, last.cue, end),
-        approximate: true,
-        kind: judged.kind,
-        confidence: judged.confidence,
-        because: judged.because,
-        rebuild: memory.rebuild,
-        repairs,
-        facts,
-    }
+    memory.hazard = extract::named_hazard(&tagged.words).map(|h| (sentence.tokens[0].cue, h));
+    facts
 }
 
-/// A warning that opens with an act on a known part is told while doing it.
-fn works_as_well(clauses: &[Clause], words: &[&str]) -> bool {
-    let opens =
-        words.first().is_some_and(|w| matches!(*w, "caution" | "attention" | "warning" | "never" | "don't" | "note"));
-    !opens
-        && clauses.iter().take(2).any(|c| c.mood == Mood::Plain && c.act.is_some() && c.objects.iter().any(|o| o.known))
+/// Puts sentences back into the recording's text and time.
+struct Placing<'a> {
+    recording: &'a Recording,
+    starts: Vec<(usize, usize)>,
+    text: Vec<char>,
+}
+
+impl Placing<'_> {
+    fn statement(
+        &self,
+        sentence: &Sentence,
+        judged: Judged,
+        repairs: Vec<Repair>,
+        facts: Facts,
+        rebuild: bool,
+    ) -> Statement {
+        let (first, last) = (&sentence.tokens[0], sentence.tokens.last().expect("no sentence is empty"));
+        let end = sentence_end(&self.text, last.end);
+        Statement {
+            start: first.start,
+            end,
+            cue: first.cue as u32,
+            last_cue: last.cue as u32,
+            text: self.text[first.start..end].iter().map(|c| if *c == '\n' { ' ' } else { *c }).collect(),
+            from_ms: place(self.recording, &self.starts, first.cue, first.start),
+            to_ms: place(self.recording, &self.starts, last.cue, end),
+            approximate: true,
+            kind: judged.kind,
+            confidence: judged.confidence,
+            because: judged.because,
+            rebuild,
+            repairs,
+            facts,
+            announced_count: None,
+            marks: Vec::new(),
+            doubts: Vec::new(),
+        }
+    }
 }
 
 /// The closing mark belongs to the sentence.

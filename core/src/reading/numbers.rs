@@ -116,21 +116,28 @@ pub(super) struct Quantified {
 /// Every quantity with a unit: `2 to 3 minutes`, `80 degrees Celsius, that is 176 Fahrenheit` (once).
 pub(super) fn quantities(words: &[&str]) -> Vec<Quantified> {
     let mut out: Vec<Quantified> = Vec::new();
+    for q in quantities_and_repeats(words) {
+        let again = out.iter().any(|o| {
+            q.unit != o.unit
+                && o.measure.quantity == q.measure.quantity
+                && q.at <= o.at + o.len + 5
+                && (o.measure.value - q.measure.value).abs() < 1.0
+        });
+        if !again {
+            out.push(q);
+        }
+    }
+    out
+}
+
+/// Every quantity, also one that tells the same again in another unit.
+pub(super) fn quantities_and_repeats(words: &[&str]) -> Vec<Quantified> {
+    let mut out: Vec<Quantified> = Vec::new();
     let mut at = 0;
     while at < words.len() {
         let found = quantity_at(words, at);
         at += found.as_ref().map_or(1, |q| q.len);
-        if let Some(q) = found {
-            let again = out.iter().any(|o| {
-                q.unit != o.unit
-                    && o.measure.quantity == q.measure.quantity
-                    && q.at <= o.at + o.len + 5
-                    && (o.measure.value - q.measure.value).abs() < 1.0
-            });
-            if !again {
-                out.push(q);
-            }
-        }
+        out.extend(found);
     }
     out
 }
@@ -142,11 +149,9 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
         None if words.get(at..at + 2) == Some(&["a", "quarter"]) => {
             (0.25, if words.get(at + 2) == Some(&"of") { 3 } else { 2 })
         }
-        None if words.get(at) == Some(&"a")
-            && words.get(at + 1).is_some_and(|w| matches!(*w, "minute" | "second" | "hour")) =>
-        {
-            (1.0, 1)
-        }
+        None if words.get(at..at + 2) == Some(&["half", "an"]) => (0.5, 2),
+        None if words.get(at..at + 3) == Some(&["a", "couple", "of"]) => (2.0, 3),
+        None if words.get(at).is_some_and(|w| matches!(*w, "a" | "an" | "another")) && one_unit(words, at) => (1.0, 1),
         None => return None,
     };
     let mut high = None;
@@ -156,6 +161,12 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
         high = Some(f.value);
         len += 1 + f.len;
     }
+    // "one more minute", "another full turn".
+    len += usize::from(
+        words
+            .get(at + len)
+            .is_some_and(|w| matches!(*w, "more" | "further" | "full" | "extra" | "whole" | "additional")),
+    );
     let article = usize::from(matches!(words.get(at + len..at + len + 2), Some(["of", "a"]))) * 2;
     let (unit_len, unit) = unit_at(&LEXICON.units, words, at + len + article)?;
     len += article + unit_len;
@@ -180,6 +191,32 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
     };
     let to = high.map(|h| unit.to_sheet(h));
     Some(Quantified { at, len, unit, measure: Measure { quantity, value, to, unit: unit_name } })
+}
+
+/// "for a minute", "another minute", "half an hour", but not "250 samples a second".
+fn one_unit(words: &[&str], at: usize) -> bool {
+    let before = at.checked_sub(1).map_or("", |i| words[i]);
+    let unit =
+        words.get(at + 1).is_some_and(|w| matches!(*w, "minute" | "second" | "hour" | "millimetre" | "millimeter"));
+    let waits = matches!(
+        before,
+        "for"
+            | "about"
+            | "around"
+            | "wait"
+            | "like"
+            | "give"
+            | "it"
+            | "take"
+            | "after"
+            | "least"
+            | "than"
+            | "edge"
+            | "side"
+    );
+    unit && (words[at] == "another"
+        || (waits && words.get(at + 2) != Some(&"or"))
+        || words.get(at + 2).is_some_and(|w| *w == "or") && waits)
 }
 
 fn unit_at(table: &PhraseTable<Unit>, words: &[&str], at: usize) -> Option<(usize, Unit)> {

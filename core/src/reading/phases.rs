@@ -1,12 +1,12 @@
-//! Sixth pass: where the narration turns from taking apart to putting together.
+//! Where the narration turns from taking apart to putting together.
 //!
 //! One turn is looked for: the place that leaves most "out" before it and most "in" behind it, with words such as
 //! "assembly" as a strong hint. A recording that only says "in reverse" never turns.
 
-use super::act::Direction;
-use super::clauses::{Clause, Mood};
-use super::extract::direction;
+use super::act::Act;
+use super::clauses::Clause;
 use super::lexicon::LEXICON;
+use super::phrases::Thing;
 
 /// Evidence of one sentence for the turn.
 struct Lean {
@@ -24,8 +24,13 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
     // Two acts make a rebuild only where words announce it.
     const FEWEST: i32 = 3;
     const FEWEST_ANNOUNCED: i32 = 2;
-    if inward < FEWEST_ANNOUNCED || outward == 0 {
+    if inward < FEWEST_ANNOUNCED {
         return None;
+    }
+    if outward == 0 {
+        // A recording of the second half alone.
+        let opens = leans.iter().find(|l| l.weight > 0).map(|l| l.cue);
+        return opens.filter(|_| inward >= FEWEST || leans.iter().any(|l| l.hint));
     }
     let mut best: Option<(i32, usize)> = None;
     let total: i32 = leans.iter().map(|l| l.weight).sum();
@@ -34,10 +39,12 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
         const HINT: i32 = 3;
         let opens_cue = i == 0 || leans[i - 1].cue != here.cue;
         if opens_cue {
-            let hint = leans[i..].iter().take_while(|l| l.cue == here.cue).any(|l| l.hint);
+            let of_cue = || leans[i..].iter().take_while(|l| l.cue == here.cue);
+            let hint = of_cue().any(|l| l.hint);
+            let own: i32 = of_cue().map(|l| l.weight).sum();
             let score = (total - before) - before + if hint { HINT } else { 0 };
             // The first of equals: a cue that only talks belongs to what follows it no more than to what came before.
-            if here.weight >= 0 && best.is_none_or(|(s, _)| score > s) {
+            if own >= 0 && (own > 0 || hint) && best.is_none_or(|(s, _)| score > s) {
                 best = Some((score, here.cue));
             }
         }
@@ -52,20 +59,22 @@ pub(super) fn turn(sentences: &[(usize, Vec<&str>, &[Clause])]) -> Option<usize>
 
 fn lean(cue: usize, words: &[&str], clauses: &[Clause]) -> Lean {
     let told = LEXICON.needs.any(words).is_some() || LEXICON.rebuild_reverse.any(words).is_some();
-    let weight = match direction(clauses) {
-        Direction::In if !told => clauses
-            .iter()
-            .filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::In))
-            .count() as i32,
-        Direction::Out if !told => {
-            -(clauses
-                .iter()
-                .filter(|c| c.mood == Mood::Plain && c.act.is_some_and(|a| a.direction() == Direction::Out))
-                .count() as i32)
-        }
+    let weight = if told { 0 } else { clauses.iter().filter(|c| c.is_plain()).map(weight).sum() };
+    Lean { cue, weight, hint: !told && LEXICON.rebuild.any(words).is_some() }
+}
+
+/// Only what happens to parts, screws and cables tells the direction; a press on a button does not.
+fn weight(clause: &Clause) -> i32 {
+    let handles = clause.objects.iter().any(|o| o.known() || matches!(o.thing, Thing::Screw));
+    let pronoun = clause.objects.iter().any(|o| o.thing == Thing::Pronoun);
+    let weight = match clause.act {
+        Some(Act::Remove | Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Desolder) => -1,
+        Some(Act::Peel | Act::Open | Act::Pry) if handles => -1,
+        Some(Act::Install) if matches!(clause.base, "be" | "come" | "secure" | "line" | "get") => 0,
+        Some(Act::Install | Act::Connect | Act::Drive | Act::Tighten | Act::Transfer) => 1,
         _ => 0,
     };
-    Lean { cue, weight, hint: !told && LEXICON.rebuild.any(words).is_some() }
+    if handles || (pronoun && weight < 0) { weight } else { 0 }
 }
 
 #[cfg(test)]

@@ -4,10 +4,12 @@
 //! itself, and stand where such a word fits (before "screw", a size, or a thing of the bench). The original stays
 //! visible. Words that decide safety ("connect", "don't") are never touched here.
 
+use super::hints::Hints;
 use super::lexicon::{LEXICON, Lexicon, lemma};
-use super::sentences::Sentence;
-use super::sound::{sound, spelled};
+use super::sentences::{Sentence, Token};
+use super::sound::{sound, sounds, spelled};
 use serde::{Deserialize, Serialize};
+use std::sync::LazyLock;
 use utoipa::ToSchema;
 
 /// One repaired word.
@@ -19,12 +21,19 @@ pub struct Repair {
     pub start: usize,
     pub end: usize,
     pub because: String,
+    /// An author's word, not the reader's.
+    #[serde(default)]
+    pub by_author: bool,
 }
 
-pub(super) fn repair(sentence: &mut Sentence) -> Vec<Repair> {
+pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
     let lexicon = &*LEXICON;
-    let mut out = Vec::new();
+    let mut out = torn_words(lexicon, sentence, hints);
     for i in 0..sentence.tokens.len() {
+        // What an author wrote is what was said.
+        if hints.written(sentence.tokens[i].start, sentence.tokens[i].end) {
+            continue;
+        }
         let Some((meant, why)) = better(lexicon, sentence, i) else { continue };
         let token = &mut sentence.tokens[i];
         out.push(Repair {
@@ -33,10 +42,109 @@ pub(super) fn repair(sentence: &mut Sentence) -> Vec<Repair> {
             start: token.start,
             end: token.end,
             because: why,
+            by_author: false,
         });
         token.lemma = lemma(&meant);
     }
     out
+}
+
+/// "fill ups zero zero", "pent a lobe screws", "posy drive": a drive's name heard as several words.
+fn torn_words(lexicon: &Lexicon, sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
+    let mut out = Vec::new();
+    let mut at = 0;
+    while at + 1 < sentence.tokens.len() {
+        let written = hints.written(sentence.tokens[at].start, sentence.tokens[at].end);
+        if let Some((len, meant)) = torn_at(lexicon, sentence, at).filter(|_| !written) {
+            let window = &sentence.tokens[at..at + len];
+            let said = window.iter().map(|t| t.said.as_str()).collect::<Vec<_>>().join(" ");
+            let (start, end) = (window[0].start, window[len - 1].end);
+            let because = format!("“{said}” sounds like “{meant}”, and a screw or a size stands beside it");
+            out.push(Repair { said, meant: meant.clone(), start, end, because, by_author: false });
+            let last = sentence.tokens[at + len - 1].clone();
+            let first = Token { end, pause: false, stop: false, ..sentence.tokens[at].clone() };
+            let mut put: Vec<Token> =
+                meant.split(' ').map(|w| Token { lemma: lemma(w), said: w.to_owned(), ..first.clone() }).collect();
+            if let Some(end) = put.last_mut() {
+                (end.pause, end.stop) = (last.pause, last.stop);
+            }
+            let words = put.len();
+            sentence.tokens.splice(at..at + len, put);
+            at += words - 1;
+        }
+        at += 1;
+    }
+    out
+}
+
+/// A drive's name with how it sounds, worked out once.
+struct DriveName {
+    name: String,
+    /// Without its spaces.
+    whole: String,
+    sound: String,
+    spelled: String,
+}
+
+static DRIVES: LazyLock<Vec<DriveName>> = LazyLock::new(|| {
+    let names = LEXICON.drive_names.iter().map(|name| {
+        let whole: String = name.split(' ').collect();
+        DriveName { name: name.clone(), sound: sound(&whole), spelled: spelled(&whole), whole }
+    });
+    names.collect()
+});
+
+fn torn_at(lexicon: &Lexicon, sentence: &Sentence, at: usize) -> Option<(usize, String)> {
+    const MOST: usize = 3;
+    (2..=MOST).rev().filter(|len| at + len <= sentence.tokens.len()).find_map(|len| {
+        let window = &sentence.tokens[at..at + len];
+        let words: Vec<&str> = sentence.tokens[at..].iter().map(|t| t.lemma.as_str()).collect();
+        let inside = window[..len - 1].iter().any(|t| t.pause || t.stop);
+        // "five Phillips" is a count and a drive.
+        let whole =
+            (0..len).any(|k| {
+                lexicon.drives.at(&words[..len], k).is_some()
+                    || lexicon.numbers.contains_key(words[k])
+                    || super::numbers::bit_code(words[k]).is_some()
+            }) || words[..len].iter().any(|w| super::phrases::is_screw(w) || lexicon.classes.pronoun.contains(*w))
+                || lexicon.classes.determiner.contains(words[0])
+                || lexicon.classes.conjunction.contains(words[0]);
+        if inside || whole || !fits_a_drive(sentence, at, len) {
+            return None;
+        }
+        let joined: String = window.iter().map(|t| t.said.as_str()).collect();
+        let (heard, letters) = (sound(&joined), spelled(&joined));
+        let near = |drive: &&DriveName| {
+            let whole = &drive.whole;
+            if joined == *whole {
+                return len > 1;
+            }
+            drive.sound == heard
+                && whole.len() >= 4
+                && strsim::damerau_levenshtein(&drive.spelled, &letters) <= whole.len() / 2
+        };
+        DRIVES.iter().find(near).map(|drive| (len, drive.name.clone()))
+    })
+}
+
+/// A screw, a driver or a size stands right behind.
+fn fits_a_drive(sentence: &Sentence, at: usize, len: usize) -> bool {
+    sentence.tokens[at + len..].iter().take(3).any(|t| {
+        matches!(
+            t.lemma.as_str(),
+            "screw"
+                | "screwdriver"
+                | "driver"
+                | "bit"
+                | "zero"
+                | "double"
+                | "triple"
+                | "number"
+                | "size"
+                | "one"
+                | "crew"
+        ) || super::numbers::bit_code(&t.lemma).is_some()
+    })
 }
 
 fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, String)> {
@@ -47,13 +155,13 @@ fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, S
     }
     let around = neighbour(lexicon, sentence, i)?;
     let said = sentence.tokens[i].said.as_str();
-    let heard = sound(said);
+    let heard = sounds(said);
     let letters = spelled(said);
-    let (distance, meant) = lexicon
+    let (distance, _, meant) = lexicon
         .trade_words
         .iter()
-        .filter(|w| alike(&w.sound, &heard) || close(&w.word, said))
-        .map(|w| (strsim::damerau_levenshtein(&w.spelled, &letters), &w.word))
+        .filter(|w| heard.iter().any(|h| alike(&w.sound, h)) || close(&w.word, said))
+        .map(|w| (strsim::damerau_levenshtein(&w.spelled, &letters), usize::MAX - same_end(&w.word, said), &w.word))
         .min()?;
     // "charge" is no misheard "carriage", though the consonants agree: the letters must be near as well.
     let enough = distance <= (meant.len() / 3).max(1);
@@ -62,12 +170,22 @@ fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, S
 
 /// The same sounds, or one of at least five differs behind the first.
 fn alike(a: &str, b: &str) -> bool {
-    a == b || (a.len() >= 5 && a.len() == b.len() && a[..1] == b[..1] && strsim::damerau_levenshtein(a, b) == 1)
+    // The cheap questions first: this is asked of every word of the trade.
+    let near = a.len().abs_diff(b.len()) <= 1 && a.len().max(b.len()) >= 5 && a.as_bytes()[0] == b.as_bytes()[0];
+    a == b || (near && strsim::damerau_levenshtein(a, b) == 1)
+}
+
+/// How many letters two words share at their end: recognisers lose beginnings and middles first.
+fn same_end(a: &str, b: &str) -> usize {
+    a.bytes().rev().zip(b.bytes().rev()).take_while(|(x, y)| x == y).count()
 }
 
 /// One letter off in a long word; among short words too many lie one letter apart ("print", "point").
 fn close(a: &str, b: &str) -> bool {
-    a.len() >= 6 && a.as_bytes()[0] == b.as_bytes()[0] && strsim::damerau_levenshtein(a, b) == 1
+    a.len() >= 6
+        && a.len().abs_diff(b.len()) <= 1
+        && a.as_bytes()[0] == b.as_bytes()[0]
+        && strsim::damerau_levenshtein(a, b) == 1
 }
 
 /// A word that already means something here is left alone.
@@ -75,10 +193,10 @@ fn known(lexicon: &Lexicon, word: &str) -> bool {
     lexicon.known.contains(word) || lexicon.verb_forms.contains_key(word) || lexicon.numbers.contains_key(word)
 }
 
-/// A trade word within four words of the place.
+/// A trade word close by.
 fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String> {
-    let from = i.saturating_sub(4);
-    let to = (i + 5).min(sentence.tokens.len());
+    let from = i.saturating_sub(8);
+    let to = (i + 7).min(sentence.tokens.len());
     let words: Vec<&str> = sentence.tokens.iter().map(|t| t.lemma.as_str()).collect();
     let trade = |n: usize| {
         matches!(words[n], "screw" | "screwdriver" | "driver" | "pull" | "flip" | "open" | "pry")
@@ -88,7 +206,9 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
             || lexicon.drives.at(&words, n).is_some()
             || super::numbers::bit_code(words[n]).is_some()
     };
-    (from..to).filter(|n| *n != i).find(|n| trade(*n)).map(|n| sentence.tokens[n].said.clone())
+    // "take the sponger": what one takes in hand is a thing of the bench.
+    let in_hand = i.checked_sub(2).filter(|n| matches!(words[*n], "take" | "use" | "with" | "grab" | "using"));
+    (from..to).filter(|n| *n != i).find(|n| trade(*n)).or(in_hand).map(|n| sentence.tokens[n].said.clone())
 }
 
 #[cfg(test)]
@@ -100,7 +220,7 @@ mod tests {
 
     fn repairs(text: &str) -> Vec<(String, String)> {
         let recording = Recording::parse(text.as_bytes()).unwrap();
-        split(&recording).iter_mut().flat_map(repair).map(|r| (r.said, r.meant)).collect()
+        split(&recording).iter_mut().flat_map(|s| repair(s, &Hints::default())).map(|r| (r.said, r.meant)).collect()
     }
 
     #[rstest]

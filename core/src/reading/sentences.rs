@@ -3,7 +3,7 @@
 //! Run-on speech is the normal case. Where a recogniser wrote punctuation, it ends sentences; where it wrote none, the
 //! words that open a new thought do ("okay so", "and then", "now"). A sentence may cross a cue when captions cut it.
 
-use super::lexicon::{LEXICON, lemma};
+use super::lexicon::{LEXICON, contraction, lemma};
 use crate::recording::Recording;
 
 /// One word of the recording.
@@ -41,10 +41,18 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
     let mut open = Sentence::default();
     let mut offset = 0;
     for (n, cue) in recording.cues.iter().enumerate() {
-        for token in tokens(&cue.text, n, offset) {
-            if !punctuated && (opens_a_thought(&open, &token) || begins_with_an_act(&open, &token)) {
+        let tokens = tokens(&cue.text, n, offset);
+        for (at, token) in tokens.iter().enumerate() {
+            let anew = || {
+                opens_a_thought(&open, &tokens[at..])
+                    || announces(&open, &tokens[at..])
+                    || begins_with_an_act(&open, token)
+                    || begins_anew(&open, &tokens[at..])
+            };
+            if !punctuated && anew() {
                 flush(&mut open, &mut out);
             }
+            let token = token.clone();
             let ends = token.stop;
             open.tokens.push(token);
             if ends {
@@ -95,7 +103,7 @@ fn flush(open: &mut Sentence, out: &mut Vec<Sentence>) {
     }
 }
 
-fn is_punctuated(recording: &Recording) -> bool {
+pub(super) fn is_punctuated(recording: &Recording) -> bool {
     let words: usize = recording.cues.iter().map(|c| c.text.split_whitespace().count()).sum();
     let stops =
         recording.cues.iter().flat_map(|c| c.text.split_whitespace()).filter(|w| w.ends_with(['.', '!', '?'])).count();
@@ -108,28 +116,143 @@ fn speaks_in_paragraphs(recording: &Recording) -> bool {
 }
 
 /// In speech without punctuation: "okay", "so", "now", "then", "oh" and "next" begin anew once something was said.
-fn opens_a_thought(open: &Sentence, next: &Token) -> bool {
+fn opens_a_thought(open: &Sentence, rest: &[Token]) -> bool {
+    let next = &rest[0];
     const SHORTEST: usize = 4;
     let last = open.tokens.last().map(|t| t.said.as_str());
     let glued = matches!(
         last,
-        Some("and" | "so" | "okay" | "right" | "but" | "oh" | "just" | "until" | "till" | "for" | "not" | "right now")
+        Some(
+            "see"
+                | "check"
+                | "know"
+                | "wonder"
+                | "sure"
+                | "even"
+                | "as"
+                | "what"
+                | "like"
+                | "and"
+                | "so"
+                | "okay"
+                | "right"
+                | "but"
+                | "oh"
+                | "just"
+                | "until"
+                | "till"
+                | "for"
+                | "not"
+                | "right now"
+        )
     );
     let opens =
         matches!(next.said.as_str(), "okay" | "so" | "now" | "then" | "oh" | "alright" | "next" | "if" | "and" | "but");
     // "and" and "but" open only a long stretch: most of the time they join two nouns.
     let soft = matches!(next.said.as_str(), "and" | "but");
-    opens && !glued && open.tokens.len() >= if soft { 14 } else { SHORTEST }
+    let joins_a_thing = soft && rest.len() > 1 && !rest[1..].iter().take(6).any(acts_or_is);
+    opens && !glued && !joins_a_thing && open.tokens.len() >= if soft { 14 } else { SHORTEST }
+}
+
+/// "caution", "step four", "section two": headings that recognisers write into the run of words.
+fn announces(open: &Sentence, rest: &[Token]) -> bool {
+    let Some(last) = open.tokens.last() else { return false };
+    let numbered =
+        |t: Option<&Token>| t.is_some_and(|t| LEXICON.numbers.contains_key(&t.said) || t.said.parse::<u32>().is_ok());
+    let classes = &LEXICON.classes;
+    let led = classes.determiner.contains(&last.said)
+        || classes.preposition.contains(&last.said)
+        || classes.be.contains(&last.said)
+        || matches!(
+            last.said.as_str(),
+            "next" | "last" | "this" | "that" | "and" | "very" | "so" | "extra" | "more" | "get"
+        );
+    match rest[0].said.as_str() {
+        "caution" | "attention" | "warning" | "danger" => !led,
+        "careful" => !led && open.tokens.len() > 3,
+        "step" | "section" | "chapter" => !led && numbered(rest.get(1)),
+        _ => false,
+    }
+}
+
+fn acts_or_is(t: &Token) -> bool {
+    let c = &LEXICON.classes;
+    c.be.contains(&t.said)
+        || c.have.contains(&t.said)
+        || c.modal.contains(&t.said)
+        || LEXICON.verb_forms.contains_key(&t.said)
+        || matches!(t.said.as_str(), "don't" | "one" | "that" | "this" | "this's")
 }
 
 /// A caption that begins with a verb of the bench is a breath before a new act.
 fn begins_with_an_act(open: &Sentence, next: &Token) -> bool {
     const SHORTEST: usize = 4;
     let Some(last) = open.tokens.last() else { return false };
-    let leads = LEXICON.lead_in.contains(&last.said)
+    let classes = &LEXICON.classes;
+    let leads = classes.adverb.contains(&last.said)
+        || classes.determiner.contains(&last.said)
+        || classes.pronoun.contains(&last.said)
+        || classes.modal.contains(&last.said)
+        || matches!(last.said.as_str(), "and" | "to" | "then")
         || LEXICON.conditions.contains(&last.said)
         || matches!(last.said.as_str(), "or" | "but" | "until" | "till");
     last.cue != next.cue && open.tokens.len() >= SHORTEST && !leads && LEXICON.verbs.contains_key(&next.said)
+}
+
+/// A caption that begins with a thing and its verb ("the battery is glued"), behind one that ended with a thing.
+fn begins_anew(open: &Sentence, rest: &[Token]) -> bool {
+    const SHORTEST: usize = 4;
+    const VERB_WITHIN: usize = 5;
+    let (Some(last), Some(next)) = (open.tokens.last(), rest.first()) else { return false };
+    if last.cue == next.cue || open.tokens.len() < SHORTEST {
+        return false;
+    }
+    let ended = ends_with_a_thing(open)
+        || matches!(last.said.as_str(), "it" | "them" | "out" | "off" | "away" | "slowly" | "carefully");
+    let thing_only = ends_with_a_thing(open);
+    let classes = &LEXICON.classes;
+    let verb = |t: &Token| {
+        classes.be.contains(&t.said) || classes.have.contains(&t.said) || LEXICON.verb_forms.contains_key(&t.said)
+    };
+    match next.said.as_str() {
+        "first" | "before" | "after" | "when" | "once" | "let" | "there" | "here" => ended,
+        "to" => {
+            thing_only
+                && rest.get(1).is_some_and(verb)
+                && rest.iter().take(12).any(|t| matches!(t.said.as_str(), "have" | "need" | "must" | "'ll" | "you"))
+        }
+        "it" | "i" | "you" | "we" | "they" => {
+            ended && rest.get(1).is_some_and(|t| verb(t) || t.said.starts_with('\'') || classes.modal.contains(&t.said))
+        }
+        said if classes.determiner.contains(said) => {
+            thing_only
+                && rest[1..].iter().take(VERB_WITHIN).take_while(|t| t.said != "and").any(|t| {
+                    classes.be.contains(&t.said)
+                        || LEXICON.verb_forms.get(&t.said).is_some_and(|base| {
+                            t.said != *base
+                                && t.said.ends_with('s')
+                                && LEXICON.part_heads.at(&[t.lemma.as_str()], 0).is_none()
+                        })
+                })
+        }
+        _ => false,
+    }
+}
+
+fn ends_with_a_thing(open: &Sentence) -> bool {
+    let Some(last) = open.tokens.last() else { return false };
+    let word = [last.lemma.as_str()];
+    LEXICON.part_heads.at(&word, 0).is_some()
+        || LEXICON.connections.at(&word, 0).is_some()
+        || LEXICON.units.at(&word, 0).is_some()
+        || LEXICON.never_parts.contains(word[0])
+        || LEXICON.tools.at(&word, 0).is_some()
+        || matches!(word[0], "screw" | "screwdriver" | "driver" | "port" | "angle" | "fire" | "hour" | "today")
+}
+
+/// The words of a text that stands by itself, as the passes want them.
+pub(super) fn words(text: &str) -> impl Iterator<Item = String> {
+    tokens(text, 0, 0).into_iter().map(|t| t.said)
 }
 
 /// Words with their places. Decimal figures stay whole, hyphens part words but not codes such as `F-118`.
@@ -153,21 +276,27 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         }
         let said: String = chars[start..at].iter().collect::<String>().to_lowercase().replace('’', "'");
         let said = said.trim_matches('\'').to_owned();
-        if said.is_empty() {
-            continue;
+        let mut begin = start;
+        for said in contraction(&said) {
+            let end = (begin + said.chars().count()).min(at);
+            let place = (offset + begin, offset + end);
+            begin = end;
+            if said.is_empty() {
+                continue;
+            }
+            push_word(
+                &mut out,
+                Token {
+                    lemma: lemma(said),
+                    said: said.to_owned(),
+                    start: place.0,
+                    end: place.1,
+                    cue,
+                    pause: false,
+                    stop: false,
+                },
+            );
         }
-        push_word(
-            &mut out,
-            Token {
-                lemma: lemma(&said),
-                said,
-                start: offset + start,
-                end: offset + at,
-                cue,
-                pause: false,
-                stop: false,
-            },
-        );
     }
     out
 }
@@ -181,10 +310,19 @@ fn joins(chars: &[char], at: usize) -> bool {
     let before = at.checked_sub(1).and_then(|i| chars.get(i));
     let (Some(before), Some(after)) = (before, chars.get(at + 1)) else { return false };
     match chars[at] {
+        // "M.2" is a name.
+        '.' if after.is_ascii_digit() && before.is_ascii_uppercase() => true,
         '.' | ',' => before.is_ascii_digit() && after.is_ascii_digit(),
-        '-' => after.is_ascii_digit() && before.is_alphabetic(),
+        '-' => (after.is_ascii_digit() && before.is_alphabetic()) || stands_off(chars, at),
         _ => false,
     }
+}
+
+/// "stand-off" is one word, and no stand that is off.
+fn stands_off(chars: &[char], at: usize) -> bool {
+    let before: String = chars[at.saturating_sub(5)..at].iter().collect();
+    let after: String = chars[at + 1..chars.len().min(at + 4)].iter().collect();
+    before.eq_ignore_ascii_case("stand") && after.eq_ignore_ascii_case("off")
 }
 
 /// `10mm` and `70°C` are a figure and a unit; `T6` and `PH0` stay codes.
@@ -235,7 +373,7 @@ mod tests {
         assert_eq!(
             found,
             [
-                "so flip it over and there's one here",
+                "so flip it over and there 's one here",
                 "okay so now take the spudger and go in",
                 "then pull the ribbon out"
             ]

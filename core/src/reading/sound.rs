@@ -1,32 +1,44 @@
 //! How words sound, coarsely: enough to tell a misheard word of the trade from another word.
 
+use rphonetic::DoubleMetaphone;
+
 /// A word as one would spell its sounds: `flex` and `flecks` are both `fleks`.
 pub(super) fn spelled(word: &str) -> String {
-    word.replace("ph", "f").replace("ck", "k").replace('x', "ks").replace("que", "k")
+    word.replace("ph", "f")
+        .replace("ck", "k")
+        .replace('x', "ks")
+        .replace("que", "k")
+        .replace("tch", "ʃ")
+        .replace("sh", "ʃ")
+        .replace("ch", "ʃ")
 }
 
-/// How a word sounds, coarsely: consonant classes in order, vowels dropped after the first sound.
+/// How a word sounds: its code by Double Metaphone, where voiced and voiceless twins ("casket", "gasket") count as one.
 pub(super) fn sound(word: &str) -> String {
-    let word = spelled(word).replace("gh", "g");
-    let class = |c: char| match c {
-        'b' | 'p' => Some('b'),
-        'f' | 'v' => Some('f'),
-        'c' | 'k' | 'g' | 'q' => Some('k'),
-        's' | 'z' => Some('s'),
-        'd' | 't' => Some('t'),
-        'm' | 'n' => Some('m'),
-        'l' => Some('l'),
-        'r' => Some('r'),
-        'j' => Some('j'),
-        _ => None,
+    let [first, _] = sounds(word);
+    first
+}
+
+/// Both ways in which a spelling may be said: "sponger" with a hard and with a soft g.
+pub(super) fn sounds(word: &str) -> [String; 2] {
+    // Longer codes than the usual four tell "thermal pad" from "thermometer".
+    const LENGTH: usize = 12;
+    let letters: String = word.chars().filter(char::is_ascii_alphabetic).collect();
+    let code = DoubleMetaphone::new(Some(LENGTH)).double_metaphone(&letters);
+    [unvoiced(&code.primary()), unvoiced(&code.alternate())]
+}
+
+fn unvoiced(code: &str) -> String {
+    let twin = |c: char| match c {
+        'B' => 'P',
+        'V' => 'F',
+        'G' => 'K',
+        'D' => 'T',
+        'Z' => 'S',
+        'N' => 'M',
+        c => c,
     };
-    let mut out = String::new();
-    for c in word.chars().filter_map(class) {
-        if !out.ends_with(c) {
-            out.push(c);
-        }
-    }
-    out
+    code.chars().map(twin).collect()
 }
 
 #[cfg(test)]

@@ -28,10 +28,21 @@ pub(super) struct Lexicon {
     pub numbers: BTreeMap<String, f64>,
     pub caution_triggers: PhraseTable<()>,
     pub harm: PhraseTable<()>,
-    pub caution_subjects: PhraseTable<CautionSubject>,
+    pub fragile: PhraseTable<()>,
+    /// What a warning is about, with the weight of the words.
+    pub caution_subjects: PhraseTable<(CautionSubject, u32)>,
     pub caution_order: Vec<CautionSubject>,
-    pub lead_in: HashSet<String>,
-    pub stop: HashSet<String>,
+    pub decisive: PhraseTable<CautionSubject>,
+    pub one_way: PhraseTable<()>,
+    pub classes: Classes,
+    pub forgotten: PhraseTable<()>,
+    pub wrong_order: PhraseTable<()>,
+    pub dead_end: PhraseTable<()>,
+    pub rejected: PhraseTable<()>,
+    pub pointing: PhraseTable<()>,
+    pub decisions: PhraseTable<()>,
+    pub complaints: PhraseTable<()>,
+    pub alternatives: PhraseTable<()>,
     pub chatter: PhraseTable<()>,
     pub noise: PhraseTable<()>,
     pub tool_list: PhraseTable<()>,
@@ -39,12 +50,13 @@ pub(super) struct Lexicon {
     pub rebuild_reverse: PhraseTable<()>,
     pub needs: PhraseTable<()>,
     pub tests: PhraseTable<()>,
-    pub observations: PhraseTable<()>,
     pub conditions: HashSet<String>,
     /// Every word of every list: what already means something here is no mishearing.
     pub known: HashSet<String>,
     /// Single words worth repairing a mishearing to.
     pub trade_words: Vec<TradeWord>,
+    /// Every name of a drive, of one word or several.
+    pub drive_names: Vec<String>,
 }
 
 /// A word of the trade with how it sounds and how its sounds are spelled, worked out once.
@@ -70,7 +82,7 @@ impl<T: Clone> PhraseTable<T> {
     fn new(phrases: impl IntoIterator<Item = (String, T)>) -> Self {
         let mut by_first: HashMap<String, Vec<(Vec<String>, T)>> = HashMap::new();
         for (phrase, value) in phrases {
-            let words: Vec<String> = phrase.split_whitespace().map(lemma).collect();
+            let words: Vec<String> = phrase.split_whitespace().flat_map(contraction).map(lemma).collect();
             by_first.entry(words[0].clone()).or_default().push((words, value));
         }
         for list in by_first.values_mut() {
@@ -110,9 +122,30 @@ impl<T: Clone> PhraseTable<T> {
     }
 }
 
+/// "it's" and "you'll" are two words: what they stand for has two places in the grammar.
+pub(super) fn contraction(word: &str) -> Vec<&str> {
+    const ENDS: [&str; 6] = ["'s", "'ll", "'re", "'ve", "'d", "'m"];
+    match ENDS.iter().find(|e| word.len() > e.len() && word.ends_with(**e)) {
+        Some(end) => {
+            let (stem, end) = word.split_at(word.len() - end.len());
+            vec![stem, end]
+        }
+        None => vec![word],
+    }
+}
+
 /// The singular of a noun, roughly: enough to look words up, never shown.
 pub(super) fn lemma(word: &str) -> String {
-    let keep = word.len() < 4 || ["ss", "us", "is", "'s", "ous"].iter().any(|e| word.ends_with(e));
+    // "eight T5s": a code in the plural.
+    if let Some(code) = word.strip_suffix('s').filter(|c| c.len() >= 2 && c.ends_with(|c: char| c.is_ascii_digit())) {
+        return code.to_owned();
+    }
+    let keep = word.len() < 4
+        || matches!(
+            word,
+            "lens" | "gps" | "always" | "towards" | "upwards" | "downwards" | "outwards" | "sideways" | "backwards"
+        )
+        || ["ss", "us", "is", "'s", "ous"].iter().any(|e| word.ends_with(e));
     if keep || !word.ends_with('s') {
         return word.to_owned();
     }
@@ -139,7 +172,13 @@ struct Named<T> {
 #[derive(Deserialize)]
 struct VerbFile {
     verb: Vec<VerbRow>,
+    other: WordRow,
     irregular: BTreeMap<String, Vec<String>>,
+}
+
+#[derive(Deserialize)]
+struct WordRow {
+    words: Vec<String>,
 }
 
 #[derive(Deserialize)]
@@ -179,22 +218,35 @@ struct UnitFile {
     numbers: BTreeMap<String, f64>,
 }
 
+/// How much more a strong phrase tells than a weak one.
+pub(super) const STRONG: u32 = 4;
+const WEAK: u32 = 1;
+
 #[derive(Deserialize)]
 struct SubjectRow {
     about: CautionSubject,
-    any: Vec<String>,
+    strong: Vec<String>,
+    weak: Vec<String>,
 }
 
 #[derive(Deserialize)]
 struct CautionFile {
     triggers: Vec<String>,
     harm: Vec<String>,
+    fragile: Vec<String>,
+    one_way: Vec<String>,
+    decisive: Vec<DecisiveRow>,
     subject: Vec<SubjectRow>,
 }
 
 #[derive(Deserialize)]
+struct DecisiveRow {
+    about: CautionSubject,
+    words: Vec<String>,
+}
+
+#[derive(Deserialize)]
 struct SpeechFile {
-    lead_in: Vec<String>,
     chatter: Vec<String>,
     noise: Vec<String>,
     tool_list: Vec<String>,
@@ -203,8 +255,35 @@ struct SpeechFile {
     needs: Vec<String>,
     conditions: Vec<String>,
     tests: Vec<String>,
-    observations: Vec<String>,
-    stop: Vec<String>,
+    forgotten: Vec<String>,
+    wrong_order: Vec<String>,
+    dead_end: Vec<String>,
+    rejected: Vec<String>,
+    pointing: Vec<String>,
+    decisions: Vec<String>,
+    complaints: Vec<String>,
+    alternatives: Vec<String>,
+    classes: Classes,
+}
+
+/// Words of the closed classes, for the grammar.
+#[derive(Deserialize)]
+pub(super) struct Classes {
+    pub determiner: HashSet<String>,
+    pub pronoun: HashSet<String>,
+    pub preposition: HashSet<String>,
+    pub modal: HashSet<String>,
+    pub be: HashSet<String>,
+    pub have: HashSet<String>,
+    #[serde(rename = "do")]
+    pub does: HashSet<String>,
+    pub negation: HashSet<String>,
+    pub particle: HashSet<String>,
+    pub adverb: HashSet<String>,
+    pub adjective: HashSet<String>,
+    pub subordinator: HashSet<String>,
+    pub conjunction: HashSet<String>,
+    pub passing: HashSet<String>,
 }
 
 fn load<'a, T: Deserialize<'a>>(name: &str, text: &'a str) -> T {
@@ -266,6 +345,11 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
             verbs.entry(base).or_default().push(VerbPhrase { particles: words.collect(), act: row.act });
         }
     }
+    for base in verb_file.other.words {
+        for form in forms(&base) {
+            verb_forms.entry(form).or_insert_with(|| base.clone());
+        }
+    }
     for (base, irregular) in verb_file.irregular {
         verb_forms.extend(irregular.into_iter().map(|form| (form, base.clone())));
     }
@@ -290,10 +374,12 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
     trade_words.sort();
     trade_words.dedup();
 
+    let drive_names = drives.drive.iter().flat_map(|d| &d.words).filter(|w| w.len() > 3).cloned().collect();
     let known = ALL_FILES
         .iter()
         .flat_map(|text| text.split('"').skip(1).step_by(2))
         .flat_map(str::split_whitespace)
+        .flat_map(contraction)
         .map(lemma)
         .collect();
 
@@ -312,12 +398,25 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         numbers: units.numbers,
         caution_triggers: plain(cautions.triggers),
         harm: plain(cautions.harm),
-        caution_order: cautions.subject.iter().map(|s| s.about).collect(),
-        caution_subjects: PhraseTable::new(
-            cautions.subject.into_iter().flat_map(|s| s.any.into_iter().map(move |w| (w, s.about))),
+        fragile: plain(cautions.fragile),
+        one_way: plain(cautions.one_way),
+        decisive: PhraseTable::new(
+            cautions.decisive.into_iter().flat_map(|d| d.words.into_iter().map(move |w| (w, d.about))),
         ),
-        lead_in: speech.lead_in.into_iter().collect(),
-        stop: speech.stop.into_iter().collect(),
+        caution_order: cautions.subject.iter().map(|s| s.about).collect(),
+        caution_subjects: PhraseTable::new(cautions.subject.into_iter().flat_map(|s| {
+            let strong = s.strong.into_iter().map(move |w| (w, (s.about, STRONG)));
+            strong.chain(s.weak.into_iter().map(move |w| (w, (s.about, WEAK))))
+        })),
+        classes: speech.classes,
+        forgotten: plain(speech.forgotten),
+        wrong_order: plain(speech.wrong_order),
+        dead_end: plain(speech.dead_end),
+        rejected: plain(speech.rejected),
+        pointing: plain(speech.pointing),
+        decisions: plain(speech.decisions),
+        complaints: plain(speech.complaints),
+        alternatives: plain(speech.alternatives),
         chatter: plain(speech.chatter),
         noise: plain(speech.noise),
         tool_list: plain(speech.tool_list),
@@ -325,8 +424,8 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         rebuild_reverse: plain(speech.rebuild_reverse),
         needs: plain(speech.needs),
         tests: plain(speech.tests),
-        observations: plain(speech.observations),
         conditions: speech.conditions.into_iter().collect(),
+        drive_names,
         trade_words: trade_words
             .into_iter()
             .map(|word| TradeWord { sound: sound(&word), spelled: spelled(&word), word })
@@ -345,7 +444,7 @@ mod tests {
     #[case("batteries", "battery")]
     #[case("boxes", "box")]
     #[case("glass", "glass")]
-    #[case("lens", "len")]
+    #[case("lens", "lens")]
     fn finds_the_singular(#[case] word: &str, #[case] singular: &str) {
         assert_eq!(lemma(word), singular);
     }

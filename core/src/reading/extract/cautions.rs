@@ -1,0 +1,348 @@
+//! Warnings: how a sentence warns, and what about.
+//!
+//! A warning forbids ("don't pull on the wires"), tells what may happen ("or it'll tear"), or says how a thing is ("this
+//! glass is hot"). What it is about is the subject whose words weigh most, those of the warning itself twice; where it only
+//! says "it", the thing spoken of before decides.
+
+use super::super::clauses::{Clause, Mood};
+use super::super::facts::CautionSubject;
+use super::super::lexicon::{LEXICON, STRONG};
+use super::super::phrases::NounPhrase;
+use super::super::tags::{Tag, Tagged};
+use super::mentions;
+use std::ops::Range;
+
+/// How a sentence warns.
+#[derive(Debug, Clone, PartialEq)]
+pub(in super::super) struct Warning {
+    pub because: String,
+    pub confidence: f64,
+    /// It only warns: nothing is done in it.
+    pub whole: bool,
+    /// The words that warn.
+    span: Range<usize>,
+    /// It warns even where nothing tells what about.
+    firm: bool,
+    /// "… the glass will crack": what comes to harm by what is forbidden.
+    harmed: Option<CautionSubject>,
+}
+
+pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Warning> {
+    let words = &t.words;
+    let all = 0..words.len();
+    let warning = |because: String, confidence, span: Range<usize>, firm| {
+        Some(Warning { because, confidence, whole: false, span, firm, harmed: None })
+    };
+    if words
+        .first()
+        .is_some_and(|w| matches!(*w, "caution" | "attention" | "warning" | "danger" | "beware" | "important"))
+    {
+        return Some(Warning {
+            because: format!("opens with “{}”", words[0]),
+            confidence: 0.95,
+            whole: true,
+            span: all,
+            firm: true,
+            harmed: None,
+        });
+    }
+    if let Some(span) = forbidden(t, clauses) {
+        let limit = t.words[span.clone()].iter().any(|w| matches!(*w, "deeper" | "further" | "again"));
+        let harmed = harm(t, clauses)
+            .filter(|(_, harm)| harm.start >= span.end)
+            .and_then(|(_, harm)| named_hazard(&words[harm]));
+        let because = format!("forbids: “{}”", t.said[span.start..span.end.min(span.start + 8)].join(" "));
+        return Some(Warning { because, confidence: 0.9, whole: false, span, firm: !limit, harmed });
+    }
+    if let Some(span) = contrasted(t) {
+        return warning(format!("tells where not: “{}”", t.said[span.clone()].join(" ")), 0.9, span, true);
+    }
+    let harm = harm(t, clauses);
+    let trigger = LEXICON.caution_triggers.any(words);
+    if let (Some(trigger), Some((text, span))) = (&trigger, &harm) {
+        return warning(format!("“{trigger}” and the harm “{text}”"), 0.9, span.clone(), true);
+    }
+    if let Some(trigger) = &trigger
+        && !matches!(trigger.as_str(), "always" | "otherwise" | "must always")
+    {
+        return warning(format!("says “{trigger}”"), 0.75, all, false);
+    }
+    if let Some(fragile) = LEXICON.fragile.any(words) {
+        return warning(format!("says that something is “{fragile}”"), 0.75, all, false);
+    }
+    if let Some((text, span)) = harm.filter(|(_, span)| possible(t, clauses, span)) {
+        return warning(format!("says what may happen: “{text}”"), 0.75, span, false);
+    }
+    if apart(words) {
+        return warning("tells to keep things apart".to_owned(), 0.85, all, false);
+    }
+    if kept(words) {
+        return warning("tells to keep a part".to_owned(), 0.7, all, false);
+    }
+    if snug(words) {
+        return warning("tells how tight is enough".to_owned(), 0.7, all, false);
+    }
+    if let Some((at, len, ())) = LEXICON.one_way.all(words).first() {
+        return warning(
+            format!("tells which way it goes: “{}”", t.said[*at..at + len].join(" ")),
+            0.75,
+            *at..at + len,
+            false,
+        );
+    }
+    None
+}
+
+/// What the warning is about. `focus` is the thing spoken of before, `hazard` what the sentence before was about.
+pub(in super::super) fn about(
+    t: &Tagged<'_>,
+    warning: &Warning,
+    focus: Option<&NounPhrase>,
+    hazard: Option<CautionSubject>,
+) -> Vec<CautionSubject> {
+    let mut about = main_subject(t, warning, focus, hazard);
+    // What gets caught between two halves is told with what comes of it: a short circuit, a cut wire.
+    if LEXICON
+        .caution_subjects
+        .all(&t.words)
+        .iter()
+        .any(|(_, _, (about, weight))| (*about, *weight) == (CautionSubject::Pinch, STRONG))
+        && !about.is_empty()
+        && !about.contains(&CautionSubject::Pinch)
+    {
+        about.push(CautionSubject::Pinch);
+    }
+    about
+}
+
+fn main_subject(
+    t: &Tagged<'_>,
+    warning: &Warning,
+    focus: Option<&NounPhrase>,
+    hazard: Option<CautionSubject>,
+) -> Vec<CautionSubject> {
+    let words = &t.words;
+    if let Some((_, _, decisive)) = LEXICON.decisive.all(words).first() {
+        return vec![**decisive];
+    }
+    if let Some(harmed) = &warning.harmed {
+        return vec![*harmed];
+    }
+    let own = without_asides(&words[warning.span.clone()]);
+    let sentence = without_asides(words);
+    let tally = tally(&own, &sentence);
+    let best = tally.first();
+    let refers = own.iter().any(|w| matches!(*w, "it" | "them" | "those" | "this"))
+        && !own.iter().any(|w| named_hazard(&[w]).is_some());
+    if refers && best.is_none_or(|(weight, about)| *weight < 2 * STRONG || is_way(*about)) {
+        let before = named_hazard(&words[..warning.span.start]);
+        let focused = || focus.and_then(|np| named_hazard(&np.words.iter().map(String::as_str).collect::<Vec<_>>()));
+        if let Some(meant) = before.or_else(focused) {
+            return vec![meant];
+        }
+    }
+    match (best, hazard) {
+        (Some((weight, about)), _) if *weight >= STRONG => vec![*about],
+        (_, Some(hazard)) if warning.firm => vec![hazard],
+        (Some((_, about)), _) => vec![*about],
+        (None, _) if warning.firm => vec![CautionSubject::Other],
+        _ => Vec::new(),
+    }
+}
+
+/// The thing that can be harmed or do harm which these words name last.
+pub(in super::super) fn named_hazard(words: &[&str]) -> Option<CautionSubject> {
+    use CautionSubject::*;
+    LEXICON
+        .caution_subjects
+        .all(words)
+        .into_iter()
+        .filter(|(_, _, (about, weight))| {
+            *weight == STRONG
+                && matches!(
+                    about,
+                    Battery | Glass | Membrane | Sensor | Lens | Mains | Cable | Liquid | Chemical | Seal
+                )
+        })
+        .max_by_key(|(at, _, _)| *at)
+        .map(|(_, _, (about, _))| *about)
+}
+
+/// Subjects that say how something is done wrong, not what is harmed.
+fn is_way(about: CautionSubject) -> bool {
+    use CautionSubject::*;
+    matches!(about, Force | Contamination | SharpTool | Other | Pinch)
+}
+
+/// Without "while the battery is fitted", which only says when.
+fn without_asides<'a>(words: &[&'a str]) -> Vec<&'a str> {
+    match words.iter().position(|w| matches!(*w, "while" | "when")) {
+        Some(at) if at > 1 => words[..at].to_vec(),
+        _ => words.to_vec(),
+    }
+}
+
+/// Subjects by weight: the words of the warning count twice more than those around it.
+fn tally(own: &[&str], sentence: &[&str]) -> Vec<(u32, CautionSubject)> {
+    let weigh = |words: &[&str], about: CautionSubject| -> u32 {
+        LEXICON
+            .caution_subjects
+            .all(words)
+            .iter()
+            .filter(|(_, _, (a, _))| *a == about)
+            .map(|(_, _, (_, weight))| *weight)
+            .sum()
+    };
+    let mut tally: Vec<(u32, CautionSubject)> = LEXICON
+        .caution_order
+        .iter()
+        .map(|s| (2 * weigh(own, *s) + weigh(sentence, *s), *s))
+        .filter(|(n, _)| *n > 0)
+        .collect();
+    tally.sort_by_key(|(n, _)| std::cmp::Reverse(*n));
+    tally
+}
+
+/// "don't pull on the wires": an order not to, addressed to whoever works.
+fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
+    const HARMLESS: [&str; 22] = [
+        "know", "worry", "need", "have", "forget", "think", "see", "want", "care", "like", "mind", "get", "be", "say",
+        "do", "remember", "believe", "find", "matter", "love", "use", "hold",
+    ];
+    clauses
+        .iter()
+        .enumerate()
+        .find_map(|(n, c)| {
+            if c.mood != Mood::Negated {
+                return None;
+            }
+            let verb = c.verb?;
+            let said = &t.said[c.from..verb];
+            let by_somebody =
+                said.iter().any(|w| matches!(*w, "i" | "we" | "they" | "he" | "she" | "it" | "there" | "that"))
+                    || !c.subject.is_empty() && !c.passive && !you(c) && (t.punctuated || !said.contains(&"don't"));
+            let passive = c.passive && said.iter().any(|w| matches!(*w, "must" | "may" | "should" | "cannot"));
+            let orders = said.iter().any(|w| matches!(*w, "don't" | "never" | "not" | "mustn't" | "shouldn't"));
+            let unwanted = matches!(c.base, "want") && matches!(t.said.get(verb + 1), Some(&"to"));
+            let harmless = HARMLESS.contains(&c.base)
+                && !(matches!(c.base, "use" | "get" | "hold") && strict(t, c, verb))
+                && !unwanted;
+            // "don't close it yet" only tells the order.
+            let only_later = t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
+            let span = c.from..if unwanted { clauses.get(n + 1).map_or(c.to, |next| next.to) } else { c.to };
+            (((orders && !by_somebody) || passive) && !harmless && !only_later).then_some(span)
+        })
+        .or_else(|| {
+            // "never metal", "no grease".
+            [
+                &["never", "by"][..],
+                &["never", "metal"],
+                &["no", "metal"],
+                &["no", "grease"],
+                &["not", "too", "tight"],
+                &["not", "at", "a", "slant"],
+                &["no", "props"],
+            ]
+            .into_iter()
+            .find_map(|p| t.words.windows(p.len()).position(|w| w == p).map(|at| at..at + p.len()))
+        })
+}
+
+/// "by the plug, not by the wires", "not deeper than 3 millimetres, there lies the wire": only with something that is harmed.
+fn contrasted(t: &Tagged<'_>) -> Option<Range<usize>> {
+    const WHERE: [&str; 10] = ["by", "on", "at", "the", "with", "into", "onto", "in", "deeper", "further"];
+    let at = (1..t.len()).find(|i| {
+        t.words[*i] == "not"
+            && t.words.get(i + 1).is_some_and(|w| WHERE.contains(w))
+            && !matches!(t.tags[i - 1], Tag::Auxiliary | Tag::Modal)
+            && t.tags[..*i].contains(&Tag::Verb)
+    })?;
+    let deep = matches!(t.words[at + 1], "deeper" | "further");
+    let span = at..if deep { t.len() } else { t.len().min(at + 4) };
+    named_hazard(&t.words[span.clone()]).map(|_| span)
+}
+
+/// "do not use the old gasket again" forbids; "I don't use" doesn't.
+fn strict(t: &Tagged<'_>, c: &Clause, verb: usize) -> bool {
+    let addressed = c.subject.is_empty() || (!t.punctuated && t.said[c.from..verb].contains(&"don't"));
+    (c.from..verb).any(|i| matches!(t.said[i], "not" | "don't" | "never" | "may" | "must")) && addressed
+}
+
+fn you(c: &Clause) -> bool {
+    c.subject.last().is_some_and(|s| s.words.first().is_some_and(|w| w == "you"))
+}
+
+/// The harm spoken of, with the clause it stands in.
+fn harm(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
+    let words = &t.words;
+    LEXICON.harm.all(words).into_iter().find_map(|(at, len, ())| {
+        let clause = clauses.iter().find(|c| (c.from..c.to).contains(&at));
+        let span = clause.map_or(at..at + len, |c| c.from..c.to.max(at + len));
+        let done_already = clause.is_some_and(|c| c.mood == Mood::Conditional && !you(c) && clauses.len() > 1);
+        let until = at >= 2 && (words[at - 1] == "until" || words[at - 2] == "until");
+        let absent = mentions(&words[..at], &["there", "be", "no"]) || mentions(&words[..at], &["there", "is", "no"]);
+        // "squeeze the two sides" is told to be done.
+        let told = clause.is_some_and(|c| {
+            c.is_plain() && c.verb == Some(at) && c.subject.is_empty() && c.act.is_some() && !c.passive
+        });
+        (!done_already && !until && !absent && !told).then(|| (words[at..at + len].join(" "), span))
+    })
+}
+
+/// Only possible: "will", "can", "or it", "if you pull"; or true at all times: "too much torque breaks the posts".
+fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
+    let said = &t.said;
+    said.iter().any(|w| {
+        matches!(
+            *w,
+            "will"
+                | "can"
+                | "may"
+                | "could"
+                | "easily"
+                | "'ll"
+                | "would"
+                | "might"
+                | "gonna"
+                | "else"
+                | "otherwise"
+                | "sometimes"
+        )
+    }) || clauses.iter().any(|c| c.mood == Mood::Conditional)
+        || span.clone().any(|i| {
+            t.words.get(i).is_some_and(|w| *w != "lose" && LEXICON.harm.any(&[w]).is_some())
+                && said[i].ends_with('s')
+                && said[i] != t.words[i]
+        })
+        || mentions(&t.words, &["so", "that"])
+        || mentions(said, &["who", "tears"])
+}
+
+fn apart(words: &[&str]) -> bool {
+    let screws = words
+        .iter()
+        .any(|w| matches!(*w, "screw" | "longer" | "shorter" | "length" | "one" | "pile" | "heap" | "them"));
+    screws
+        && (mentions(words, &["keep", "them", "apart"])
+            || words.contains(&"apart") && words.contains(&"keep")
+            || words.iter().any(|w| matches!(*w, "heap" | "pile" | "sorted"))
+            || mentions(words, &["bottle", "cap"])
+            || words.contains(&"separate") && words.iter().any(|w| matches!(*w, "put" | "keep" | "one"))
+            || mentions(words, &["different", "length"]))
+}
+
+fn kept(words: &[&str]) -> bool {
+    words.iter().any(|w| matches!(*w, "keep" | "save"))
+        && !words.contains(&"straight")
+        && words.iter().any(|w| matches!(*w, "it" | "those" | "them" | "that" | "safe" | "this"))
+        && words
+            .iter()
+            .any(|w| matches!(*w, "back" | "again" | "safe" | "stop" | "somewhere" | "need" | "later" | "goes"))
+}
+
+fn snug(words: &[&str]) -> bool {
+    let snug = words.iter().any(|w| matches!(*w, "snug" | "tight"));
+    snug && !mentions(words, &["it", "is", "tight"])
+        && !mentions(words, &["it", "be", "tight"])
+        && words.iter().any(|w| matches!(*w, "just" | "enough" | "more" | "only" | "not" | "until"))
+}

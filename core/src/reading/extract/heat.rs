@@ -1,0 +1,162 @@
+//! Heat: its source, place, temperature and time, gathered over the sentences of one segment.
+
+use super::super::act::Act;
+use super::super::clauses::Mood;
+use super::super::facts::{HeatFact, HeatSource};
+use super::super::numbers::Quantified;
+use super::super::phrases::Thing;
+use super::{Ground, Memory, Scene};
+use crate::units::{self, Measure, Quantity, Span, Unit};
+
+/// Whether the sentence or its segment speaks of heat.
+pub(super) fn spoken(scene: &Scene<'_, '_>, memory: &mut Memory) -> bool {
+    let words = scene.words();
+    let here = words.iter().any(|w| {
+        matches!(
+            *w,
+            "heat"
+                | "hot"
+                | "warm"
+                | "heating"
+                | "heated"
+                | "hotter"
+                | "warmer"
+                | "oven"
+                | "hairdryer"
+                | "dryer"
+                | "temperature"
+                | "celsius"
+                | "iron"
+                | "preheat"
+                | "melt"
+                | "soft"
+        )
+    });
+    if here {
+        memory.heat_cue = Some(scene.cue);
+    }
+    here || memory.heat_cue == Some(scene.cue)
+}
+
+/// The quantities of a sentence; a bare "degrees" is a temperature where heat is spoken of, else an angle.
+pub(super) fn measures(quantities: &[Quantified], words: &[&str], heating: bool) -> Vec<Measure> {
+    quantities.iter().map(|q| as_heat(q, words, heating)).collect()
+}
+
+fn as_heat(q: &Quantified, words: &[&str], heating: bool) -> Measure {
+    const WARM: f64 = 40.0;
+    let before = &words[q.at.saturating_sub(6)..q.at];
+    let turned =
+        before.iter().any(|w| matches!(*w, "open" | "lift" | "angle" | "turn" | "tilt" | "rotate" | "past" | "flip"));
+    let warm = before.iter().any(|w| {
+        matches!(
+            *w,
+            "above"
+                | "below"
+                | "at"
+                | "set"
+                | "heat"
+                | "hot"
+                | "air"
+                | "gun"
+                | "dryer"
+                | "from"
+                | "iron"
+                | "to"
+                | "over"
+                | "about"
+        )
+    });
+    if q.unit == Unit::Degree && q.measure.value >= WARM && heating && !turned && warm {
+        return Measure {
+            quantity: Quantity::Temperature,
+            unit: Quantity::Temperature.unit().to_owned(),
+            ..q.measure.clone()
+        };
+    }
+    q.measure.clone()
+}
+
+/// One heat for each source; several sentences of a segment make up one, see `settle`.
+pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memory: &mut Memory) -> Vec<HeatFact> {
+    let words = scene.words();
+    memory.heating_pad |= tools.iter().any(|t| t == HeatSource::HeatingPad.name());
+    let pad = memory.heating_pad && words.contains(&"pad") && !words.contains(&"thermal");
+    let source = tools
+        .iter()
+        .find_map(|t| HeatSource::from_tool(t))
+        .filter(|s| *s != HeatSource::SolderingIron)
+        .or(pad.then_some(HeatSource::HeatingPad));
+    let heating = scene
+        .clauses
+        .iter()
+        .find(|c| c.does(Act::Heat) && !matches!(c.mood, Mood::Negated | Mood::Potential | Mood::Purpose));
+    let forbidden = scene.clauses.iter().any(|c| c.mood == Mood::Negated && c.does(Act::Heat));
+    let lists = super::tools::list_opener(words).is_some() && heating.is_none();
+    if forbidden {
+        return Vec::new();
+    }
+    let temperature = scene.quantities.iter().find(|q| as_heat(q, words, true).quantity == Quantity::Temperature);
+    let dwell = scene.quantities.iter().find(|q| q.measure.quantity == Quantity::Duration);
+    let lists = lists || heating.is_some_and(|c| c.objects.iter().any(|o| o.thing == Thing::Tool));
+    if lists {
+        return Vec::new();
+    }
+    let laid = source.is_some() && scene.clauses.iter().any(|c| c.act.is_some() && c.mood != Mood::Negated);
+    let limit = words.iter().any(|w| matches!(*w, "above" | "below" | "never" | "over" | "hotter"));
+    let goes_on = memory.heat_source.is_some()
+        && memory.heat_cue == Some(scene.cue)
+        && dwell.is_some()
+        && scene
+            .clauses
+            .iter()
+            .any(|c| matches!(c.act, Some(Act::Wait | Act::Hold | Act::Place)) && c.mood != Mood::Negated);
+    let told = heating.is_some()
+        && (ground == Ground::Work || dwell.is_some() || source.is_some() || temperature.is_some())
+        || laid && (temperature.is_some() || dwell.is_some())
+        || goes_on;
+    if !told || (limit && heating.is_none()) || dries(scene) {
+        return Vec::new();
+    }
+    // "Place the device on the mat": all of it is warmed.
+    let device = scene
+        .clauses
+        .iter()
+        .flat_map(|c| &c.objects)
+        .any(|o| matches!(o.head(), "device" | "phone" | "tablet" | "laptop" | "player" | "unit"));
+    let target = heating
+        .and_then(|c| {
+            c.objects
+                .iter()
+                .find(|np| np.thing == Thing::Part || np.of.as_ref().is_some_and(|o| o.thing == Thing::Part))
+                .map(|np| {
+                    np.of.as_ref().map_or(np.text(), |o| if np.thing == Thing::Part { np.text() } else { o.text() })
+                })
+        })
+        .or_else(|| {
+            scene
+                .clauses
+                .iter()
+                .flat_map(|c| c.things())
+                .find(|np| np.thing == Thing::Part && HeatSource::from_tool(&np.text()).is_none() && np.head() != "pad")
+                .map(|np| np.text())
+        })
+        .or_else(|| memory.heat_target.clone())
+        .or_else(|| memory.focus.as_ref().filter(|f| f.thing == Thing::Part && !device).map(|f| f.text()));
+    memory.heat_target.clone_from(&target);
+    memory.heat_source = source.or(memory.heat_source.filter(|_| memory.heat_cue == Some(scene.cue)));
+    memory.heat_cue = Some(scene.cue);
+    let span = |q: &Quantified| (q.measure.value, q.measure.to.unwrap_or(q.measure.value));
+    vec![HeatFact {
+        source,
+        target,
+        temperature: temperature.map(span).map(|(l, h)| Span { low: units::celsius(l), high: units::celsius(h) }),
+        dwell: dwell.map(span).map(|(l, h)| Span { low: units::seconds(l), high: units::seconds(h) }),
+    }]
+}
+
+/// Letting something dry or cool is no heating.
+fn dries(scene: &Scene<'_, '_>) -> bool {
+    scene.words().iter().any(|w| matches!(*w, "dry" | "cool" | "evaporate" | "weight" | "book"))
+        && !scene.clauses.iter().any(|c| c.does(Act::Heat))
+}

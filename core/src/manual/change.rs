@@ -28,6 +28,9 @@ pub enum Aspect {
     Heats,
     Cautions,
     Corrections,
+    WordFixes,
+    Cuts,
+    Settled,
     Jobs,
     Variants,
 }
@@ -153,6 +156,9 @@ fn entity(manual: &Manual, aspect: Aspect, id: Uuid) -> Option<Value> {
         Aspect::Heats => get(&manual.heats, HeatId(id)),
         Aspect::Cautions => get(&manual.cautions, CautionId(id)),
         Aspect::Corrections => get(&manual.corrections, CorrectionId(id)),
+        Aspect::WordFixes => get(&manual.word_fixes, CorrectionId(id)),
+        Aspect::Cuts => get(&manual.cuts, CorrectionId(id)),
+        Aspect::Settled => get(&manual.settled, CorrectionId(id)),
         Aspect::Jobs => get(&manual.jobs, JobId(id)),
         Aspect::Variants => get(&manual.variants, VariantId(id)),
     }
@@ -187,6 +193,9 @@ fn set_entity(manual: &mut Manual, aspect: Aspect, id: Uuid, value: Option<Value
         Aspect::Heats => put(&mut manual.heats, HeatId(id), value),
         Aspect::Cautions => put(&mut manual.cautions, CautionId(id), value),
         Aspect::Corrections => put(&mut manual.corrections, CorrectionId(id), value),
+        Aspect::WordFixes => put(&mut manual.word_fixes, CorrectionId(id), value),
+        Aspect::Cuts => put(&mut manual.cuts, CorrectionId(id), value),
+        Aspect::Settled => put(&mut manual.settled, CorrectionId(id), value),
         Aspect::Jobs => put(&mut manual.jobs, JobId(id), value),
         Aspect::Variants => put(&mut manual.variants, VariantId(id), value),
     }

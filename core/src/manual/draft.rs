@@ -8,7 +8,7 @@ use super::steps::{LONGEST_TITLE, rank_between};
 use super::*;
 use crate::ids::IdMaker;
 use crate::reading::{
-    Act, ConnectorFact, FastenerFact, FastenerOp, HeatFact, PartFact, PartOp, Reading, Statement, StatementKind,
+    Act, ConnectorFact, FastenerFact, FastenerOp, HeatFact, Mark, PartFact, PartOp, Reading, Statement, StatementKind,
 };
 use crate::units::Quantity;
 
@@ -73,6 +73,10 @@ impl Drafter {
             from_ms: statement.from_ms,
             to_ms: statement.to_ms,
         };
+        // What was tried in vain is no step.
+        if statement.marks.contains(&Mark::DeadEnd) {
+            return;
+        }
         match statement.kind {
             StatementKind::Action | StatementKind::Test => self.act(statement, &evidence, paragraphs),
             StatementKind::Tool => self.announced.extend(statement.facts.tools.iter().cloned()),

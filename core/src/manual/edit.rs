@@ -25,6 +25,7 @@ pub enum Edit {
     Heat(HeatEdit),
     Caution(CautionEdit),
     Reading(ReadingEdit),
+    Recording(RecordingEdit),
     Job(JobEdit),
     Variant(VariantEdit),
 }
@@ -53,6 +54,7 @@ impl Manual {
             Edit::Heat(edit) => next.edit_heat(edit, author, &mut touched)?,
             Edit::Caution(edit) => next.edit_caution(edit, author, &mut touched)?,
             Edit::Reading(edit) => next.edit_reading(edit, &mut touched)?,
+            Edit::Recording(edit) => next.edit_recording(edit, &mut touched)?,
             Edit::Job(edit) => next.edit_job(edit, &mut touched)?,
             Edit::Variant(edit) => next.edit_variant(edit, &mut touched)?,
         }

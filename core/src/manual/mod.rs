@@ -7,6 +7,7 @@
 //! Places that later rooms need (branches, postures, temporary acts, fates, variants, jobs) are in the model from the
 //! first format version on, so that no file has to change its shape when their screens arrive.
 
+mod attach;
 mod cautions;
 mod change;
 mod connectors;
@@ -14,14 +15,17 @@ mod draft;
 mod edit;
 mod evidence;
 mod fasteners;
+mod heard;
 mod history;
 mod jobs;
 mod parts;
 mod readings;
 mod seams;
+mod statement_table;
 mod steps;
 mod upcast;
 
+pub use attach::{Drafted, RecordingEdit, draft_more};
 pub use cautions::{Caution, CautionEdit, CautionField};
 pub use change::{Aspect, Change, Image, Place, Refusal};
 pub use connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind};
@@ -29,11 +33,13 @@ pub use draft::{Source, draft};
 pub use edit::{Edit, HeadEdit};
 pub use evidence::Evidence;
 pub use fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};
+pub use heard::{Choice, Heard, HeardFinding, HeardRecording, Lost};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
 pub use parts::{Part, PartEdit, PartField};
-pub use readings::{Correction, Heard, HeardRecording, ReadingEdit};
+pub use readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
+pub use statement_table::{RowError, to_csv};
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
 pub use upcast::{UpcastError, from_json};
 
@@ -53,6 +59,9 @@ pub struct Head {
     pub device: String,
     /// BCP 47 tag of the text.
     pub language: String,
+    /// The recording that stands where two differ.
+    #[serde(default)]
+    pub follows: Option<RecordingId>,
 }
 
 /// A recording that the manual draws on; its text lives apart and never changes.
@@ -79,6 +88,12 @@ pub struct Manual {
     pub heats: BTreeMap<HeatId, Heat>,
     pub cautions: BTreeMap<CautionId, Caution>,
     pub corrections: BTreeMap<CorrectionId, Correction>,
+    #[serde(default)]
+    pub word_fixes: BTreeMap<CorrectionId, WordFix>,
+    #[serde(default)]
+    pub cuts: BTreeMap<CorrectionId, Cut>,
+    #[serde(default)]
+    pub settled: BTreeMap<CorrectionId, Settled>,
     pub jobs: BTreeMap<JobId, Job>,
     pub variants: BTreeMap<VariantId, Variant>,
     /// Who last set a field by hand, by place; a field that is not here still follows the reading.
@@ -95,6 +110,7 @@ impl Manual {
                 title: title.to_owned(),
                 device: device.to_owned(),
                 language: crate::reading::LANGUAGE.to_owned(),
+                follows: None,
             },
             recordings: BTreeMap::new(),
             parts: BTreeMap::new(),
@@ -105,6 +121,9 @@ impl Manual {
             heats: BTreeMap::new(),
             cautions: BTreeMap::new(),
             corrections: BTreeMap::new(),
+            word_fixes: BTreeMap::new(),
+            cuts: BTreeMap::new(),
+            settled: BTreeMap::new(),
             jobs: BTreeMap::new(),
             variants: BTreeMap::new(),
             authored: BTreeMap::new(),

@@ -22,6 +22,7 @@ struct Drafted {
     manual: Manual,
     reading: reading::Reading,
     recording: RecordingId,
+    source: Recording,
 }
 
 fn drafted(text: &str) -> Drafted {
@@ -31,7 +32,7 @@ fn drafted(text: &str) -> Drafted {
     let source = RecordingRef { id, title: "take one".into(), duration_ms: recording.duration_ms() };
     let manual =
         draft(ManualId(Uuid::from_u128(1)), "Mixer", "Mixer 2", &[Source { recording: source, reading: &reading }]);
-    Drafted { manual, reading, recording: id }
+    Drafted { manual, reading, recording: id, source: recording }
 }
 
 #[fixture]
@@ -130,7 +131,7 @@ fn corrections_lie_over_the_reading_and_never_in_it(mixer: Drafted) {
         Edit::Reading(ReadingEdit::ChangeKind { id: base.0, recording: base.1, start: base.2, end: base.3, kind })
     };
     let m = apply(&mixer.manual, change(Some(StatementKind::Observation)));
-    let heard = m.hear(mixer.recording, &mixer.reading.statements);
+    let heard = m.hear(mixer.recording, &mixer.source);
     let row = heard.statements.iter().find(|h| h.statement == s).unwrap();
     assert_eq!(
         (row.kind, row.corrected, row.statement.kind),
@@ -166,17 +167,17 @@ fn a_correction_finds_its_words_again_after_a_better_reading_or_is_listed(mixer:
         })
     };
     let shifted = apply(&mixer.manual, edit(s.start + 3, s.end + 2));
-    let heard = shifted.hear(mixer.recording, &mixer.reading.statements);
+    let heard = shifted.hear(mixer.recording, &mixer.source);
     assert!(
         heard.statements.iter().any(|h| h.statement == s && h.kind == StatementKind::Test) && heard.lost.is_empty()
     );
     let lost = apply(&mixer.manual, edit(9_000, 9_010));
-    assert_eq!(lost.hear(mixer.recording, &mixer.reading.statements).lost.len(), 1);
+    assert_eq!(lost.hear(mixer.recording, &mixer.source).lost.len(), 1);
 }
 
 #[rstest]
 fn listen_tells_which_step_uses_what(mixer: Drafted) {
-    let heard = mixer.manual.hear(mixer.recording, &mixer.reading.statements);
+    let heard = mixer.manual.hear(mixer.recording, &mixer.source);
     let uses = |text: &str| heard.statements.iter().find(|h| h.statement.text == text).unwrap().step;
     assert_eq!(uses("Pull out the motor."), Some(step(&mixer.manual, "Remove the motor")));
     assert_eq!(uses("Tools required. Torx T10 screwdriver, spudger."), None);

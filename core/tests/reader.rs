@@ -29,7 +29,7 @@ fn field(text: &str, name: &str) -> Value {
 #[rstest]
 #[case::service("Remove the lower housing.", &["lower housing"])]
 #[case::separated("Now take the lower housing off.", &["housing"])]
-#[case::friendly("And out comes the pump.", &[])]
+#[case::friendly("And out comes the pump.", &["pump"])]
 #[case::passive("The pump slides out.", &["pump"])]
 #[case::verbless("Okay, battery out first.", &["battery"])]
 #[case::two("Take out the pump and the float.", &["pump", "float"])]
@@ -57,10 +57,13 @@ fn parts_that_leave(#[case] text: &str, #[case] names: &[&str]) {
 #[case("The top cover goes back on.", &["top cover"])]
 #[case("Trigger back on with the spring in its slot.", &["trigger"])]
 fn parts_that_go_back(#[case] text: &str, #[case] names: &[&str]) {
-    let parts = field(text, "parts");
+    let told = format!(
+        "[0:00] Remove the hood. Remove the knob.\n\n[0:20] Let's put it all back together. {text} Install the knob. Put the hood back on. Fasten the hood with two screws."
+    );
+    let parts = field(&told, "parts");
     let found: Vec<(&str, &str)> =
         parts.as_array().unwrap().iter().map(|p| (p["op"].as_str().unwrap(), p["what"].as_str().unwrap())).collect();
-    assert_eq!(found, names.iter().map(|n| ("install", *n)).collect::<Vec<_>>());
+    assert_eq!(found[2..found.len() - 2], names.iter().map(|n| ("install", *n)).collect::<Vec<_>>());
 }
 
 #[rstest]
@@ -120,7 +123,7 @@ fn heat(#[case] text: &str, #[case] rows: Value) {
 #[case("Be careful not to strip the screw heads, the thread is soft.", &["stripped-screw"])]
 #[case("Don't touch the membrane.", &["membrane"])]
 #[case("These are shorter, so don't mix them up, keep them separate.", &["screw-mixup"])]
-#[case("Caution. The cable must not be pinched under the lid.", &["pinch", "cable"])]
+#[case("Caution. The cable must not be pinched under the lid.", &["pinch"])]
 #[case("Remove the lid.", &[])]
 fn cautions(#[case] text: &str, #[case] about: &[&str]) {
     let rows = field(text, "cautions");
@@ -184,7 +187,7 @@ fn idle_segments(#[case] text: &str, #[case] idle: &[u64]) {
     "size"
 )]
 #[case::omitted(
-    "[0:00] Take off the lid. Remove the spring.\n\n[0:20] Pull out the fan.\n\n[0:40] Put the fan in. Put the lid on. Connect the fan cable.",
+    "[0:00] Take off the lid. Remove the spring.\n\n[0:20] Pull out the fan. Lift the grille off.\n\n[0:40] Put the fan in. Put the grille on. Put the lid on. Connect the fan cable.",
     "omitted"
 )]
 fn discrepancies(#[case] text: &str, #[case] kind: &str) {

@@ -1,6 +1,6 @@
 //! The API's own description: the OpenAPI document, derived from the handlers.
 
-use crate::routes::{health, manuals, publish, recordings};
+use crate::routes::{health, listen, manuals, publish, recordings};
 use rocket::serde::json::Json;
 use rocket::{Route, get, routes};
 use utoipa::OpenApi;
@@ -24,7 +24,12 @@ use utoipa::OpenApi;
         manuals::undo,
         manuals::redo,
         manuals::history,
-        manuals::listen,
+        listen::listen,
+        listen::sheet,
+        listen::table,
+        listen::read_table,
+        listen::differences,
+        listen::add_recording,
         publish::guide,
         publish::markdown,
         publish::json,
@@ -66,7 +71,12 @@ pub fn routes() -> Vec<Route> {
         manuals::undo,
         manuals::redo,
         manuals::history,
-        manuals::listen,
+        listen::listen,
+        listen::sheet,
+        listen::table,
+        listen::read_table,
+        listen::differences,
+        listen::add_recording,
         publish::guide,
         publish::markdown,
         publish::json,

@@ -1,7 +1,7 @@
 //! Problem documents (RFC 9457): what was wrong, where, and what would be right.
 
 use crate::store::StoreError;
-use paso_core::manual::{Edit, Place, Refusal};
+use paso_core::manual::{Edit, Place, Refusal, RowError};
 use rocket::http::{ContentType, Status};
 use rocket::response::{Responder, Response};
 use rocket::{Request, catch};
@@ -24,7 +24,16 @@ pub struct Problem {
     /// Both versions, where somebody else changed the same.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub clash: Option<Box<Clash>>,
+    /// Cells of a table that cannot be taken.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(value_type = Vec<RowError>, required = false)]
+    pub rows: Option<Box<Rows>>,
 }
+
+/// Kept apart, so that every answer that is no such table stays small.
+#[derive(Debug, Clone, Serialize, Deserialize)]
+#[serde(transparent)]
+pub struct Rows(pub Vec<RowError>);
 
 /// Both versions of what two people changed.
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
@@ -54,6 +63,7 @@ impl Problem {
             detail: detail.into(),
             field: None,
             clash: None,
+            rows: None,
         }
     }
 

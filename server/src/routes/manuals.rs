@@ -5,8 +5,6 @@ use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{Applied, EditRequest, HistoryEntry, ManualView, ShelfRow, Store, Way};
 use paso_core::ids::{ManualId, RecordingId};
-use paso_core::manual::HeardRecording;
-use paso_core::recording::Cue;
 use rocket::http::Status;
 use rocket::serde::json::Json;
 use rocket::{State, delete, get, patch, post};
@@ -145,34 +143,4 @@ pub async fn redo(id: Uuid, author: Author, store: &State<Store>) -> Result<Json
 pub async fn history(id: Uuid, store: &State<Store>) -> Result<Json<Vec<HistoryEntry>>, Problem> {
     const LATEST: u64 = 200;
     Ok(Json(store.history(ManualId(id), LATEST).await?))
-}
-
-/// One recording of a manual as the Listen stop shows it.
-#[derive(Debug, Serialize, Deserialize, ToSchema)]
-pub struct ListenRecording {
-    pub id: RecordingId,
-    pub title: String,
-    pub duration_ms: u64,
-    pub timed: bool,
-    pub cues: Vec<Cue>,
-    pub heard: HeardRecording,
-}
-
-#[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = Vec<ListenRecording>), (status = 404, body = Problem)))]
-#[get("/manuals/<id>/listen")]
-pub async fn listen(id: Uuid, store: &State<Store>) -> Result<Json<Vec<ListenRecording>>, Problem> {
-    let (_, manual) = store.manual(ManualId(id)).await?;
-    let mut out = Vec::new();
-    for recording in manual.recordings.keys() {
-        let read = store.recording(recording.0).await?;
-        out.push(ListenRecording {
-            id: *recording,
-            title: read.title,
-            duration_ms: read.recording.duration_ms(),
-            timed: read.recording.timed(),
-            heard: manual.hear(*recording, &read.reading.statements),
-            cues: read.recording.cues,
-        });
-    }
-    Ok(Json(out))
 }

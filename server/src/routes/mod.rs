@@ -1,6 +1,7 @@
 //! The API under `/api`, one file a resource.
 
 pub mod health;
+pub mod listen;
 pub mod manuals;
 pub mod publish;
 pub mod recordings;

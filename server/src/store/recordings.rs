@@ -68,11 +68,17 @@ impl Store {
         })
     }
 
+    /// A recording with its title, unread.
+    pub async fn source(&self, id: Uuid) -> Result<(String, Recording), StoreError> {
+        let row = recording::Entity::find_by_id(id).one(&self.db).await?.ok_or(StoreError::NotFound("recording"))?;
+        let recording = serde_json::from_value(row.parsed).map_err(|e| StoreError::Stored(e.to_string()))?;
+        Ok((row.title, recording))
+    }
+
     /// A recording, read by today's reader.
     pub async fn recording(&self, id: Uuid) -> Result<ReadRecording, StoreError> {
-        let row = recording::Entity::find_by_id(id).one(&self.db).await?.ok_or(StoreError::NotFound("recording"))?;
-        let recording: Recording = serde_json::from_value(row.parsed).map_err(|e| StoreError::Stored(e.to_string()))?;
+        let (title, recording) = self.source(id).await?;
         let reading = reading::read(&recording);
-        Ok(ReadRecording { id: RecordingId(row.id), title: row.title, recording, reading })
+        Ok(ReadRecording { id: RecordingId(id), title, recording, reading })
     }
 }

@@ -69,6 +69,22 @@ export interface paths {
         patch: operations["put_away"];
         trace?: never;
     };
+    "/api/manuals/{id}/compare/{first}/{second}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/edits": {
         parameters: {
             query?: never;
@@ -159,6 +175,55 @@ export interface paths {
         get: operations["json"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/recordings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add_recording"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/recordings/{recording}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/recordings/{recording}/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["table"];
+        put?: never;
+        /** The body is the edited table. Nothing is changed here; the edit that comes back is sent like any other. */
+        post: operations["read_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -325,6 +390,19 @@ export interface components {
          * @description One act inside a step.
          */
         ActionId: string;
+        /** @description Another recording for a manual. */
+        AddRecording: {
+            /** @description Append its steps; else it is only there to compare with. */
+            append: boolean;
+            /** Format: int64 */
+            base_seq: number;
+            /**
+             * Format: uuid
+             * @description UUIDv7 made by the client; the same request sent twice is applied once.
+             */
+            id: string;
+            recording: components["schemas"]["RecordingId"];
+        };
         /** @description What an edit did, and no more than that. */
         Applied: {
             blocking: {
@@ -342,7 +420,79 @@ export interface components {
          * @description Which map of the manual an entity lives in.
          * @enum {string}
          */
-        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "jobs" | "variants";
+        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants";
+        /** @description A fact with the second of the segment it stands in. */
+        At_ConnectorFact: {
+            op: components["schemas"]["ConnectorOp"];
+            /** @description What it serves. */
+            what?: string | null;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
+        /** @description A fact with the second of the segment it stands in. */
+        At_FastenerFact: {
+            /** @description `PH00`, `T6`; a hex key by its size. */
+            bit?: string | null;
+            captive: boolean;
+            /** Format: int32 */
+            count?: number | null;
+            drive?: components["schemas"]["Drive"] | null;
+            /** Format: double */
+            length_mm?: number | null;
+            op: components["schemas"]["FastenerOp"];
+            /** @description What they hold. */
+            what?: string | null;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
+        /** @description A fact with the second of the segment it stands in. */
+        At_HeatFact: {
+            dwell_s?: number[] | null;
+            source?: components["schemas"]["HeatSource"] | null;
+            target?: string | null;
+            temp_c?: number[] | null;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
+        /** @description A fact with the second of the segment it stands in. */
+        At_Measure: {
+            quantity: components["schemas"]["Quantity"];
+            /**
+             * Format: double
+             * @description Upper end of a range, in the same unit.
+             */
+            to?: number | null;
+            /** @description The unit's name; for prices the currency word as said. */
+            unit: string;
+            /**
+             * Format: double
+             * @description In the unit of the quantity.
+             */
+            value: number;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
+        /** @description A fact with the second of the segment it stands in. */
+        At_NeedFact: {
+            /** @description Empty: nothing has to come off first. */
+            after: string[];
+            target: string;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
+        /** @description A fact with the second of the segment it stands in. */
+        At_PartFact: {
+            op: components["schemas"]["PartOp"];
+            what: string;
+        } & {
+            /** Format: int64 */
+            at_s: number;
+        };
         /** @description All groups that come out, with their sum. */
         Balance: {
             /** Format: int32 */
@@ -443,6 +593,11 @@ export interface components {
          * @description A caution beside a step.
          */
         CautionId: string;
+        CautionRow: {
+            about: components["schemas"]["CautionSubject"];
+            /** Format: int64 */
+            at_s: number;
+        };
         /**
          * @description What a caution is about.
          * @enum {string}
@@ -451,6 +606,11 @@ export interface components {
         /** @description What an edit did. */
         Change: {
             images: components["schemas"]["Image"][];
+        };
+        /** @description One way to settle a contradiction. */
+        Choice: {
+            edit: components["schemas"]["Edit"];
+            label: string;
         };
         /** @description Both versions of what two people changed. */
         Clash: {
@@ -461,6 +621,20 @@ export interface components {
              */
             seq: number;
             theirs: components["schemas"]["Theirs"][];
+        };
+        /** @description One thing as two recordings tell it. */
+        Comparison: {
+            /** @description `None`: this recording does not tell it. */
+            first?: string | null;
+            /** Format: int64 */
+            first_s?: number | null;
+            same: boolean;
+            second?: string | null;
+            /** Format: int64 */
+            second_s?: number | null;
+            topic: components["schemas"]["Topic"];
+            /** @description Of what: "rear cover". */
+            what: string;
         };
         /** @description One connection. */
         Connector: {
@@ -534,9 +708,10 @@ export interface components {
         Consumable: "adhesive" | "tape" | "thermal paste" | "thermal pad" | "isopropyl alcohol" | "cleaning cloth" | "cotton swab" | "protective film" | "gasket";
         /** @description One corrected statement. */
         Correction: {
-            /** @description Of no use for the guide. */
+            /** @description Not part of this job. */
             dropped: boolean;
             end: number;
+            facts?: components["schemas"]["Facts"] | null;
             id: components["schemas"]["CorrectionId"];
             kind?: components["schemas"]["StatementKind"] | null;
             recording: components["schemas"]["RecordingId"];
@@ -569,6 +744,45 @@ export interface components {
             start?: number | null;
             text: string;
         };
+        /** @description Where a statement begins, or where it does not. */
+        Cut: {
+            /** @description The character at which a word begins. */
+            at: number;
+            id: components["schemas"]["CorrectionId"];
+            /** @description The statement before goes on here. */
+            joins: boolean;
+            recording: components["schemas"]["RecordingId"];
+        };
+        Discrepancy: {
+            /** Format: int64 */
+            at_s: number;
+            kind: components["schemas"]["DiscrepancyKind"];
+        };
+        /**
+         * @description How a recording contradicts itself.
+         * @enum {string}
+         */
+        DiscrepancyKind: "count" | "unit" | "size" | "repeat" | "omitted" | "late-tool" | "side" | "order";
+        /** @description Two readings of one place, of which only one can be safe. */
+        Doubt: {
+            because: string;
+            end: number;
+            /** @description What it must have been; the facts follow this. */
+            evident: string;
+            heard: string;
+            /** @description Characters of the joined text; what is written there is replaced by the author's choice. */
+            start: number;
+        };
+        /** @description What a recording adds to a manual. */
+        Drafted: {
+            cautions: components["schemas"]["Caution"][];
+            connectors: components["schemas"]["Connector"][];
+            fasteners: components["schemas"]["FastenerGroup"][];
+            heats: components["schemas"]["Heat"][];
+            parts: components["schemas"]["Part"][];
+            seams: components["schemas"]["Seam"][];
+            steps: components["schemas"]["Step"][];
+        };
         /**
          * @description The drive of a screw.
          * @enum {string}
@@ -593,6 +807,8 @@ export interface components {
             caution: components["schemas"]["CautionEdit"];
         } | {
             reading: components["schemas"]["ReadingEdit"];
+        } | {
+            recording: components["schemas"]["RecordingEdit"];
         } | {
             job: components["schemas"]["JobEdit"];
         } | {
@@ -649,6 +865,22 @@ export interface components {
             name: string;
             /** @enum {string} */
             source: "author";
+        };
+        /** @description All facts of one recording, in the shape that `paso read --facts` prints. */
+        FactSheet: {
+            cautions: components["schemas"]["CautionRow"][];
+            connectors: components["schemas"]["At_ConnectorFact"][];
+            consumables: components["schemas"]["Consumable"][];
+            discrepancies: components["schemas"]["Discrepancy"][];
+            fasteners: components["schemas"]["At_FastenerFact"][];
+            heat: components["schemas"]["At_HeatFact"][];
+            idle_segments: number[];
+            measures: components["schemas"]["At_Measure"][];
+            needs: components["schemas"]["At_NeedFact"][];
+            parts: components["schemas"]["At_PartFact"][];
+            /** Format: int64 */
+            rebuild_from_s?: number | null;
+            tools: string[];
         };
         /** @description Everything typed that one statement says. */
         Facts: {
@@ -766,6 +998,16 @@ export interface components {
          * @enum {string}
          */
         FastenerOp: "remove" | "loosen" | "install" | "tighten";
+        /** @description One contradiction with both its places. */
+        Finding: {
+            /** @description The statement it does not fit with. */
+            against?: number | null;
+            /** @description The statement that does not fit, by its place in the reading. */
+            at: number;
+            kind: components["schemas"]["DiscrepancyKind"];
+            /** @description What does not agree, in a sentence. */
+            says: string;
+        };
         /** @description Teardown and rebuild side by side. */
         Fold: {
             balance: components["schemas"]["Balance"];
@@ -773,6 +1015,21 @@ export interface components {
             rebuild: components["schemas"]["RebuildStep"][];
             teardown: components["schemas"]["TeardownRow"][];
         };
+        /** @description A stretch of the recording without words about the work. */
+        Gap: {
+            /** @description The statement before it, by its place in the reading. */
+            after: number;
+            /** Format: int64 */
+            from_ms: number;
+            kind: components["schemas"]["GapKind"];
+            /** Format: int64 */
+            to_ms: number;
+        };
+        /**
+         * @description What a gap is.
+         * @enum {string}
+         */
+        GapKind: "silence" | "lost_speech";
         /**
          * Format: uuid
          * @description A group of like fasteners.
@@ -808,6 +1065,7 @@ export interface components {
         Head: {
             /** @description The device as its maker names it. */
             device: string;
+            follows?: components["schemas"]["RecordingId"] | null;
             /** @description BCP 47 tag of the text. */
             language: string;
             title: string;
@@ -828,15 +1086,25 @@ export interface components {
         Heard: {
             corrected: boolean;
             dropped: boolean;
+            /** @description Facts were put right by hand. */
+            facts_corrected: boolean;
             /** @description The kind in force: the author's, else the reader's. */
             kind: components["schemas"]["StatementKind"];
+            /** @description With the facts in force. */
             statement: components["schemas"]["Statement"];
             step?: components["schemas"]["StepId"] | null;
         };
+        /** @description A contradiction with both its places and the ways out. */
+        HeardFinding: components["schemas"]["Finding"] & {
+            choices: components["schemas"]["Choice"][];
+            /** @description What the author decided. */
+            settled?: string | null;
+        };
         /** @description A reading under the author's corrections. */
         HeardRecording: {
-            /** @description Corrections whose words no statement covers any more. */
-            lost: components["schemas"]["Correction"][];
+            findings: components["schemas"]["HeardFinding"][];
+            gaps: components["schemas"]["Gap"][];
+            lost: components["schemas"]["Lost"][];
             statements: components["schemas"]["Heard"][];
         };
         /** @description One application of heat. */
@@ -973,6 +1241,14 @@ export interface components {
             timed: boolean;
             title: string;
         };
+        /** @description A correction whose words no statement covers any more. */
+        Lost: {
+            end: number;
+            id: components["schemas"]["CorrectionId"];
+            start: number;
+            /** @description What was corrected, in a sentence. */
+            what: string;
+        };
         /** @description What was made. */
         Made: {
             id: components["schemas"]["ManualId"];
@@ -991,6 +1267,9 @@ export interface components {
             };
             corrections: {
                 [key: string]: components["schemas"]["Correction"];
+            };
+            cuts?: {
+                [key: string]: components["schemas"]["Cut"];
             };
             fasteners: {
                 [key: string]: components["schemas"]["FastenerGroup"];
@@ -1017,11 +1296,17 @@ export interface components {
             seams: {
                 [key: string]: components["schemas"]["Seam"];
             };
+            settled?: {
+                [key: string]: components["schemas"]["Settled"];
+            };
             steps: {
                 [key: string]: components["schemas"]["Step"];
             };
             variants: {
                 [key: string]: components["schemas"]["Variant"];
+            };
+            word_fixes?: {
+                [key: string]: components["schemas"]["WordFix"];
             };
         };
         /**
@@ -1046,6 +1331,11 @@ export interface components {
              */
             seq: number;
         };
+        /**
+         * @description Why a statement is worth another look.
+         * @enum {string}
+         */
+        Mark: "look_up" | "dead_end" | "rejected" | "decision" | "complaint" | "branch" | "alternative";
         /** @description A figure with its unit, as the fact sheet lists it. `to` is the upper end of a range. */
         Measure: {
             quantity: components["schemas"]["Quantity"];
@@ -1164,6 +1454,8 @@ export interface components {
             detail: string;
             /** @description The field that the sentence is about, where there is one. */
             field?: string | null;
+            /** @description Cells of a table that cannot be taken. */
+            rows?: components["schemas"]["RowError"][];
             /** Format: int32 */
             status: number;
             title: string;
@@ -1193,6 +1485,48 @@ export interface components {
                 recording: components["schemas"]["RecordingId"];
                 start: number;
             };
+        } | {
+            /** @description `None` goes back to what the reader read. Groups of screws that rest on these words follow. */
+            set_facts: {
+                end: number;
+                facts?: components["schemas"]["Facts"] | null;
+                id: components["schemas"]["CorrectionId"];
+                recording: components["schemas"]["RecordingId"];
+                start: number;
+            };
+        } | {
+            /** @description `None` goes back to what was heard. */
+            word: {
+                end: number;
+                heard: string;
+                id: components["schemas"]["CorrectionId"];
+                meant?: string | null;
+                recording: components["schemas"]["RecordingId"];
+                start: number;
+            };
+        } | {
+            /** @description A cut where the statements were joined by hand takes the join away, and the other way round. */
+            cut: {
+                at: number;
+                id: components["schemas"]["CorrectionId"];
+                joins: boolean;
+                recording: components["schemas"]["RecordingId"];
+            };
+        } | {
+            /** @description `None` opens the contradiction again. */
+            settle: {
+                end: number;
+                how?: string | null;
+                id: components["schemas"]["CorrectionId"];
+                kind: components["schemas"]["DiscrepancyKind"];
+                recording: components["schemas"]["RecordingId"];
+                start: number;
+            };
+        } | {
+            /** @description As one edit, undone at once. */
+            several: {
+                edits: components["schemas"]["ReadingEdit"][];
+            };
         };
         /** @description One act of the rebuild. */
         RebuildLine: {
@@ -1217,6 +1551,19 @@ export interface components {
             title: string;
             /** @description How the narrator told it, where the rebuild was told. */
             told: components["schemas"]["StepId"][];
+        };
+        /** @description Changes of the recordings that a manual draws on. */
+        RecordingEdit: {
+            /** @description Without steps the recording is only there to compare with. */
+            attach: {
+                drafted?: components["schemas"]["Drafted"] | null;
+                recording: components["schemas"]["RecordingRef"];
+            };
+        } | {
+            /** @description The recording that stands where two differ. */
+            follow: {
+                recording?: components["schemas"]["RecordingId"] | null;
+            };
         };
         /**
          * Format: uuid
@@ -1258,6 +1605,8 @@ export interface components {
         /** @description One repaired word. */
         Repair: {
             because: string;
+            /** @description An author's word, not the reader's. */
+            by_author?: boolean;
             end: number;
             meant: string;
             said: string;
@@ -1276,6 +1625,13 @@ export interface components {
              * @description The edit that was newest.
              */
             seq: number;
+        };
+        /** @description A cell that cannot be taken. */
+        RowError: {
+            column: string;
+            problem: string;
+            /** @description Line of the table, its head being 1. */
+            row: number;
         };
         /** @description A group of screws as readers see it. */
         ScrewLine: {
@@ -1349,6 +1705,16 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description A contradiction that an author has looked at. */
+        Settled: {
+            end: number;
+            /** @description What was decided. */
+            how: string;
+            id: components["schemas"]["CorrectionId"];
+            kind: components["schemas"]["DiscrepancyKind"];
+            recording: components["schemas"]["RecordingId"];
+            start: number;
+        };
         /** @description What can be changed of a manual's place on the shelf; its contents change by edits. */
         ShelfChange: {
             archived: boolean;
@@ -1368,6 +1734,11 @@ export interface components {
         };
         /** @description One thing said, with its kind, its reason and its facts. */
         Statement: {
+            /**
+             * Format: int32
+             * @description A total that its groups, told later, took the place of.
+             */
+            announced_count?: number | null;
             approximate: boolean;
             /** @description Why it is of this kind. */
             because: string[];
@@ -1381,6 +1752,8 @@ export interface components {
              * @description First and last segment it stands in, from 0.
              */
             cue: number;
+            /** @description Safety words that can hardly have been said so. */
+            doubts?: components["schemas"]["Doubt"][];
             end: number;
             facts: components["schemas"]["Facts"];
             /**
@@ -1391,6 +1764,7 @@ export interface components {
             kind: components["schemas"]["StatementKind"];
             /** Format: int32 */
             last_cue: number;
+            marks?: components["schemas"]["Mark"][];
             /** @description Told after the turn to the rebuild. */
             rebuild: boolean;
             repairs: components["schemas"]["Repair"][];
@@ -1502,6 +1876,11 @@ export interface components {
          * @enum {string}
          */
         Stop: "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "cautions" | "fold" | "rehearse" | "publish";
+        /** @description What an edited table asks for: one edit to send, none where nothing differs. */
+        TableRead: {
+            changes: number;
+            edit?: components["schemas"]["Edit"] | null;
+        };
         /** @description One line of the teardown side. */
         TeardownRow: {
             has_screws: boolean;
@@ -1530,6 +1909,11 @@ export interface components {
             place: components["schemas"]["Place"];
             value?: Record<string, never> | null;
         };
+        /**
+         * @description What a row is about.
+         * @enum {string}
+         */
+        Topic: "screws" | "heat" | "setting" | "connector" | "order";
         /** @description A variant of the device. */
         Variant: {
             /** @description How readers tell that theirs is this one. */
@@ -1554,6 +1938,17 @@ export interface components {
          * @description A variant of the device.
          */
         VariantId: string;
+        /** @description Words that were said where others were heard. */
+        WordFix: {
+            end: number;
+            /** @description As the recogniser wrote it. */
+            heard: string;
+            id: components["schemas"]["CorrectionId"];
+            /** @description Empty: nothing was said. */
+            meant: string;
+            recording: components["schemas"]["RecordingId"];
+            start: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1776,6 +2171,37 @@ export interface operations {
             };
         };
     };
+    differences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                first: string;
+                id: string;
+                second: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     edit: {
         parameters: {
             query?: never;
@@ -1961,6 +2387,149 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddRecording"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Applied"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                recording: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactSheet"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                recording: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                recording: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,7 +12,7 @@ import { ClashDialog } from "./ClashDialog";
 import { Button, IconButton, Key, Waiting, Wrong } from "./controls";
 import { Rail } from "./Rail";
 import { Tape } from "./Tape";
-import { TapeContext } from "./tape-context";
+import { type Player, type PlayMode, TapeContext } from "./tape-context";
 
 const Page = styled.div`
   height: 100dvh;
@@ -61,7 +61,18 @@ export function Bench() {
   const state = useOutboxState(outbox);
   const queries = useQueryClient();
   const [focus, setFocus] = useState<Evidence[]>([]);
-  const tape = useMemo(() => ({ focus, setFocus }), [focus]);
+  const [player, setPlayer] = useState<Player | null>(null);
+  const tape = useMemo(
+    () => ({
+      focus,
+      setFocus,
+      ready: player !== null,
+      looping: player?.looping ?? false,
+      play: (mode: PlayMode) => player?.play(mode),
+      setPlayer,
+    }),
+    [focus, player],
+  );
   const loaded = view !== undefined;
 
   useEffect(() => {

@@ -5,14 +5,15 @@
  * The item in hand lights up the seconds it came from, and its words are read out above the strip.
  */
 import { Paperclip, X } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
 import type { Evidence, Heard, ListenRecording } from "../api/client";
 import { useListen } from "../api/manual";
 import { space } from "../theme";
 import { Button, IconButton } from "./controls";
-import { useTape } from "./tape-context";
+import { type PlayMode, useTape } from "./tape-context";
+import { LARGEST_BYTES, outline, waveform } from "./waveform";
 import { clock, kindName } from "./words";
 
 const Strip = styled.section`
@@ -69,13 +70,43 @@ export function Tape() {
 
 function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[] }) {
   const media = useRef<HTMLVideoElement & HTMLAudioElement>(null);
-  const [file, setFile] = useState<{ url: string; video: boolean } | null>(null);
+  const [file, setFile] = useState<Opened | null>(null);
+  const [looping, setLooping] = useState(false);
+  const peaks = useWaveform(file);
+  const { setPlayer } = useTape();
+  const remembered = useRemembered(recording.id, file);
   const statements = recording.heard.statements;
   const length = recording.timed ? recording.duration_ms : (statements.at(-1)?.statement.end ?? 1);
   const place = (ms: number) => `${(100 * Math.min(ms, length)) / Math.max(length, 1)}%`;
   const first = lit[0]?.from;
+  const last = lit.at(-1)?.to;
 
   useEffect(() => () => URL.revokeObjectURL(file?.url ?? ""), [file]);
+  const play = useCallback(
+    (mode: PlayMode) => {
+      const sound = media.current;
+      if (!sound || first === undefined) return;
+      const stop = mode === "loop" && looping;
+      setLooping(mode === "loop" && !looping);
+      if (stop || (mode === "once" && !sound.paused)) return sound.pause();
+      sound.playbackRate = mode === "slow" ? SLOWER : 1;
+      sound.currentTime = first / 1000;
+      void sound.play();
+    },
+    [first, looping],
+  );
+  useEffect(() => {
+    setPlayer(file ? { play, looping } : null);
+    return () => setPlayer(null);
+  }, [file, play, looping, setPlayer]);
+  // Only the words in hand are played; a breath behind them is heard, too.
+  const onTime = () => {
+    const sound = media.current;
+    if (!sound || sound.paused || last === undefined || first === undefined) return;
+    if (sound.currentTime * 1000 < last + BREATH_MS) return;
+    if (looping) sound.currentTime = first / 1000;
+    else sound.pause();
+  };
   useEffect(() => {
     if (media.current && first !== undefined) media.current.currentTime = first / 1000;
   }, [first]);
@@ -87,10 +118,10 @@ function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[
         <Media>
           {file.video ? (
             // biome-ignore lint/a11y/useMediaCaption: the transcript stands right above it
-            <video ref={media} src={file.url} controls />
+            <video ref={media} src={file.url} controls onTimeUpdate={onTime} />
           ) : (
             // biome-ignore lint/a11y/useMediaCaption: the transcript stands right above it
-            <audio ref={media} src={file.url} controls />
+            <audio ref={media} src={file.url} controls onTimeUpdate={onTime} />
           )}
           <IconButton aria-label="Put the media file away" onPress={() => setFile(null)}>
             <X size={18} />
@@ -101,6 +132,20 @@ function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[
         <span>{recording.timed ? "0:00" : "start"}</span>
         <svg role="img" aria-label={label(recording, lit)} preserveAspectRatio="none">
           <line x1="0" x2="100%" y1="24" y2="24" stroke="var(--strong-line)" />
+          {peaks && (
+            <svg
+              x="0"
+              y="0"
+              width="100%"
+              height="24"
+              viewBox="0 0 100 24"
+              preserveAspectRatio="none"
+              data-waveform
+              aria-hidden
+            >
+              <path d={outline(peaks, 24)} fill="var(--line)" />
+            </svg>
+          )}
           {lit.map((f) => (
             <rect
               key={`${f.start}`}
@@ -127,7 +172,7 @@ function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[
         <span>{recording.timed ? clock(recording.duration_ms) : "end"}</span>
         <FileTrigger acceptedFileTypes={["audio/*", "video/*"]} onSelect={(files) => setFile(opened(files))}>
           <Button aria-label="Media: attach the audio or video from your disk">
-            <Paperclip size={15} aria-hidden /> Media
+            <Paperclip size={15} aria-hidden /> {remembered && !file ? `Choose ${remembered} again` : "Media"}
           </Button>
         </FileTrigger>
       </Line>
@@ -135,9 +180,43 @@ function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[
   );
 }
 
-function opened(files: FileList | null) {
+/** As slow as speech stays clear. */
+const SLOWER = 0.6;
+const BREATH_MS = 250;
+
+type Opened = { file: File; url: string; video: boolean };
+
+function opened(files: FileList | null): Opened | null {
   const file = files?.[0];
-  return file ? { url: URL.createObjectURL(file), video: file.type.startsWith("video/") } : null;
+  return file ? { file, url: URL.createObjectURL(file), video: file.type.startsWith("video/") } : null;
+}
+
+function useWaveform(opened: Opened | null): number[] | null {
+  const [peaks, setPeaks] = useState<number[] | null>(null);
+  useEffect(() => {
+    let current = true;
+    setPeaks(null);
+    if (opened && opened.file.size <= LARGEST_BYTES) {
+      // A file without a sound that can be read still plays; it only has no waveform.
+      waveform(opened.file).then(
+        (found) => current && setPeaks(found),
+        () => {},
+      );
+    }
+    return () => {
+      current = false;
+    };
+  }, [opened]);
+  return peaks;
+}
+
+/** The name of the file chosen last: browsers forget the file itself at a reload. */
+function useRemembered(recording: string, opened: Opened | null): string | null {
+  const key = `paso.media.${recording}`;
+  useEffect(() => {
+    if (opened) localStorage.setItem(key, opened.file.name);
+  }, [key, opened]);
+  return localStorage.getItem(key);
 }
 
 function label(recording: ListenRecording, lit: Focused[]): string {

@@ -1,64 +1,67 @@
-/** Listen: what was said, in time, with its kind and the reason for it; triage by single keys. */
-import { useState } from "react";
-import { type Key, ListBox, ListBoxItem } from "react-aria-components";
+/** Listen: what was said, in time, with its kind and the reason for it; put right by single keys. */
+import { useRef, useState } from "react";
+import { VisuallyHidden } from "react-aria";
+import type { Key } from "react-aria-components";
 import { useNavigate } from "react-router";
-import styled, { css } from "styled-components";
-import { type Action, type Edit, type Evidence, type Heard, type ListenRecording, newId } from "../api/client";
+import styled from "styled-components";
+import { type Action, type Edit, type Evidence, type Heard, newId } from "../api/client";
 import { useHand, useListen } from "../api/manual";
-import { Button, Heading, Key as KeyCap, Pending, PrimaryButton, Quiet, Wrong } from "../parts/controls";
-import { useEvidence } from "../parts/tape-context";
-import { clock, KINDS, kindName, plural } from "../parts/words";
-import { focusRing, font, narrow, space } from "../theme";
+import { Button, Heading, Key as KeyCap, Pending, Quiet, Select, TextInput, Wrong } from "../parts/controls";
+import { useEvidence, useTape } from "../parts/tape-context";
+import { clock, KINDS, plural } from "../parts/words";
+import { narrow, space } from "../theme";
+import { Contradictions, openFindings } from "./listen/Contradictions";
+import { type Acts, InHand } from "./listen/InHand";
+import { Recordings } from "./listen/Recordings";
+import { FILTERS, type Filter, isDoubtful, itemsOf, keyOf, placesOf, type Said, summary } from "./listen/rows";
+import { type Focuser, StatementList } from "./listen/StatementList";
 
 const Page = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 330px;
-  gap: ${space.page};
-  padding: ${space.normal} ${space.wide};
-  max-width: 1280px;
+  grid-template-columns: minmax(0, 1fr) 340px;
+  grid-template-rows: minmax(0, 1fr);
+  gap: ${space.wide};
+  padding: ${space.small} ${space.wide} ${space.small};
+  max-width: 1360px;
   margin: 0 auto;
-  ${narrow} { grid-template-columns: minmax(0, 1fr) 270px; gap: ${space.wide}; }
+  height: 100%;
+  min-height: 440px;
+  ${narrow} { grid-template-columns: minmax(0, 1fr) 280px; gap: ${space.normal}; }
+`;
+const Main = styled.section`
+  display: flex;
+  flex-direction: column;
+  gap: ${space.small};
+  min-height: 0;
+  min-width: 0;
+`;
+/* What is shown grows into the rest of the page and scrolls by itself. */
+const Shown = styled.div`
+  flex: 1;
+  min-height: 0;
 `;
 const Top = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: ${space.small} ${space.normal};
-  align-items: baseline;
-  h2 { margin: 0; }
-  p { flex: 1; }
+  gap: ${space.small};
+  align-items: end;
 `;
-const List = styled(ListBox)`
-  outline: none;
-  margin-top: ${space.small};
-`;
-const Row = styled(ListBoxItem)<{ $quiet: boolean; $warns: boolean }>`
-  display: grid;
-  grid-template-columns: 52px 92px minmax(0, 1fr) 62px;
+const Views = styled.div`
+  display: flex;
+  flex-wrap: wrap;
   gap: ${space.small};
   align-items: baseline;
-  padding: 5px ${space.small};
-  border-left: 4px solid transparent;
-  cursor: default;
-  font: ${(p) => (p.$quiet ? `400 0.9rem ${font.plain}` : `400 1rem/1.5 ${font.text}`)};
-  ${(p) => p.$quiet && css`color: var(--soft);`}
-  ${(p) => p.$warns && css`border-left-color: var(--hazard);`}
-  &[data-hovered] { background: var(--sunk); }
-  &[data-selected] { background: var(--accent-wash); border-left-color: var(--accent); }
-  &[data-focus-visible] { ${focusRing} outline-offset: -3px; }
-  time, small { font: 400 0.84rem ${font.plain}; color: var(--soft); }
-  small:last-child { text-align: right; }
-  del { color: var(--soft); }
-  ins { text-decoration: underline dotted var(--accent); text-underline-offset: 3px; }
+  button[aria-pressed="true"] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 650; }
 `;
-const Tag = styled.span<{ $mine: boolean }>`
-  font: ${(p) => (p.$mine ? 700 : 550)} 0.84rem ${font.plain};
-  &::after { content: "${(p) => (p.$mine ? " ✎" : "")}"; }
+const Find = styled.div`
+  display: grid;
+  label { font-size: 0.86rem; color: var(--soft); }
+  input { width: 150px; }
 `;
 const Hold = styled.aside`
-  position: sticky;
-  top: ${space.normal};
-  align-self: start;
+  overflow: auto;
   display: grid;
+  align-content: start;
   gap: ${space.normal};
   background: var(--sheet);
   border: 1px solid var(--line);
@@ -66,46 +69,29 @@ const Hold = styled.aside`
   padding: ${space.normal};
   ul { display: grid; gap: 3px; }
 `;
-const Kinds = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 5px;
-  button { justify-content: space-between; }
-  button[aria-pressed="true"] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 650; }
-`;
 
-const isTalk = (h: Heard) => h.dropped || h.kind === "noise" || h.kind === "chatter";
-const keyOf = (recording: string, h: Heard) => `${recording}/${h.statement.start}/${h.statement.end}`;
-
-type Item = { id: string; recording: string; heard: Heard } | { id: string; folded: number; from: number | null };
-
-/** Statements in time; stretches of talk and noise fold into one row. */
-function itemsOf(recordings: ListenRecording[], unfolded: boolean): Item[] {
-  const out: Item[] = [];
-  for (const r of recordings) {
-    for (const heard of r.heard.statements) {
-      const last = out.at(-1);
-      if (isTalk(heard) && !unfolded) {
-        if (last && "folded" in last) last.folded += 1;
-        else out.push({ id: `fold-${keyOf(r.id, heard)}`, folded: 1, from: heard.statement.from_ms ?? null });
-      } else {
-        out.push({ id: keyOf(r.id, heard), recording: r.id, heard });
-      }
-    }
-  }
-  return out;
-}
+type View = "statements" | "contradictions" | "recordings";
 
 export default function Listen() {
   const { data, error } = useListen();
   const { edit, view } = useHand();
+  const [shown, setShown] = useState<View>("statements");
   const [chosen, setChosen] = useState<Key | null>(null);
-  const [unfolded, setUnfolded] = useState(false);
+  const [filter, setFilter] = useState<Filter>("work");
+  const [find, setFind] = useState("");
+  const [replace, setReplace] = useState("");
+  const [raw, setRaw] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const words = useRef<HTMLDivElement>(null);
+  const search = useRef<HTMLInputElement>(null);
+  const focuser = useRef<Focuser | null>(null);
+  const tape = useTape();
   const go = useNavigate();
-  const items = data ? itemsOf(data, unfolded) : [];
-  const inHand = items.find((i) => i.id === chosen);
-  const heard = inHand && "heard" in inHand ? inHand : undefined;
-  useEvidence(heard ? [evidenceOf(heard.recording, heard.heard)] : undefined);
+  const items = data ? itemsOf(data, filter, find) : [];
+  const at = items.findIndex((i) => i.id === chosen);
+  const inHand = items[at];
+  const said = inHand?.row === "said" ? inHand : undefined;
+  useEvidence(said ? [evidenceOf(said.recording, said.heard)] : undefined);
 
   if (!data)
     return (
@@ -113,110 +99,199 @@ export default function Listen() {
         <Pending error={error}>Reading the recording …</Pending>
       </Page>
     );
-  if (data.length === 0) {
-    return (
-      <Page>
-        <div>
-          <Heading>No recording</Heading>
-          <Quiet>This manual is written from scratch. Its steps are at the next stop.</Quiet>
-        </div>
-      </Page>
-    );
-  }
-  const all = data.flatMap((r) => r.heard.statements);
-  const talk = all.filter(isTalk).length;
-  const unused = all.filter((h) => h.kind === "action" && !h.step && !h.dropped).length;
-
-  const correct = (make: (base: Span) => Edit, folds: boolean) => {
-    if (!heard) return;
-    const { start, end } = heard.heard.statement;
-    // What becomes talk folds away; the hand goes on to the next statement.
-    const next = items.slice(items.indexOf(heard) + 1).find((i) => "heard" in i);
-    if (folds && !unfolded && next) setChosen(next.id);
-    void edit(make({ id: newId(), recording: heard.recording, start, end }));
+  const sums = summary(data);
+  const choose = (key: Key | null) => {
+    setEditing(false);
+    setChosen(key);
   };
-  const setKind = (kind: (typeof KINDS)[number]["kind"]) =>
-    correct(
-      (base) => ({ reading: { change_kind: { ...base, kind: heard?.heard.statement.kind === kind ? null : kind } } }),
-      kind === "noise" || kind === "chatter",
-    );
-  const drop = () =>
-    correct((base) => ({ reading: { drop: { ...base, dropped: !heard?.heard.dropped } } }), !heard?.heard.dropped);
+  const show = (item: Said) => {
+    choose(item.id);
+    focuser.current?.(item.id);
+  };
+  const doubtful = (way: 1 | -1) => {
+    const hits = items.flatMap((i, n) => (i.row === "said" && isDoubtful(i.heard) ? [{ i, n }] : []));
+    const next = way === 1 ? hits.find((h) => h.n > at) : hits.findLast((h) => h.n < at || at < 0);
+    const hit = next ?? (way === 1 ? hits[0] : hits.at(-1));
+    if (hit) show(hit.i);
+  };
+  const correct = (make: (base: Span) => Edit, folds: boolean) => {
+    if (!said) return;
+    const { start, end } = said.heard.statement;
+    // What becomes talk folds away; the hand goes on to the next statement.
+    const next = items.slice(at + 1).find((i) => i.row === "said");
+    if (folds && filter !== "all" && next?.row === "said") show(next);
+    void edit(make({ id: newId(), recording: said.recording, start, end }));
+  };
   const toStep = async () => {
-    if (!heard) return;
-    if (!heard.heard.step) await edit(stepFrom(heard.recording, heard.heard, view.order, view.manual));
+    if (!said) return;
+    if (!said.heard.step) await edit(stepFrom(said.recording, said.heard, view.order, view.manual));
     await go("../steps");
   };
+  const acts: Acts = {
+    kind: (kind) =>
+      correct(
+        (base) => ({ reading: { change_kind: { ...base, kind: said?.heard.statement.kind === kind ? null : kind } } }),
+        kind === "noise" || kind === "chatter",
+      ),
+    drop: () =>
+      correct((base) => ({ reading: { drop: { ...base, dropped: !said?.heard.dropped } } }), !said?.heard.dropped),
+    join: () => {
+      if (!said) return;
+      const all = data.find((r) => r.id === said.recording)?.heard.statements ?? [];
+      const before = all[all.indexOf(said.heard) - 1];
+      void edit({
+        reading: { cut: { id: newId(), recording: said.recording, at: said.heard.statement.start, joins: true } },
+      });
+      if (before) choose(keyOf(said.recording, before));
+    },
+    step: () => void toStep(),
+  };
+  const KEYS: Record<string, () => void> = {
+    x: acts.drop,
+    delete: acts.drop,
+    enter: acts.step,
+    j: acts.join,
+    f: () => setEditing(true),
+    w: () => words.current?.querySelector("button")?.focus(),
+    " ": () => tape.play("once"),
+    r: () => tape.play("slow"),
+    l: () => tape.play("loop"),
+  };
   const onKey = (event: React.KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || !heard) return;
-    const kind = KINDS.find((k) => k.key === event.key.toLowerCase())?.kind;
-    const act = kind
-      ? () => setKind(kind)
-      : event.key === "x" || event.key === "Delete"
-        ? drop
-        : event.key === "Enter"
-          ? toStep
-          : null;
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const key = event.key.toLowerCase();
+    const kind = KINDS.find((k) => k.key === key)?.kind;
+    const anywhere: Record<string, () => void> = {
+      ".": () => doubtful(1),
+      ",": () => doubtful(-1),
+      "/": () => search.current?.focus(),
+      h: () => setRaw(!raw),
+    };
+    const act = anywhere[key] ?? (said ? (kind ? () => acts.kind(kind) : KEYS[key]) : undefined);
     if (!act) return;
     // Before the list takes the letter for its own search.
     event.preventDefault();
     event.stopPropagation();
-    void act();
+    act();
   };
+  const places = find.trim() === "" ? [] : placesOf(data, find);
+  const replaceAll = () =>
+    void edit({
+      reading: { several: { edits: places.map((p) => ({ word: { id: newId(), ...p, meant: replace } })) } },
+    }).then((r) => r.ok && setFind(""));
+  const openNow = openFindings(data);
 
   return (
     <Page>
-      <section aria-label="Statements">
-        <Top>
-          <Heading>What was said</Heading>
-          <Quiet>
-            {plural(all.length, "statement")}, {talk} talk or noise, {plural(unused, "act")} in no step
-          </Quiet>
-          <Button aria-pressed={unfolded} onPress={() => setUnfolded(!unfolded)}>
-            {unfolded ? "Fold talk away" : `Show talk (${talk})`}
+      <Main aria-label="Statements">
+        <VisuallyHidden>
+          <h2>What was said</h2>
+        </VisuallyHidden>
+        <Views role="group" aria-label="What is shown">
+          <Button aria-pressed={shown === "statements"} onPress={() => setShown("statements")}>
+            What was said
           </Button>
-        </Top>
-        <div onKeyDownCapture={onKey}>
-          <List
-            aria-label="Statements in time"
-            items={items}
-            selectionMode="single"
-            selectionBehavior="replace"
-            selectedKeys={chosen ? [chosen] : []}
-            onSelectionChange={(keys) => setChosen(keys === "all" ? null : ([...keys][0] ?? null))}
-          >
-            {(item) =>
-              "heard" in (item as Item) ? (
-                <StatementRow item={item as Extract<Item, { heard: Heard }>} order={view.order} />
-              ) : (
-                <FoldRow item={item as Extract<Item, { folded: number }>} />
-              )
-            }
-          </List>
-        </div>
+          <Button aria-pressed={shown === "contradictions"} onPress={() => setShown("contradictions")}>
+            Contradictions ({openNow})
+          </Button>
+          <Button aria-pressed={shown === "recordings"} onPress={() => setShown("recordings")}>
+            Recordings ({data.length})
+          </Button>
+          <Quiet>
+            {plural(sums.statements, "statement")}, {sums.talk} talk or noise, {sums.doubtful} doubtful,{" "}
+            {plural(sums.unused, "act")} in no step
+            {sums.silence_ms > 0 && `, ${clock(sums.silence_ms)} silent`}
+          </Quiet>
+        </Views>
+        {shown === "statements" && (
+          <Top>
+            <Select label="Show" value={filter} options={FILTERS} onChange={(f) => f && setFilter(f)} />
+            <Find>
+              <label htmlFor="find">
+                Find <KeyCap>/</KeyCap>
+              </label>
+              <TextInput
+                id="find"
+                ref={search}
+                type="search"
+                value={find}
+                onChange={(event) => setFind(event.target.value)}
+                onKeyDown={(event) => event.key === "Escape" && setFind("")}
+              />
+            </Find>
+            {find.trim() !== "" && (
+              <>
+                <Find>
+                  <label htmlFor="replace">Meant was</label>
+                  <TextInput id="replace" value={replace} onChange={(event) => setReplace(event.target.value)} />
+                </Find>
+                <Button isDisabled={places.length === 0 || replace.trim() === ""} onPress={replaceAll}>
+                  Replace in {plural(places.length, "place")}
+                </Button>
+              </>
+            )}
+            <Button onPress={() => doubtful(-1)} aria-label="Previous doubtful statement">
+              ◂ <KeyCap>,</KeyCap>
+            </Button>
+            <Button onPress={() => doubtful(1)} aria-label="Next doubtful statement">
+              Doubtful ▸ <KeyCap>.</KeyCap>
+            </Button>
+            <Button aria-pressed={raw} onPress={() => setRaw(!raw)}>
+              {raw ? "Show repairs" : "Show as heard"} <KeyCap>H</KeyCap>
+            </Button>
+          </Top>
+        )}
+        <Shown onKeyDownCapture={shown === "statements" ? onKey : undefined}>
+          {data.length === 0 && shown !== "recordings" ? (
+            <>
+              <Heading>No recording</Heading>
+              <Quiet>
+                This manual is written from scratch. Its steps are at the next stop; a recording can be added under
+                Recordings.
+              </Quiet>
+            </>
+          ) : shown === "contradictions" ? (
+            <Contradictions
+              recordings={data}
+              edit={(e) => void edit(e)}
+              onShow={(recording, heard) => {
+                setShown("statements");
+                setFilter("all");
+                setFind("");
+                choose(keyOf(recording, heard));
+              }}
+            />
+          ) : shown === "recordings" ? (
+            <Recordings recordings={data} />
+          ) : (
+            <StatementList {...{ items, chosen, raw, focuser }} order={view.order} onChoose={choose} />
+          )}
+        </Shown>
         {data
           .flatMap((r) => r.heard.lost)
           .map((c) => (
             <Wrong key={c.id}>
-              A correction at characters {c.start}–{c.end} fits no statement of today's reading any more.
+              A correction at characters {c.start}–{c.end} ({c.what}) fits no statement of today's reading any more.
             </Wrong>
           ))}
-      </section>
-      <Hold aria-label="In hand">
-        {heard ? (
+      </Main>
+      <Hold aria-label="In hand" tabIndex={-1}>
+        {said ? (
           <InHand
-            heard={heard.heard}
-            onKind={setKind}
-            onDrop={drop}
-            onStep={toStep}
-            stepNumber={view.order.indexOf(heard.heard.step ?? "") + 1}
+            said={said}
+            all={data}
+            stepNumber={view.order.indexOf(said.heard.step ?? "") + 1}
+            {...{ editing, words, acts, edit }}
+            onEditing={setEditing}
           />
         ) : (
           <>
             <Quiet>Choose a statement to see why it is what it is, and to put it right.</Quiet>
             <Quiet>
-              <KeyCap>↑</KeyCap> <KeyCap>↓</KeyCap> move, letters set the kind, <KeyCap>X</KeyCap> drops,{" "}
-              <KeyCap>Enter</KeyCap> goes to its step.
+              <KeyCap>↑</KeyCap> <KeyCap>↓</KeyCap> move, letters set the kind, <KeyCap>.</KeyCap> goes to the next
+              doubtful one, <KeyCap>W</KeyCap> to its words, <KeyCap>F</KeyCap> to its facts, <KeyCap>X</KeyCap> leaves
+              it out, <KeyCap>J</KeyCap> joins, <KeyCap>Space</KeyCap> plays it, <KeyCap>Enter</KeyCap> goes to its
+              step.
             </Quiet>
           </>
         )}
@@ -226,134 +301,6 @@ export default function Listen() {
 }
 
 type Span = { id: string; recording: string; start: number; end: number };
-
-function StatementRow({ item, order }: { item: { id: string; heard: Heard }; order: string[] }) {
-  const { heard } = item;
-  const { statement } = heard;
-  const number = heard.step ? order.indexOf(heard.step) + 1 : 0;
-  return (
-    <Row
-      id={item.id}
-      textValue={statement.text}
-      $quiet={isTalk(heard)}
-      $warns={heard.kind === "caution" || statement.facts.cautions.length > 0}
-    >
-      <time>{statement.from_ms == null ? "" : clock(statement.from_ms)}</time>
-      <Tag $mine={heard.corrected || heard.dropped}>{heard.dropped ? "Dropped" : kindName(heard.kind)}</Tag>
-      <span>{heard.dropped ? <del>{statement.text}</del> : <Repaired heard={heard} />}</span>
-      <small>{number > 0 ? `step ${number}` : ""}</small>
-    </Row>
-  );
-}
-
-function FoldRow({ item }: { item: { id: string; folded: number; from: number | null } }) {
-  return (
-    <Row id={item.id} textValue="talk and noise" $quiet $warns={false}>
-      <time>{item.from === null ? "" : clock(item.from)}</time>
-      <span>· · ·</span>
-      <span>{plural(item.folded, "statement")} of talk or noise</span>
-      <small />
-    </Row>
-  );
-}
-
-/** The text with repaired words shown as repairs: what was heard stays readable. */
-function Repaired({ heard }: { heard: Heard }) {
-  const { statement } = heard;
-  const chars = Array.from(statement.text);
-  const out: React.ReactNode[] = [];
-  let at = 0;
-  for (const r of statement.repairs) {
-    const [from, to] = [r.start - statement.start, r.end - statement.start];
-    out.push(chars.slice(at, from).join(""));
-    out.push(
-      <span key={r.start}>
-        <ins title={r.because}>{r.meant}</ins> <del>{chars.slice(from, to).join("")}</del>
-      </span>,
-    );
-    at = to;
-  }
-  out.push(chars.slice(at).join(""));
-  return <>{out}</>;
-}
-
-function InHand(props: {
-  heard: Heard;
-  stepNumber: number;
-  onKind: (kind: (typeof KINDS)[number]["kind"]) => void;
-  onDrop: () => void;
-  onStep: () => void;
-}) {
-  const { heard } = props;
-  const { statement } = heard;
-  return (
-    <>
-      <div>
-        <Heading>
-          {kindName(heard.kind)}
-          {heard.corrected ? ", as you said" : `, ${Math.round(statement.confidence * 100)} % sure`}
-        </Heading>
-        <ul>
-          {statement.because.map((b) => (
-            <li key={b}>
-              <Quiet>because {b}</Quiet>
-            </li>
-          ))}
-          {statement.repairs.map((r) => (
-            <li key={r.start}>
-              <Quiet>repaired: {r.because}</Quiet>
-            </li>
-          ))}
-        </ul>
-      </div>
-      <Kinds role="group" aria-label="Kind">
-        {KINDS.map((k) => (
-          <Button key={k.kind} aria-pressed={heard.kind === k.kind} onPress={() => props.onKind(k.kind)}>
-            {k.name} <KeyCap>{k.key.toUpperCase()}</KeyCap>
-          </Button>
-        ))}
-      </Kinds>
-      <Facts heard={heard} />
-      <PrimaryButton onPress={props.onStep}>
-        {props.stepNumber > 0 ? `Go to step ${props.stepNumber}` : "Make a step of it"}
-      </PrimaryButton>
-      <Button onPress={props.onDrop}>
-        {heard.dropped ? "Bring back" : "Drop"} <KeyCap>X</KeyCap>
-      </Button>
-    </>
-  );
-}
-
-function Facts({ heard }: { heard: Heard }) {
-  const f = heard.statement.facts;
-  const lines = [
-    ...f.parts.map((p) => `${p.op === "remove" ? "leaves" : "goes back"}: ${p.what}`),
-    ...f.fasteners.map(
-      (s) =>
-        `screws ${s.op}: ${[s.count ?? "?", s.bit ?? s.drive, s.length_mm != null ? `${s.length_mm} mm` : null, s.what].filter(Boolean).join(", ")}`,
-    ),
-    ...f.connectors.map((c) => `${c.op}: ${c.what ?? "a cable"}`),
-    ...f.heat.map(
-      (h) =>
-        `heat: ${[h.source, h.target, h.temp_c && `${h.temp_c.join("–")} °C`, h.dwell_s && `${h.dwell_s.join("–")} s`].filter(Boolean).join(", ")}`,
-    ),
-    ...f.cautions.map((c) => `caution about: ${c.replace("-", " ")}`),
-    ...f.needs.map((n) => `${n.target} needs: ${n.after.join(", ") || "nothing off first"}`),
-    ...(f.tools.length > 0 ? [`tools: ${f.tools.join(", ")}`] : []),
-    ...(f.consumables.length > 0 ? [`materials: ${f.consumables.join(", ")}`] : []),
-    ...f.measures.map((m) => `${m.quantity}: ${m.value}${m.to != null ? `–${m.to}` : ""} ${m.unit}`),
-  ];
-  if (lines.length === 0) return null;
-  return (
-    <ul aria-label="Facts">
-      {lines.map((line) => (
-        <li key={line}>
-          <Quiet>{line}</Quiet>
-        </li>
-      ))}
-    </ul>
-  );
-}
 
 function evidenceOf(recording: string, heard: Heard): Evidence {
   const { start, end, from_ms, to_ms } = heard.statement;

@@ -1,0 +1,344 @@
+/** What a statement says, typed: shown in a line each, and put right in place with the units that belong there. */
+import { Plus, Trash2 } from "lucide-react";
+import { useId, useState } from "react";
+import styled from "styled-components";
+import type { Facts, Heard } from "../../api/client";
+import { Button, IconButton, Key, PrimaryButton, Quiet, Wrong } from "../../parts/controls";
+import { DRIVES } from "../../parts/words";
+import { space } from "../../theme";
+
+const Rows = styled.div`
+  display: grid;
+  gap: ${space.small};
+`;
+const Fact = styled.fieldset`
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  margin: 0;
+  padding: ${space.hair} ${space.small} ${space.small};
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: ${space.hair} ${space.small};
+  align-items: end;
+  legend { font-size: 0.86rem; font-weight: 600; padding: 0 ${space.hair}; }
+  label { display: grid; font-size: 0.82rem; color: var(--soft); min-width: 0; }
+  input, select { width: 100%; border: 1px solid var(--strong-line); border-radius: 5px; background: var(--sheet); padding: 3px 6px; }
+  & > button { justify-self: end; grid-column: 2; }
+  input[type="checkbox"] { width: auto; justify-self: start; }
+`;
+const Buttons = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small};
+`;
+
+/** One field of a fact: what it is called and how it is written. */
+type Field =
+  | { name: string; label: string; as: "text" | "number" | "yes" }
+  | { name: string; label: string; as: "choice"; options: [string, string][]; optional?: boolean }
+  /** Two figures, low and high. */
+  | { name: string; label: string; as: "span" }
+  /** Words parted by commas. */
+  | { name: string; label: string; as: "list" };
+
+const CAUTIONS = [
+  "battery",
+  "cable",
+  "connector",
+  "glass",
+  "burn",
+  "overheating",
+  "esd",
+  "liquid",
+  "stripped-screw",
+  "screw-mixup",
+  "lost-screw",
+  "sensor",
+  "lens",
+  "membrane",
+  "pinch",
+  "seal",
+  "power",
+  "short-circuit",
+  "sharp-tool",
+  "force",
+  "orientation",
+  "contamination",
+  "wrong-part",
+  "keep-part",
+  "mains",
+  "chemical",
+  "own-risk",
+  "other",
+];
+const pairs = (values: string[]): [string, string][] => values.map((v) => [v, v.replace("-", " ")]);
+const HEAT = pairs(["heat gun", "hair dryer", "heating pad", "heating element", "oven", "soldering iron"]);
+const MATERIALS = pairs([
+  "adhesive",
+  "tape",
+  "thermal paste",
+  "thermal pad",
+  "isopropyl alcohol",
+  "cleaning cloth",
+  "cotton swab",
+  "protective film",
+  "gasket",
+]);
+
+type Shape = { key: keyof Facts; name: string; fields: Field[]; empty: unknown };
+const what = (label: string): Field => ({ name: "what", label, as: "text" });
+const SHAPES: Shape[] = [
+  {
+    key: "fasteners",
+    name: "Screws",
+    fields: [
+      { name: "count", label: "Count", as: "number" },
+      { name: "drive", label: "Drive", as: "choice", options: DRIVES, optional: true },
+      { name: "bit", label: "Bit", as: "text" },
+      { name: "length_mm", label: "Length in mm", as: "number" },
+      what("Holds"),
+      { name: "op", label: "Act", as: "choice", options: pairs(["remove", "loosen", "install", "tighten"]) },
+      { name: "captive", label: "Captive", as: "yes" },
+    ],
+    empty: { op: "remove", count: 1, drive: null, bit: null, length_mm: null, captive: false, what: null },
+  },
+  {
+    key: "parts",
+    name: "Part",
+    fields: [what("Part"), { name: "op", label: "Act", as: "choice", options: pairs(["remove", "install"]) }],
+    empty: { op: "remove", what: "" },
+  },
+  {
+    key: "connectors",
+    name: "Connector",
+    fields: [what("Serves"), { name: "op", label: "Act", as: "choice", options: pairs(["disconnect", "connect"]) }],
+    empty: { op: "disconnect", what: "" },
+  },
+  {
+    key: "heat",
+    name: "Heat",
+    fields: [
+      { name: "source", label: "Source", as: "choice", options: HEAT, optional: true },
+      { name: "target", label: "On", as: "text" },
+      { name: "temp_c", label: "°C, low to high", as: "span" },
+      { name: "dwell_s", label: "Seconds, low to high", as: "span" },
+    ],
+    empty: { source: null, target: null, temp_c: null, dwell_s: null },
+  },
+  {
+    key: "measures",
+    name: "Figure",
+    fields: [
+      { name: "value", label: "Value", as: "number" },
+      { name: "to", label: "Up to", as: "number" },
+    ],
+    empty: null,
+  },
+  {
+    key: "cautions",
+    name: "Caution",
+    fields: [{ name: "", label: "About", as: "choice", options: pairs(CAUTIONS) }],
+    empty: "other",
+  },
+  {
+    key: "needs",
+    name: "Comes after",
+    fields: [
+      { name: "target", label: "Part", as: "text" },
+      { name: "after", label: "After, parted by commas", as: "list" },
+    ],
+    empty: { target: "", after: [] },
+  },
+  { key: "tools", name: "Tool", fields: [{ name: "", label: "Tool", as: "text" }], empty: "" },
+  {
+    key: "consumables",
+    name: "Material",
+    fields: [{ name: "", label: "Material", as: "choice", options: MATERIALS }],
+    empty: "adhesive",
+  },
+];
+
+type Row = Record<string, unknown>;
+type Loose = Record<string, unknown[]>;
+
+export function FactsEditor(props: {
+  heard: Heard;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  onSave: (facts: Facts | null) => Promise<{ ok: boolean; problem?: { detail: string } }>;
+}) {
+  const { heard, open, onOpen } = props;
+  if (!open) {
+    return (
+      <>
+        <Lines facts={heard.statement.facts} />
+        <Buttons>
+          <Button onPress={() => onOpen(true)}>
+            Put facts right <Key>F</Key>
+          </Button>
+          {heard.facts_corrected && <Button onPress={() => void props.onSave(null)}>As read</Button>}
+        </Buttons>
+      </>
+    );
+  }
+  return <Form {...props} />;
+}
+
+function Form({ heard, onOpen, onSave }: Parameters<typeof FactsEditor>[0]) {
+  const [facts, setFacts] = useState<Loose>(() => structuredClone(heard.statement.facts) as unknown as Loose);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const put = (key: string, rows: unknown[]) => setFacts({ ...facts, [key]: rows });
+  const save = async () => {
+    const result = await onSave(facts as unknown as Facts);
+    if (result.ok) onOpen(false);
+    else setWrong(result.problem?.detail ?? "The facts were not taken.");
+  };
+  return (
+    <Rows
+      role="group"
+      aria-label="Facts"
+      onKeyDown={(event) => {
+        if (event.key === "Escape") onOpen(false);
+        event.stopPropagation();
+      }}
+    >
+      {SHAPES.flatMap((shape) =>
+        (facts[shape.key] ?? []).map((row, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: facts have no identity but their place
+          <Fact key={`${shape.key}${i}`}>
+            <legend>{shape.name}</legend>
+            {shape.fields.map((field) => (
+              <FieldOf
+                key={field.label}
+                field={field}
+                row={row}
+                onChange={(next) =>
+                  put(
+                    shape.key,
+                    (facts[shape.key] ?? []).map((r, n) => (n === i ? next : r)),
+                  )
+                }
+              />
+            ))}
+            <IconButton
+              aria-label={`Take this out: ${shape.name}`}
+              onPress={() =>
+                put(
+                  shape.key,
+                  (facts[shape.key] ?? []).filter((_, n) => n !== i),
+                )
+              }
+            >
+              <Trash2 size={15} />
+            </IconButton>
+          </Fact>
+        )),
+      )}
+      <Buttons>
+        {SHAPES.filter((s) => s.empty !== null).map((s) => (
+          <Button key={s.key} onPress={() => put(s.key, [...(facts[s.key] ?? []), structuredClone(s.empty)])}>
+            <Plus size={13} aria-hidden /> {s.name}
+          </Button>
+        ))}
+      </Buttons>
+      {wrong && <Wrong>{wrong}</Wrong>}
+      <Buttons>
+        <PrimaryButton onPress={() => void save()}>Save facts</PrimaryButton>
+        <Button onPress={() => onOpen(false)}>Leave as it was</Button>
+      </Buttons>
+    </Rows>
+  );
+}
+
+function FieldOf({ field, row, onChange }: { field: Field; row: unknown; onChange: (row: unknown) => void }) {
+  const value = field.name === "" ? row : (row as Row)[field.name];
+  const set = (next: unknown) => onChange(field.name === "" ? next : { ...(row as Row), [field.name]: next });
+  const id = useId();
+  const figure = (text: string) => (text === "" ? null : Number(text));
+  return (
+    <label htmlFor={id}>
+      {field.label}
+      {field.as === "choice" ? (
+        <select id={id} value={(value as string | null) ?? ""} onChange={(e) => set(e.target.value || null)}>
+          {field.optional && <option value="">not said</option>}
+          {field.options.map(([v, name]) => (
+            <option key={v} value={v}>
+              {name}
+            </option>
+          ))}
+        </select>
+      ) : field.as === "yes" ? (
+        <input id={id} type="checkbox" checked={value === true} onChange={(e) => set(e.target.checked)} />
+      ) : field.as === "number" ? (
+        <input
+          id={id}
+          type="number"
+          step="any"
+          min="0"
+          value={(value as number | null) ?? ""}
+          onChange={(e) => set(figure(e.target.value))}
+        />
+      ) : field.as === "span" ? (
+        <SpanField id={id} value={value as number[] | null} onChange={set} />
+      ) : field.as === "list" ? (
+        <input
+          id={id}
+          value={(value as string[]).join(", ")}
+          onChange={(e) => set(e.target.value === "" ? [] : e.target.value.split(",").map((t) => t.trimStart()))}
+        />
+      ) : (
+        <input
+          id={id}
+          value={(value as string | null) ?? ""}
+          onChange={(e) => set(field.name === "" || e.target.value !== "" ? e.target.value : null)}
+        />
+      )}
+    </label>
+  );
+}
+
+/** "70" or "70–80". */
+function SpanField(props: { id: string; value: number[] | null; onChange: (next: number[] | null) => void }) {
+  const { value, onChange } = props;
+  const shown = value === null ? "" : value[0] === value[1] ? `${value[0]}` : `${value[0]}–${value[1]}`;
+  const [typed, setTyped] = useState(shown);
+  const read = (text: string) => {
+    setTyped(text);
+    const figures = text.split(/–|-|to/).map((t) => Number.parseFloat(t));
+    const [low = Number.NaN, high = low] = figures;
+    if (text.trim() === "") onChange(null);
+    else if (!Number.isNaN(low)) onChange([low, Number.isNaN(high) ? low : high]);
+  };
+  return <input id={props.id} value={typed} inputMode="decimal" onChange={(e) => read(e.target.value)} />;
+}
+
+/** The facts as short lines. */
+function Lines({ facts: f }: { facts: Facts }) {
+  const lines = [
+    ...f.parts.map((p) => `${p.op === "remove" ? "leaves" : "goes back"}: ${p.what}`),
+    ...f.fasteners.map(
+      (s) =>
+        `screws ${s.op}: ${[s.count ?? "?", s.bit ?? s.drive, s.length_mm != null ? `${s.length_mm} mm` : null, s.captive ? "captive" : null, s.what].filter(Boolean).join(", ")}`,
+    ),
+    ...f.connectors.map((c) => `${c.op}: ${c.what ?? "a cable"}`),
+    ...f.heat.map(
+      (h) =>
+        `heat: ${[h.source, h.target, h.temp_c && `${[...new Set(h.temp_c)].join("–")} °C`, h.dwell_s && `${[...new Set(h.dwell_s)].join("–")} s`].filter(Boolean).join(", ")}`,
+    ),
+    ...f.cautions.map((c) => `caution about: ${c.replace("-", " ")}`),
+    ...f.needs.map((n) => `${n.target} comes after: ${n.after.join(", ") || "nothing"}`),
+    ...(f.tools.length > 0 ? [`tools: ${f.tools.join(", ")}`] : []),
+    ...(f.consumables.length > 0 ? [`materials: ${f.consumables.join(", ")}`] : []),
+    ...f.measures.map((m) => `${m.quantity}: ${m.value}${m.to != null ? `–${m.to}` : ""} ${m.unit}`),
+  ];
+  if (lines.length === 0) return <Quiet>No facts are read from this.</Quiet>;
+  return (
+    <ul aria-label="Facts">
+      {lines.map((line) => (
+        <li key={line}>
+          <Quiet>{line}</Quiet>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -28,13 +28,17 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
     let (lamp, scale) = (id("lamp"), id("scale"));
     let views: Vec<(&str, String, &str)> = vec![
         ("shelf", "/".into(), ""),
-        ("listen", format!("/manuals/{scale}/listen"), "[role=option]:nth-of-type(9)"),
+        ("listen", format!("/manuals/{scale}/listen"), "[role=option][aria-posinset='9']"),
+        ("listen-facts", format!("/manuals/{scale}/listen"), "facts [role=option][aria-posinset='9']"),
+        ("listen-contradictions", format!("/manuals/{scale}/listen"), "press Contradictions"),
+        ("listen-recordings", format!("/manuals/{scale}/listen"), "press Recordings"),
+        ("listen-narrow", format!("/manuals/{scale}/listen"), "narrow [role=option][aria-posinset='9']"),
         ("steps", format!("/manuals/{lamp}/steps"), "[data-step]:nth-of-type(5)"),
         ("fold", format!("/manuals/{lamp}/fold"), ""),
         ("fold-unbalanced", format!("/manuals/{scale}/fold"), ""),
         ("publish", format!("/manuals/{lamp}/publish"), ""),
         ("steps-editing", format!("/manuals/{scale}/steps"), "edit"),
-        ("listen-dark", format!("/manuals/{lamp}/listen"), "dark [role=option]:nth-of-type(9)"),
+        ("listen-dark", format!("/manuals/{lamp}/listen"), "dark [role=option][aria-posinset='9']"),
         ("fold-dark", format!("/manuals/{lamp}/fold"), "dark"),
         ("steps-narrow", format!("/manuals/{lamp}/steps"), "narrow"),
         ("fold-narrow", format!("/manuals/{scale}/fold"), "narrow"),
@@ -50,13 +54,20 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
             app.driver.execute("document.documentElement.dataset.look = 'dark'", vec![]).await?;
         }
         rocket::tokio::time::sleep(std::time::Duration::from_millis(900)).await;
-        let css = extra.replace("dark", "").replace("narrow", "").replace("edit", "");
+        let css = extra.replace("dark", "").replace("narrow", "").replace("edit", "").replace("facts", "");
+        if let Some(button) = extra.strip_prefix("press ") {
+            app.press(button).await?;
+        }
+        let css = if extra.starts_with("press ") { String::new() } else { css };
         if !css.trim().is_empty() {
             app.find(css.trim()).await?.click().await?;
         }
         if extra == "edit" {
             app.find("[data-step]").await?.click().await?;
             app.press("Edit").await?;
+        }
+        if extra.starts_with("facts") {
+            app.press("Put facts right").await?;
         }
         rocket::tokio::time::sleep(std::time::Duration::from_millis(500)).await;
         app.driver.screenshot(&folder.join(format!("{name}.png"))).await?;

@@ -170,6 +170,30 @@ impl App {
         reqwest::get(format!("{}{path}", self.base)).await.expect("an answer").json().await.expect("JSON")
     }
 
+    /// Asks the server for text.
+    ///
+    /// # Panics
+    /// If the server does not answer.
+    pub async fn fetch(&self, path: &str) -> String {
+        reqwest::get(format!("{}{path}", self.base)).await.expect("an answer").text().await.expect("text")
+    }
+
+    /// Makes a manual out of one recording and gives its id.
+    ///
+    /// # Panics
+    /// If the server does not take it.
+    pub async fn make(&self, title: &str, recording: &str) -> String {
+        let client = reqwest::Client::new();
+        let post = async |path: &str, body: String, kind: &str| -> Value {
+            let request = client.post(format!("{}{path}", self.base)).header("Content-Type", kind).body(body);
+            request.send().await.expect("an answer").json().await.expect("JSON")
+        };
+        let info = post(&format!("/api/recordings?name={title}"), recording.to_owned(), "text/plain").await;
+        let new = json!({"title": title, "recordings": [info["id"]]}).to_string();
+        let made = post("/api/manuals", new, "application/json").await;
+        made["id"].as_str().expect("an id").to_owned()
+    }
+
     /// What axe-core finds wrong with the page.
     pub async fn axe(&self) -> Result<Vec<String>, WebDriverError> {
         const AXE: &str = include_str!("../../web/node_modules/axe-core/axe.min.js");

@@ -41,7 +41,7 @@ async fn from_pasted_text_to_a_published_guide() -> Done {
 
     // Listen: arrows and letters.
     app.find("[role=option]").await?;
-    tab_to(&app, "Show talk").await?;
+    tab_to(&app, "Show as heard").await?;
     app.keys(Key::Tab + "").await?;
     app.keys(Key::Down + "").await?;
     app.keys(Key::Down + "").await?;

@@ -3,6 +3,7 @@
 mod access;
 mod details;
 mod keyboard;
+mod listen;
 mod lost_and_clashing;
 mod pointer;
 

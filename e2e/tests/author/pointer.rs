@@ -39,7 +39,7 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.text("Observation, as you said").await?;
     app.saved().await?;
     app.press("Undo Ctrl Z").await?;
-    app.text("Action, 92 % sure").await?;
+    app.text("Action, 95 % sure").await?;
     app.press("Go to step 3").await?;
 
     // Steps: drag, rename, merge, split.

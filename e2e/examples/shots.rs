@@ -60,10 +60,10 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         }
         let css = if extra.starts_with("press ") { String::new() } else { css };
         if !css.trim().is_empty() {
-            app.find(css.trim()).await?.click().await?;
+            app.tap_first(By::Css(css.trim())).await?;
         }
         if extra == "edit" {
-            app.find("[data-step]").await?.click().await?;
+            app.tap_first(By::Css("[data-step]")).await?;
             app.press("Edit").await?;
         }
         if extra.starts_with("facts") {

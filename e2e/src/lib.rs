@@ -91,7 +91,26 @@ impl App {
 
     /// The first element that shows up for a selector.
     pub async fn find(&self, css: &str) -> Result<WebElement, WebDriverError> {
-        self.driver.query(By::Css(css)).wait(PATIENCE, Duration::from_millis(60)).first().await
+        self.first(By::Css(css)).await
+    }
+
+    /// What stands on the first element for a selector.
+    pub async fn words(&self, css: &str) -> Result<String, WebDriverError> {
+        steadily(async || self.find(css).await?.text().await).await
+    }
+
+    /// An attribute of the first element for a selector; empty where it has none.
+    pub async fn attr(&self, css: &str, name: &str) -> Result<String, WebDriverError> {
+        steadily(async || Ok(self.find(css).await?.attr(name).await?.unwrap_or_default())).await
+    }
+
+    /// A property of the first element for a selector, as text; empty where it has none.
+    pub async fn prop(&self, css: &str, name: &str) -> Result<String, WebDriverError> {
+        steadily(async || Ok(self.find(css).await?.prop(name).await?.unwrap_or_default())).await
+    }
+
+    async fn first(&self, by: By) -> Result<WebElement, WebDriverError> {
+        self.driver.query(by).wait(PATIENCE, Duration::from_millis(60)).first().await
     }
 
     /// A button or link by the words on it, or by its name where it shows only a sign.
@@ -104,7 +123,28 @@ impl App {
     }
 
     pub async fn press(&self, name: &str) -> Result<(), WebDriverError> {
-        self.button(name).await?.click().await
+        steadily(async || self.button(name).await?.click().await).await
+    }
+
+    /// Clicks the element that holds these words.
+    pub async fn tap(&self, words: &str) -> Result<(), WebDriverError> {
+        steadily(async || self.text(words).await?.click().await).await
+    }
+
+    /// Clicks the first element for a selector.
+    pub async fn tap_first(&self, by: By) -> Result<(), WebDriverError> {
+        steadily(async || self.first(by.clone()).await?.click().await).await
+    }
+
+    /// Types into, or chooses a file for, the first element of a selector.
+    pub async fn type_into(&self, by: By, text: impl Into<TypingData>) -> Result<(), WebDriverError> {
+        let text = text.into().to_string();
+        steadily(async || self.first(by.clone()).await?.send_keys(&text).await).await
+    }
+
+    /// Types into a field without emptying it; in a list of choices this picks the one that begins so.
+    pub async fn choose(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
+        steadily(async || self.field(label).await?.send_keys(text).await).await
     }
 
     /// An element that holds these words.
@@ -127,16 +167,20 @@ impl App {
 
     /// Replaces what a field holds.
     pub async fn write(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
-        let field = self.field(label).await?;
-        field.click().await?;
-        field.send_keys(Key::Control + "a").await?;
-        field.send_keys(Key::Delete + "").await?;
-        field.send_keys(text).await
+        steadily(async || {
+            let field = self.field(label).await?;
+            field.click().await?;
+            field.send_keys(Key::Control + "a").await?;
+            field.send_keys(Key::Delete + "").await?;
+            field.send_keys(text).await
+        })
+        .await
     }
 
     /// Presses keys wherever the focus is.
     pub async fn keys(&self, keys: impl Into<TypingData>) -> Result<(), WebDriverError> {
-        self.driver.active_element().await?.send_keys(keys).await
+        let keys = keys.into().to_string();
+        steadily(async || self.driver.active_element().await?.send_keys(&keys).await).await
     }
 
     /// Waits until the saved state says that nothing is on its way.
@@ -215,6 +259,24 @@ impl App {
         self.shutdown.notify();
         Ok(())
     }
+}
+
+/// Finds and does again when the page drew its elements anew in between, or something still lay over them: a user would
+/// not notice, and the driver must not either.
+async fn steadily<T>(act: impl AsyncFn() -> Result<T, WebDriverError>) -> Result<T, WebDriverError> {
+    const TRIES: usize = 20;
+    for _ in 1..TRIES {
+        match act().await {
+            Err(error) if redrawn(&error) => rocket::tokio::time::sleep(Duration::from_millis(100)).await,
+            done => return done,
+        }
+    }
+    act().await
+}
+
+fn redrawn(error: &WebDriverError) -> bool {
+    use thirtyfour::error::WebDriverErrorInner::*;
+    matches!(error.as_inner(), StaleElementReference(_) | ElementClickIntercepted(_) | ElementNotInteractable(_))
 }
 
 async fn launch(store: &Store, port: u16) -> rocket::Shutdown {

@@ -28,7 +28,7 @@ async fn every_view_is_clean() -> Done {
             app.find(shows).await?;
             app.driver.execute(format!("document.documentElement.dataset.look = '{look}'"), vec![]).await?;
             if shows.contains("option") || shows.contains("step") {
-                app.find(shows).await?.click().await?;
+                app.tap_first(By::Css(shows)).await?;
             }
             clean(&app, &format!("{path} {width} {look}")).await?;
             let wide =
@@ -37,7 +37,7 @@ async fn every_view_is_clean() -> Done {
         }
     }
     app.goto(&views[2].0).await?;
-    app.find("[data-step]").await?.click().await?;
+    app.tap_first(By::Css("[data-step]")).await?;
     app.press("Edit").await?;
     app.field("Title").await?;
     clean(&app, "a step being edited").await?;

@@ -18,14 +18,12 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
     let app = App::start(true).await;
     open(&app, "scale", "listen").await?;
     // What was heard stays readable beside what was meant.
-    let repaired = app.find("ins").await?;
-    assert_eq!(repaired.text().await?, "philips");
-    assert_eq!(app.find("del").await?.text().await?, "filips");
-    assert!(repaired.attr("title").await?.unwrap_or_default().contains("sounds like"));
+    assert_eq!(app.words("ins").await?, "philips");
+    assert_eq!(app.words("del").await?, "filips");
+    assert!(app.attr("ins", "title").await?.contains("sounds like"));
 
-    app.field("Show").await?.send_keys("Everything").await?;
-    let talk = app.text("hey folks so this is the mossby grain scale").await?;
-    talk.click().await?;
+    app.choose("Show", "Everything").await?;
+    app.tap("hey folks so this is the mossby grain scale").await?;
     app.press("Make a step of it").await?;
     app.find("[data-step]").await?;
     app.text("hey folks so this is").await?;
@@ -37,14 +35,14 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
 
     // A dropped statement folds away and can be brought back.
     app.press("Listen").await?;
-    app.text("okay lift off the bottom cover slowly").await?.click().await?;
+    app.tap("okay lift off the bottom cover slowly").await?;
     app.press("Not part of this job").await?;
     app.until("it is folded", async || {
         Ok(app.driver.find_all(By::XPath("//*[@role='option'][contains(., 'slowly')]")).await?.is_empty())
     })
     .await;
-    app.field("Show").await?.send_keys("Everything").await?;
-    app.text("okay lift off the bottom cover slowly").await?.click().await?;
+    app.choose("Show", "Everything").await?;
+    app.tap("okay lift off the bottom cover slowly").await?;
     app.press("Bring back").await?;
     app.saved().await?;
     app.end().await
@@ -54,11 +52,12 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
 async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Done {
     let app = App::start(true).await;
     open(&app, "lamp", "steps").await?;
-    app.text("Remove the reflector").await?.click().await?;
-    let lit = app.find("section[aria-label='Tape'] mark").await?;
-    assert!(lit.text().await?.starts_with("Remove four torx T8 screws"), "{}", lit.text().await?);
-    let label =
-        app.find("section[aria-label='Tape'] svg[role=img]").await?.attr("aria-label").await?.unwrap_or_default();
+    app.tap("Remove the reflector").await?;
+    app.until("its words are lit", async || {
+        Ok(app.words("section[aria-label='Tape'] mark").await?.starts_with("Remove four torx T8 screws"))
+    })
+    .await;
+    let label = app.attr("section[aria-label='Tape'] svg[role=img]", "aria-label").await?;
     assert!(label.contains("In hand: about 3:0"), "{label}");
 
     // One second of silence, as a WAV file.
@@ -73,12 +72,8 @@ async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Do
     wav.extend(vec![128_u8; rate as usize]);
     let file = app.downloads.join("take.wav");
     std::fs::write(&file, wav)?;
-    app.find("section[aria-label='Tape'] input[type=file]")
-        .await?
-        .send_keys(file.to_string_lossy().into_owned())
-        .await?;
-    let audio = app.find("audio").await?;
-    app.until("the file is playable", async || Ok(audio.prop("readyState").await?.is_some_and(|s| s != "0"))).await;
+    app.type_into(By::Css("section[aria-label='Tape'] input[type=file]"), file.to_string_lossy().into_owned()).await?;
+    app.until("the file is playable", async || Ok(!matches!(&*app.prop("audio", "readyState").await?, "" | "0"))).await;
     app.press("Put the media file away").await?;
     app.until("it is gone", async || Ok(app.driver.find_all(By::Css("audio")).await?.is_empty())).await;
     app.end().await
@@ -88,7 +83,7 @@ async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Do
 async fn a_part_renamed_once_is_renamed_everywhere() -> Done {
     let app = App::start(true).await;
     let id = open(&app, "lamp", "steps").await?;
-    app.text("Remove the reflector").await?.click().await?;
+    app.tap("Remove the reflector").await?;
     app.press("Edit").await?;
     app.write("Part, renamed everywhere", "mirror").await?;
     app.keys(Key::Enter + "").await?;
@@ -108,14 +103,14 @@ async fn screws_cautions_and_sentences_are_put_right_in_place() -> Done {
     let app = App::start(false).await;
     bring(&app).await?;
     app.press("Steps").await?;
-    app.text("Remove the base plate").await?.click().await?;
+    app.tap("Remove the base plate").await?;
     app.press("Edit").await?;
     app.write("Length, mm", "-3").await?;
     app.keys(Key::Tab + "").await?;
     app.text("-3 mm is out of range; write more than 0 and at most 500 mm.").await?;
     app.write("Length, mm", "7.5").await?;
     app.keys(Key::Tab + "").await?;
-    app.field("Drive").await?.send_keys("PZ").await?;
+    app.choose("Drive", "PZ").await?;
     app.write("Bit", "PZ1").await?;
     app.keys(Key::Tab + "").await?;
     app.press("Add a caution").await?;
@@ -139,8 +134,8 @@ async fn removing_a_step_takes_its_screws_and_undo_brings_both_back() -> Done {
     let app = App::start(false).await;
     bring(&app).await?;
     app.press("Steps").await?;
-    app.text("Remove the fan").await?.click().await?;
-    app.find("[aria-current=true]").await?.send_keys(Key::Delete + "").await?;
+    app.tap("Remove the fan").await?;
+    app.type_into(By::Css("[aria-current=true]"), Key::Delete + "").await?;
     app.until("the step is gone", async || {
         Ok(app.driver.find_all(By::XPath("//h4[.='Remove the fan']")).await?.is_empty())
     })
@@ -160,13 +155,13 @@ async fn a_manual_saved_as_json_comes_back_by_the_same_door() -> Done {
     let file = app.downloads.join("lamp.json");
     std::fs::write(&file, manual.to_string())?;
     app.goto("/").await?;
-    app.find("input[type=file]").await?.send_keys(file.to_string_lossy().into_owned()).await?;
+    app.type_into(By::Css("input[type=file]"), file.to_string_lossy().into_owned()).await?;
     app.text("What was said").await?;
     assert!(!app.driver.current_url().await?.path().contains(&id), "a copy of its own");
     let broken = app.downloads.join("broken.json");
     std::fs::write(&broken, "{\"format\": 99}")?;
     app.goto("/").await?;
-    app.find("input[type=file]").await?.send_keys(broken.to_string_lossy().into_owned()).await?;
+    app.type_into(By::Css("input[type=file]"), broken.to_string_lossy().into_owned()).await?;
     app.text("The manual has format 99").await?;
     app.end().await
 }

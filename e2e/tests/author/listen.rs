@@ -18,7 +18,7 @@ async fn kettle(app: &App) -> Result<String, WebDriverError> {
 
 /// Chooses what the list shows.
 async fn show(app: &App, what: &str) -> Result<(), WebDriverError> {
-    app.driver.query(By::XPath(format!("//option[.='{what}']"))).first().await?.click().await
+    app.tap_first(By::XPath(format!("//option[.='{what}']"))).await
 }
 
 /// What the sheet of the manual's first recording says.
@@ -32,10 +32,10 @@ async fn sheet(app: &App, id: &str) -> serde_json::Value {
 async fn a_word_is_put_right_in_all_places_and_undone_at_once() -> Done {
     let app = App::start(false).await;
     let id = kettle(&app).await?;
-    app.text("Take out the heeter.").await?.click().await?;
+    app.tap("Take out the heeter.").await?;
     // W goes to the words; the picked word is written anew.
     app.keys("w").await?;
-    app.driver.query(By::XPath("//button[.='heeter']")).first().await?.click().await?;
+    app.tap_first(By::XPath("//button[.='heeter']")).await?;
     app.write("Meant where “heeter” was heard", "heater").await?;
     app.press("In all 2 places").await?;
     app.saved().await?;
@@ -45,7 +45,7 @@ async fn a_word_is_put_right_in_all_places_and_undone_at_once() -> Done {
     .await;
     assert_eq!(app.driver.find_all(By::XPath("//ins[.='heater']")).await?.len(), 2);
     // What was heard is one key away.
-    app.text("Take out the").await?.click().await?;
+    app.tap("Take out the").await?;
     app.keys("h").await?;
     app.until("it reads as heard", async || Ok(app.driver.find_all(By::Css("[role=option] ins")).await?.is_empty()))
         .await;
@@ -61,10 +61,10 @@ async fn a_word_is_put_right_in_all_places_and_undone_at_once() -> Done {
 async fn statements_are_joined_and_cut() -> Done {
     let app = App::start(false).await;
     kettle(&app).await?;
-    app.text("Take off the base plate.").await?.click().await?;
+    app.tap("Take off the base plate.").await?;
     app.keys("j").await?;
     app.text("from the base plate. Take off the base plate.").await?;
-    app.driver.query(By::XPath("//button[.='Take']")).first().await?.click().await?;
+    app.tap_first(By::XPath("//button[.='Take']")).await?;
     app.press("Begin a statement here").await?;
     app.until("it stands alone again", async || {
         Ok(!app.driver.find_all(By::XPath("//*[@role='option']//span[.='Take off the base plate.']")).await?.is_empty())
@@ -94,7 +94,7 @@ async fn a_contradiction_is_settled_by_a_choice() -> Done {
 async fn facts_are_put_right_in_place_with_their_units() -> Done {
     let app = App::start(false).await;
     let id = kettle(&app).await?;
-    app.text("Remove four PH1 screws").await?.click().await?;
+    app.tap("Remove four PH1 screws").await?;
     app.keys("f").await?;
     app.write("Length in mm", "7.5").await?;
     app.write("Count", "6").await?;
@@ -106,7 +106,7 @@ async fn facts_are_put_right_in_place_with_their_units() -> Done {
     app.press("Steps").await?;
     app.text("6 × PH1 7.5 mm").await?;
     app.press("Listen").await?;
-    app.text("Remove four PH1 screws").await?.click().await?;
+    app.tap("Remove four PH1 screws").await?;
     app.press("As read").await?;
     app.text("screws remove: 4, PH1, 8 mm, base plate").await?;
     app.end().await
@@ -116,7 +116,7 @@ async fn facts_are_put_right_in_place_with_their_units() -> Done {
 async fn found_words_are_replaced_and_filters_narrow_the_list() -> Done {
     let app = App::start(false).await;
     kettle(&app).await?;
-    app.text("Unplug the fan cable.").await?.click().await?;
+    app.tap("Unplug the fan cable.").await?;
     app.keys("/").await?;
     app.keys("fan").await?;
     app.until("only those with the word", async || Ok(app.driver.find_all(By::Css("[role=option]")).await?.len() == 2))
@@ -139,7 +139,7 @@ async fn a_safety_word_in_doubt_shows_both_readings() -> Done {
         .make("Toaster", "[0:00] Remove the lid. Remove the tray.\n\n[0:20] Connect the fan cable from the main board.")
         .await;
     app.goto(&format!("/manuals/{id}/listen")).await?;
-    app.text("Remove the lid.").await?.click().await?;
+    app.tap("Remove the lid.").await?;
     app.keys(".").await?;
     app.text("The facts follow").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
@@ -167,12 +167,12 @@ async fn a_table_comes_back_and_a_bad_row_is_named() -> Done {
     let input = "//li[.//a[contains(., 'CSV')]]//input[@type='file']";
 
     std::fs::write(&path, table.replacen(",action,yes,Unplug", ",actoin,yes,Unplug", 1))?;
-    app.driver.query(By::XPath(input)).first().await?.send_keys(path.to_string_lossy().into_owned()).await?;
+    app.type_into(By::XPath(input), path.to_string_lossy().into_owned()).await?;
     app.text("“actoin” is no kind.").await?;
 
     let path = app.downloads.join("edited again.csv");
     std::fs::write(&path, table.replacen(",action,yes,Unplug", ",test,yes,Unplug", 1))?;
-    app.driver.query(By::XPath(input)).first().await?.send_keys(path.to_string_lossy().into_owned()).await?;
+    app.type_into(By::XPath(input), path.to_string_lossy().into_owned()).await?;
     app.text("1 correction taken from the table.").await?;
     app.end().await
 }
@@ -188,7 +188,7 @@ async fn a_second_recording_is_compared_and_can_be_followed() -> Done {
         "[0:00] Remove five PH1 screws, 8 millimetres, from the base plate. Take off the base plate. Take out the switch.",
     )?;
     let input = "//input[@type='file'][following::button[1][contains(., 'Add one to compare')] or preceding::button[1][contains(., 'Add one to compare')]]";
-    app.driver.query(By::XPath(input)).first().await?.send_keys(path.to_string_lossy().into_owned()).await?;
+    app.type_into(By::XPath(input), path.to_string_lossy().into_owned()).await?;
     app.text("Side by side").await?;
     app.text("5 PH1 8 mm").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
@@ -221,21 +221,15 @@ async fn the_authors_file_shows_its_waveform_and_plays_the_statement_in_hand() -
     kettle(&app).await?;
     let file = app.downloads.join("kettle.wav");
     std::fs::write(&file, tone(100))?;
-    app.find("section[aria-label='Tape'] input[type=file]")
-        .await?
-        .send_keys(file.to_string_lossy().into_owned())
-        .await?;
-    let path = app.find("[data-waveform] path").await?;
-    assert!(path.attr("d").await?.unwrap_or_default().len() > 1_000);
-    app.text("Unplug the fan cable.").await?.click().await?;
+    app.type_into(By::Css("section[aria-label='Tape'] input[type=file]"), file.to_string_lossy().into_owned()).await?;
+    assert!(app.attr("[data-waveform] path", "d").await?.len() > 1_000);
+    app.tap("Unplug the fan cable.").await?;
     app.keys(" ").await?;
-    let audio = app.find("audio").await?;
-    let at = async || -> Result<f64, WebDriverError> {
-        Ok(audio.prop("currentTime").await?.and_then(|t| t.parse().ok()).unwrap_or(0.0))
-    };
+    let at =
+        async || -> Result<f64, WebDriverError> { Ok(app.prop("audio", "currentTime").await?.parse().unwrap_or(0.0)) };
     app.until("it plays from its second", async || Ok((40.0..50.0).contains(&at().await?))).await;
     app.keys("r").await?;
-    app.until("slower", async || Ok(audio.prop("playbackRate").await?.as_deref() == Some("0.6"))).await;
+    app.until("slower", async || Ok(app.prop("audio", "playbackRate").await? == "0.6")).await;
     app.keys("l").await?;
     app.find("button[aria-pressed=true]").await?;
     // After a reload the file has to be chosen again, by its name.
@@ -254,7 +248,7 @@ async fn three_thousand_statements_are_a_list_of_a_few_rows() -> Done {
         .collect();
     let id = app.make("Long", &long).await;
     app.goto(&format!("/manuals/{id}/listen")).await?;
-    app.find("[role=option]").await?.click().await?;
+    app.tap_first(By::Css("[role=option]")).await?;
     assert!(app.driver.find_all(By::Css("[role=option]")).await?.len() < 80);
     app.keys(Key::End + "").await?;
     app.text("Unplug the cable 999.").await?;

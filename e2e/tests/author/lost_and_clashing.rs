@@ -15,7 +15,7 @@ async fn lamp(app: &App) -> Result<(String, String), WebDriverError> {
 }
 
 async fn retitle(app: &App, text: &str) -> Done {
-    app.find("[data-step]").await?.click().await?;
+    app.tap_first(By::Css("[data-step]")).await?;
     app.press("Edit").await?;
     app.write("Title", text).await?;
     app.keys(Key::Enter + "").await?;

@@ -10,7 +10,7 @@ pub async fn bring(app: &App) -> Done {
     app.goto("/").await?;
     let file = app.downloads.join("fan-swap.md");
     std::fs::write(&file, FAN)?;
-    app.find("input[type=file]").await?.send_keys(file.to_string_lossy().into_owned()).await?;
+    app.type_into(By::Css("input[type=file]"), file.to_string_lossy().into_owned()).await?;
     app.text("Fan swap").await?;
     app.press("Draft the manual from 1 recording").await?;
     app.text("What was said").await?;
@@ -33,7 +33,7 @@ async fn from_a_file_to_a_published_guide() -> Done {
 
     // Listen: why a statement is what it is, and another kind for it.
     app.text("1 statement of talk or noise").await?;
-    app.text("Lift out the fan.").await?.click().await?;
+    app.tap("Lift out the fan.").await?;
     app.text("because verb “lift”").await?;
     app.press("Observation").await?;
     app.text("Observation, as you said").await?;
@@ -53,7 +53,7 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.press("Undo Ctrl Z").await?;
     app.until("undo puts it back", async || Ok(titles(&app).await?[0] == "Remove the base plate")).await;
 
-    app.text("Remove the battery").await?.click().await?;
+    app.tap("Remove the battery").await?;
     app.press("Edit").await?;
     app.write("Title", " ").await?;
     app.keys(Key::Enter + "").await?;
@@ -62,12 +62,12 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.keys(Key::Enter + "").await?;
     app.until("the title shows", async || Ok(titles(&app).await?[1] == "Take the battery out")).await;
 
-    app.text("Take the battery out").await?.click().await?;
+    app.tap("Take the battery out").await?;
     app.press("Edit").await?;
     app.press("Split the step before sentence 2").await?;
     app.press("Done").await?;
     app.until("a second step", async || Ok(titles(&app).await?[2] == "Pull out the battery.")).await;
-    app.text("Pull out the battery.").await?.click().await?;
+    app.tap("Pull out the battery.").await?;
     app.press("Edit").await?;
     app.press("Merge into the step above").await?;
     app.until("one step again", async || Ok(titles(&app).await?[2] == "Remove the fan")).await;
@@ -76,7 +76,7 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.press("Fold").await?;
     app.text("1 left over").await?;
     app.press("Steps").await?;
-    app.text("Remove the base plate").await?.click().await?;
+    app.tap("Remove the base plate").await?;
     app.press("Edit").await?;
     app.write("Back", "4").await?;
     app.press("Done").await?;
@@ -158,7 +158,7 @@ async fn bad_files_say_what_is_wrong_and_where() -> Done {
     app.text("Line 3: “[1:75]” is not a time.").await?;
     let binary = app.downloads.join("film.bin");
     std::fs::write(&binary, b"ab\xff\xfe")?;
-    app.find("input[type=file]").await?.send_keys(binary.to_string_lossy().into_owned()).await?;
+    app.type_into(By::Css("input[type=file]"), binary.to_string_lossy().into_owned()).await?;
     app.text("Line 1: the text is not UTF-8").await?;
     assert_eq!(
         app.field("or paste the text").await?.value().await?.as_deref(),

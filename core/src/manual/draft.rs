@@ -20,13 +20,8 @@ pub struct Source<'a> {
 
 /// Drafts a manual from any number of recordings; the same sources give the same manual.
 pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) -> Manual {
-    let mut drafter = Drafter {
-        manual: Manual::new(id, title, device),
-        ids: IdMaker::new(id.0),
-        open: None,
-        pending: Vec::new(),
-        announced: Vec::new(),
-    };
+    let mut drafter =
+        Drafter { manual: Manual::new(id, title, device), ids: IdMaker::new(id.0), open: None, pending: Vec::new() };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
         let paragraphs = speaks_in_paragraphs(&source.reading.statements);
@@ -59,7 +54,6 @@ struct Drafter {
     open: Option<Open>,
     /// Cautions told before any step they could belong to.
     pending: Vec<(CautionSubjectAndText, Evidence)>,
-    announced: Vec<String>,
 }
 
 type CautionSubjectAndText = (crate::reading::CautionSubject, String);
@@ -79,7 +73,6 @@ impl Drafter {
         }
         match statement.kind {
             StatementKind::Action | StatementKind::Test => self.act(statement, &evidence, paragraphs),
-            StatementKind::Tool => self.announced.extend(statement.facts.tools.iter().cloned()),
             StatementKind::Observation if !statement.facts.fasteners.is_empty() => {
                 self.act(statement, &evidence, paragraphs)
             }

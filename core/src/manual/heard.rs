@@ -25,9 +25,15 @@ pub struct Heard {
     /// Facts were put right by hand.
     pub facts_corrected: bool,
     pub dropped: bool,
+    /// The reader wants an author's eye: a safety word is in doubt, or the reading itself is none too sure.
+    pub doubtful: bool,
     /// The step that rests on it.
     pub step: Option<StepId>,
 }
+
+/// Below this a reading is put before the author. Of what is said with 0.9 or more nearly all is right; what lies below
+/// 0.7 is wrong often enough to be worth a look (see the calibration in `docs/figures.md`).
+const SURE: f64 = 0.7;
 
 /// One way to settle a contradiction.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -81,11 +87,16 @@ impl Manual {
             .zip(&reading.statements)
             .map(|(was, is)| {
                 let correction = self.correction_of(id, was);
+                let corrected = correction.is_some_and(|c| c.kind.is_some());
+                let facts_corrected = correction.is_some_and(|c| c.facts.is_some());
+                let dropped = correction.is_some_and(|c| c.dropped);
+                let unsure = !corrected && !facts_corrected && is.kind.is_work() && is.confidence < SURE;
                 Heard {
                     kind: is.kind,
-                    corrected: correction.is_some_and(|c| c.kind.is_some()),
-                    facts_corrected: correction.is_some_and(|c| c.facts.is_some()),
-                    dropped: correction.is_some_and(|c| c.dropped),
+                    corrected,
+                    facts_corrected,
+                    dropped,
+                    doubtful: !dropped && (unsure || !is.doubts.is_empty()),
                     step: uses.iter().find(|(start, end, _)| *start < was.end && was.start < *end).map(|u| u.2),
                     statement: Statement { kind: was.kind, ..is.clone() },
                 }

@@ -319,6 +319,10 @@ mod tests {
         StatementKind::Condition
     )]
     #[case("Tools required, a Phillips screwdriver and tweezers.", StatementKind::Tool)]
+    #[case("Material required. Isopropyl alcohol, cleaning cloth, adhesive ring.", StatementKind::Tool)]
+    #[case("The driver board holds a charge after the plug is pulled.", StatementKind::Caution)]
+    #[case("The pump holds the valve.", StatementKind::Observation)]
+    #[case("You hold the pump.", StatementKind::Action)]
     #[case("Check that all buttons work.", StatementKind::Test)]
     #[case("The battery sits in the middle.", StatementKind::Observation)]
     #[case("Hello and welcome back to the channel.", StatementKind::Chatter)]

@@ -225,12 +225,11 @@ fn unit_at(table: &PhraseTable<Unit>, words: &[&str], at: usize) -> Option<(usiz
 
 /// A bit's code in one word: `ph00`, `t6`, `pz1`, `y0`, `p2`.
 pub(super) fn bit_code(word: &str) -> Option<(Drive, String)> {
-    let letters: String = word.chars().take_while(|c| c.is_ascii_alphabetic()).collect();
-    let digits = &word[letters.len()..];
-    if digits.is_empty() || digits.len() > 3 || !digits.chars().all(|c| c.is_ascii_digit()) {
+    let (letters, digits) = word.split_at(word.bytes().take_while(u8::is_ascii_alphabetic).count());
+    if digits.is_empty() || digits.len() > 3 || !digits.bytes().all(|c| c.is_ascii_digit()) {
         return None;
     }
-    let drive = match letters.as_str() {
+    let drive = match letters {
         "ph" => Drive::Phillips,
         "t" | "tx" | "tr" => Drive::Torx,
         "pz" => Drive::Pozidriv,

@@ -98,18 +98,20 @@ fn torn_at(lexicon: &Lexicon, sentence: &Sentence, at: usize) -> Option<(usize, 
     const MOST: usize = 3;
     (2..=MOST).rev().filter(|len| at + len <= sentence.tokens.len()).find_map(|len| {
         let window = &sentence.tokens[at..at + len];
-        let words: Vec<&str> = sentence.tokens[at..].iter().map(|t| t.lemma.as_str()).collect();
         let inside = window[..len - 1].iter().any(|t| t.pause || t.stop);
+        if inside || !fits_a_drive(sentence, at, len) {
+            return None;
+        }
+        let words: Vec<&str> = window.iter().map(|t| t.lemma.as_str()).collect();
         // "five Phillips" is a count and a drive.
-        let whole =
-            (0..len).any(|k| {
-                lexicon.drives.at(&words[..len], k).is_some()
-                    || lexicon.numbers.contains_key(words[k])
-                    || super::numbers::bit_code(words[k]).is_some()
-            }) || words[..len].iter().any(|w| super::phrases::is_screw(w) || lexicon.classes.pronoun.contains(*w))
-                || lexicon.classes.determiner.contains(words[0])
-                || lexicon.classes.conjunction.contains(words[0]);
-        if inside || whole || !fits_a_drive(sentence, at, len) {
+        let whole = (0..len).any(|k| {
+            lexicon.drives.at(&words, k).is_some()
+                || lexicon.numbers.contains_key(words[k])
+                || super::numbers::bit_code(words[k]).is_some()
+        }) || words.iter().any(|w| super::phrases::is_screw(w) || lexicon.classes.pronoun.contains(*w))
+            || lexicon.classes.determiner.contains(words[0])
+            || lexicon.classes.conjunction.contains(words[0]);
+        if whole {
             return None;
         }
         let joined: String = window.iter().map(|t| t.said.as_str()).collect();

@@ -70,6 +70,11 @@ fn at(told: &Told<'_, '_>, from: usize, to: usize) -> (usize, usize, String) {
 /// Connecting what is connected, or parting what is apart.
 fn wrong_way(statements: &[Statement], i: usize, told: &Told<'_, '_>, undone: &[String]) -> Option<(Doubt, Settle)> {
     let s = &statements[i];
+    let clause =
+        told.clauses.iter().find(|c| c.is_plain() && matches!(c.base, "connect" | "disconnect") && c.verb.is_some())?;
+    let verb = clause.verb?;
+    let fact = s.facts.connectors.first()?;
+    let what = fact.what.clone()?;
     let tests = |s: &Statement| {
         let words = s.text.to_lowercase();
         s.kind == StatementKind::Test
@@ -82,11 +87,6 @@ fn wrong_way(statements: &[Statement], i: usize, told: &Told<'_, '_>, undone: &[
             || s.facts.fasteners.iter().any(|f| f.op == FastenerOp::Remove)
     });
     let near_test = statements[i..].iter().take(3).any(tests);
-    let clause =
-        told.clauses.iter().find(|c| c.is_plain() && matches!(c.base, "connect" | "disconnect") && c.verb.is_some())?;
-    let verb = clause.verb?;
-    let fact = s.facts.connectors.first()?;
-    let what = fact.what.clone()?;
     let parted = undone.contains(&what);
     let from = clause.place(&["from"]).is_some_and(NounPhrase::known);
     let (evident, because) = match fact.op {

@@ -274,10 +274,10 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         while at < chars.len() && (is_word(chars[at]) || joins(&chars, at)) {
             at += 1;
         }
-        let said: String = chars[start..at].iter().collect::<String>().to_lowercase().replace('’', "'");
-        let said = said.trim_matches('\'').to_owned();
+        let said = chars[start..at].iter().collect::<String>().to_lowercase().replace('’', "'");
+        let said = said.trim_matches('\'');
         let mut begin = start;
-        for said in contraction(&said) {
+        for said in contraction(said) {
             let end = (begin + said.chars().count()).min(at);
             let place = (offset + begin, offset + end);
             begin = end;

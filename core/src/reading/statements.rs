@@ -81,6 +81,12 @@ pub(super) struct Judged {
     pub warning: Option<Warning>,
 }
 
+impl Judged {
+    fn new(kind: StatementKind, confidence: f64, because: String) -> Self {
+        Self { kind, confidence, because: vec![because], chain: false, warning: None }
+    }
+}
+
 /// Where in the recording a sentence stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Place {
@@ -95,33 +101,27 @@ pub(super) fn judge(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Judged 
     use StatementKind::*;
     let lexicon = &*LEXICON;
     let words = t.words.as_slice();
-    let judged = |kind, confidence, because: String| Judged {
-        kind,
-        confidence,
-        because: vec![because],
-        chain: false,
-        warning: None,
-    };
 
     if let Some(heading) = heading(words) {
-        return judged(Chatter, 0.95, format!("a heading: “{heading}”"));
+        return Judged::new(Chatter, 0.95, format!("a heading: “{heading}”"));
     }
     if let Some(noise) = mostly_noise(words) {
-        return judged(Noise, 0.95, format!("recogniser noise: “{noise}”, and no word of the work"));
+        return Judged::new(Noise, 0.95, format!("recogniser noise: “{noise}”, and no word of the work"));
     }
     if let Some(phrase) = extract::chain(t, clauses) {
         return Judged {
-            chain: true, ..judged(Condition, 0.9, format!("tells a chain and not an act: “{phrase}”"))
+            chain: true,
+            ..Judged::new(Condition, 0.9, format!("tells a chain and not an act: “{phrase}”"))
         };
     }
     if let Some(judged) = tool_list(t, clauses, place) {
         return judged;
     }
     if let Some(intro) = introduces(words, place) {
-        return judged(Chatter, 0.9, format!("introduces the recording: “{intro}”"));
+        return Judged::new(Chatter, 0.9, format!("introduces the recording: “{intro}”"));
     }
     let action = surest_action(clauses);
-    let works = action.is_some_and(|c| c.act != Some(Act::Test) && handles_something(c));
+    let works = action.is_some_and(|c| c.act != Some(Act::Test) && !tells_of_a_state(c) && handles_something(c));
     let warning = extract::warnings(t, clauses);
     if let Some(warning) = &warning
         && (warning.whole || !works)
@@ -129,7 +129,7 @@ pub(super) fn judge(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Judged 
     {
         return Judged {
             warning: Some(warning.clone()),
-            ..judged(Caution, warning.confidence, warning.because.clone())
+            ..Judged::new(Caution, warning.confidence, warning.because.clone())
         };
     }
     if let Some(judged) = condition(t, clauses) {
@@ -178,13 +178,18 @@ fn tool_list(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Option<Judged>
     // "you need to lift it with the spudger" does something.
     let handled =
         clauses.iter().any(|c| c.is_plain() && c.act.is_some_and(|a| a != Act::Place) && handles_something(c));
-    (!handled).then(|| Judged {
+    (titled(t) || !handled).then(|| Judged {
         kind: StatementKind::Tool,
         confidence: 0.92,
         because: vec![format!("opens a list (“{list}”) and names “{named}”")],
         chain: false,
         warning: None,
     })
+}
+
+/// "Material required. Cleaning cloth, …": behind a title there is nothing but the list.
+fn titled(t: &Tagged<'_>) -> bool {
+    LEXICON.tool_list.at(&t.words, 0).is_some_and(|(len, ())| t.pause[len - 1])
 }
 
 /// "Step four.", "Section two."
@@ -242,42 +247,41 @@ fn condition(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Judged> {
 
 fn acts(t: &Tagged<'_>, clause: &Clause) -> Option<Judged> {
     use StatementKind::*;
-    let judged = |kind, confidence, because: String| Judged {
-        kind,
-        confidence,
-        because: vec![because],
-        chain: false,
-        warning: None,
-    };
     let act = clause.act.expect("an action has an act");
     let verb = clause.verb.map_or("", |v| t.said[v]);
     if act == Act::Test {
-        return Some(judged(Test, 0.9, format!("the verb “{verb}” checks something")));
+        return Some(Judged::new(Test, 0.9, format!("the verb “{verb}” checks something")));
     }
     if clause.base == "be" && !matches!(act, Act::Remove) {
         return None;
     }
     // "The fan is held by three screws" tells how it is; what is to be done with the screws follows from it.
-    if act == Act::Hold && clause.passive {
-        return Some(judged(Observation, 0.9, format!("“{verb}” tells how something is held")));
+    if tells_of_a_state(clause) {
+        return Some(Judged::new(Observation, 0.9, format!("“{verb}” tells how something is held")));
     }
     if let Some(known) = clause.objects.iter().find(|o| o.known()) {
         let how = if verb.is_empty() { "a thing and a way".to_owned() } else { format!("verb “{verb}”") };
-        return Some(judged(Action, 0.95, format!("{how} + known part “{}”", known.text())));
+        return Some(Judged::new(Action, 0.95, format!("{how} + known part “{}”", known.text())));
     }
     if let Some(screw) = clause.objects.iter().find(|o| o.thing == Thing::Screw) {
-        return Some(judged(Action, 0.93, format!("verb “{verb}” + “{}”", screw.head())));
+        return Some(Judged::new(Action, 0.93, format!("verb “{verb}” + “{}”", screw.head())));
     }
     if let Some(tool) = clause.things().find(|o| o.thing == Thing::Tool) {
-        return Some(judged(Action, 0.85, format!("verb “{verb}” + tool “{}”", tool.text())));
+        return Some(Judged::new(Action, 0.85, format!("verb “{verb}” + tool “{}”", tool.text())));
     }
     if LEXICON.chatter.any(&t.words).is_none() {
         if ordered(t, clause) {
-            return Some(judged(Action, 0.92, format!("the order “{verb}” opens the sentence")));
+            return Some(Judged::new(Action, 0.92, format!("the order “{verb}” opens the sentence")));
         }
-        return Some(judged(Action, 0.65, format!("verb “{verb}” opens the clause")));
+        return Some(Judged::new(Action, 0.65, format!("verb “{verb}” opens the clause")));
     }
     None
+}
+
+/// "The fan is held by three screws", "the board holds a charge": nobody does anything. In "you hold the cover" somebody
+/// does, and in "hold the cover" it is an order.
+fn tells_of_a_state(clause: &Clause) -> bool {
+    clause.act == Some(Act::Hold) && (clause.passive || clause.subject.iter().any(|s| s.thing != Thing::Pronoun))
 }
 
 /// "Close the latch.", "then wait five minutes": the sentence begins with its order.
@@ -295,28 +299,25 @@ fn told(t: &Tagged<'_>, clauses: &[Clause]) -> Judged {
     use StatementKind::*;
     let lexicon = &*LEXICON;
     let words = t.words.as_slice();
-    let judged = |kind, confidence, because: String| Judged {
-        kind,
-        confidence,
-        because: vec![because],
-        chain: false,
-        warning: None,
-    };
     let named = names_something(clauses);
     if let Some(word) =
         lexicon.tests.any(words).filter(|_| words.len() > 2 && (named || lexicon.chatter.any(words).is_none()))
     {
-        return judged(Test, 0.7, format!("“{word}” speaks of checking"));
+        return Judged::new(Test, 0.7, format!("“{word}” speaks of checking"));
     }
     if let Some(talk) = lexicon.chatter.any(words).filter(|_| !named || words.len() < 6) {
-        return judged(Chatter, 0.9, format!("talk: “{talk}”, and nothing is done"));
+        return Judged::new(Chatter, 0.9, format!("talk: “{talk}”, and nothing is done"));
     }
     let thing = clauses.iter().flat_map(Clause::things).find(|np| np.known() || np.thing == Thing::Screw);
     match thing {
-        Some(np) => judged(Observation, 0.9, format!("speaks of “{}” without doing anything", np.text())),
-        None if !super::numbers::quantities(words).is_empty() => judged(Observation, 0.9, "gives a figure".to_owned()),
-        None if lexicon.chatter.any(words).is_some() => judged(Chatter, 0.8, "talk, and nothing is done".to_owned()),
-        None => judged(Chatter, 0.6, "names no part, tool or act".to_owned()),
+        Some(np) => Judged::new(Observation, 0.9, format!("speaks of “{}” without doing anything", np.text())),
+        None if !super::numbers::quantities(words).is_empty() => {
+            Judged::new(Observation, 0.9, "gives a figure".to_owned())
+        }
+        None if lexicon.chatter.any(words).is_some() => {
+            Judged::new(Chatter, 0.8, "talk, and nothing is done".to_owned())
+        }
+        None => Judged::new(Chatter, 0.6, "names no part, tool or act".to_owned()),
     }
 }
 

@@ -7,25 +7,26 @@ use super::act::Act;
 use super::facts::{CautionSubject, Consumable, Drive};
 use super::sound::{sound, spelled};
 use crate::units::Unit;
+use rustc_hash::{FxHashMap, FxHashSet};
 use serde::Deserialize;
-use std::collections::{BTreeMap, HashMap, HashSet};
+use std::collections::BTreeMap;
 use std::sync::LazyLock;
 
 /// Everything the passes look up.
 pub(super) struct Lexicon {
-    pub verbs: HashMap<String, Vec<VerbPhrase>>,
+    pub verbs: FxHashMap<String, Vec<VerbPhrase>>,
     /// Every form of a verb to its base: `took` → `take`.
-    pub verb_forms: HashMap<String, String>,
+    pub verb_forms: FxHashMap<String, String>,
     pub part_heads: PhraseTable<()>,
     pub connections: PhraseTable<()>,
-    pub never_parts: HashSet<String>,
+    pub never_parts: FxHashSet<String>,
     /// Another word for a part to the one a guide uses.
-    pub same_part: HashMap<String, String>,
+    pub same_part: FxHashMap<String, String>,
     pub tools: PhraseTable<String>,
     pub consumables: PhraseTable<Consumable>,
     pub drives: PhraseTable<Drive>,
     pub units: PhraseTable<Unit>,
-    pub numbers: BTreeMap<String, f64>,
+    pub numbers: FxHashMap<String, f64>,
     pub caution_triggers: PhraseTable<()>,
     pub harm: PhraseTable<()>,
     pub fragile: PhraseTable<()>,
@@ -50,9 +51,9 @@ pub(super) struct Lexicon {
     pub rebuild_reverse: PhraseTable<()>,
     pub needs: PhraseTable<()>,
     pub tests: PhraseTable<()>,
-    pub conditions: HashSet<String>,
+    pub conditions: FxHashSet<String>,
     /// Every word of every list: what already means something here is no mishearing.
-    pub known: HashSet<String>,
+    pub known: FxHashSet<String>,
     /// Single words worth repairing a mishearing to.
     pub trade_words: Vec<TradeWord>,
     /// Every name of a drive, of one word or several.
@@ -75,12 +76,12 @@ pub(super) struct VerbPhrase {
 
 /// Finds the longest of many phrases at one place of a text.
 pub(super) struct PhraseTable<T> {
-    by_first: HashMap<String, Vec<(Vec<String>, T)>>,
+    by_first: FxHashMap<String, Vec<(Vec<String>, T)>>,
 }
 
 impl<T: Clone> PhraseTable<T> {
     fn new(phrases: impl IntoIterator<Item = (String, T)>) -> Self {
-        let mut by_first: HashMap<String, Vec<(Vec<String>, T)>> = HashMap::new();
+        let mut by_first: FxHashMap<String, Vec<(Vec<String>, T)>> = FxHashMap::default();
         for (phrase, value) in phrases {
             let words: Vec<String> = phrase.split_whitespace().flat_map(contraction).map(lemma).collect();
             by_first.entry(words[0].clone()).or_default().push((words, value));
@@ -117,7 +118,7 @@ impl<T: Clone> PhraseTable<T> {
     }
 
     pub fn any(&self, words: &[&str]) -> Option<String> {
-        let (at, len, _) = self.all(words).first().copied()?;
+        let (at, len) = (0..words.len()).find_map(|at| self.at(words, at).map(|(len, _)| (at, len)))?;
         Some(words[at..at + len].join(" "))
     }
 }
@@ -192,7 +193,7 @@ struct PartFile {
     heads: Vec<String>,
     connections: Vec<String>,
     never: Vec<String>,
-    same: HashMap<String, String>,
+    same: FxHashMap<String, String>,
 }
 
 #[derive(Deserialize)]
@@ -215,7 +216,7 @@ struct UnitRow {
 #[derive(Deserialize)]
 struct UnitFile {
     unit: Vec<UnitRow>,
-    numbers: BTreeMap<String, f64>,
+    numbers: FxHashMap<String, f64>,
 }
 
 /// How much more a strong phrase tells than a weak one.
@@ -269,21 +270,21 @@ struct SpeechFile {
 /// Words of the closed classes, for the grammar.
 #[derive(Deserialize)]
 pub(super) struct Classes {
-    pub determiner: HashSet<String>,
-    pub pronoun: HashSet<String>,
-    pub preposition: HashSet<String>,
-    pub modal: HashSet<String>,
-    pub be: HashSet<String>,
-    pub have: HashSet<String>,
+    pub determiner: FxHashSet<String>,
+    pub pronoun: FxHashSet<String>,
+    pub preposition: FxHashSet<String>,
+    pub modal: FxHashSet<String>,
+    pub be: FxHashSet<String>,
+    pub have: FxHashSet<String>,
     #[serde(rename = "do")]
-    pub does: HashSet<String>,
-    pub negation: HashSet<String>,
-    pub particle: HashSet<String>,
-    pub adverb: HashSet<String>,
-    pub adjective: HashSet<String>,
-    pub subordinator: HashSet<String>,
-    pub conjunction: HashSet<String>,
-    pub passing: HashSet<String>,
+    pub does: FxHashSet<String>,
+    pub negation: FxHashSet<String>,
+    pub particle: FxHashSet<String>,
+    pub adverb: FxHashSet<String>,
+    pub adjective: FxHashSet<String>,
+    pub subordinator: FxHashSet<String>,
+    pub conjunction: FxHashSet<String>,
+    pub passing: FxHashSet<String>,
 }
 
 fn load<'a, T: Deserialize<'a>>(name: &str, text: &'a str) -> T {
@@ -333,8 +334,8 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
     let cautions: CautionFile = load("cautions", ALL_FILES[5]);
     let speech: SpeechFile = load("speech", ALL_FILES[6]);
 
-    let mut verbs: HashMap<String, Vec<VerbPhrase>> = HashMap::new();
-    let mut verb_forms = HashMap::new();
+    let mut verbs: FxHashMap<String, Vec<VerbPhrase>> = FxHashMap::default();
+    let mut verb_forms = FxHashMap::default();
     for row in verb_file.verb {
         for phrase in row.phrases {
             let mut words = phrase.split_whitespace().map(str::to_owned);

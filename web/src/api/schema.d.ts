@@ -1085,6 +1085,8 @@ export interface components {
         /** @description A statement as the Listen stop shows it. */
         Heard: {
             corrected: boolean;
+            /** @description The reader wants an author's eye: a safety word is in doubt, or the reading itself is none too sure. */
+            doubtful: boolean;
             dropped: boolean;
             /** @description Facts were put right by hand. */
             facts_corrected: boolean;

@@ -13,7 +13,7 @@ import { narrow, space } from "../theme";
 import { Contradictions, openFindings } from "./listen/Contradictions";
 import { type Acts, InHand } from "./listen/InHand";
 import { Recordings } from "./listen/Recordings";
-import { FILTERS, type Filter, isDoubtful, itemsOf, keyOf, placesOf, type Said, summary } from "./listen/rows";
+import { FILTERS, type Filter, itemsOf, keyOf, placesOf, type Said, summary } from "./listen/rows";
 import { type Focuser, StatementList } from "./listen/StatementList";
 
 const Page = styled.div`
@@ -109,7 +109,7 @@ export default function Listen() {
     focuser.current?.(item.id);
   };
   const doubtful = (way: 1 | -1) => {
-    const hits = items.flatMap((i, n) => (i.row === "said" && isDoubtful(i.heard) ? [{ i, n }] : []));
+    const hits = items.flatMap((i, n) => (i.row === "said" && i.heard.doubtful ? [{ i, n }] : []));
     const next = way === 1 ? hits.find((h) => h.n > at) : hits.findLast((h) => h.n < at || at < 0);
     const hit = next ?? (way === 1 ? hits[0] : hits.at(-1));
     if (hit) show(hit.i);
@@ -139,10 +139,11 @@ export default function Listen() {
       if (!said) return;
       const all = data.find((r) => r.id === said.recording)?.heard.statements ?? [];
       const before = all[all.indexOf(said.heard) - 1];
+      if (!before) return;
       void edit({
         reading: { cut: { id: newId(), recording: said.recording, at: said.heard.statement.start, joins: true } },
       });
-      if (before) choose(keyOf(said.recording, before));
+      choose(keyOf(said.recording, before));
     },
     step: () => void toStep(),
   };

@@ -2,7 +2,16 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useId, useState } from "react";
 import styled from "styled-components";
-import type { Facts, Heard } from "../../api/client";
+import type {
+  CautionSubject,
+  ConnectorOp,
+  Consumable,
+  Facts,
+  FastenerOp,
+  Heard,
+  HeatSource,
+  PartOp,
+} from "../../api/client";
 import { Button, IconButton, Key, PrimaryButton, Quiet, Wrong } from "../../parts/controls";
 import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
@@ -41,49 +50,58 @@ type Field =
   /** Words parted by commas. */
   | { name: string; label: string; as: "list" };
 
-const CAUTIONS = [
-  "battery",
-  "cable",
-  "connector",
-  "glass",
-  "burn",
-  "overheating",
-  "esd",
-  "liquid",
-  "stripped-screw",
-  "screw-mixup",
-  "lost-screw",
-  "sensor",
-  "lens",
-  "membrane",
-  "pinch",
-  "seal",
-  "power",
-  "short-circuit",
-  "sharp-tool",
-  "force",
-  "orientation",
-  "contamination",
-  "wrong-part",
-  "keep-part",
-  "mains",
-  "chemical",
-  "own-risk",
-  "other",
-];
-const pairs = (values: string[]): [string, string][] => values.map((v) => [v, v.replace("-", " ")]);
-const HEAT = pairs(["heat gun", "hair dryer", "heating pad", "heating element", "oven", "soldering iron"]);
-const MATERIALS = pairs([
-  "adhesive",
-  "tape",
-  "thermal paste",
-  "thermal pad",
-  "isopropyl alcohol",
-  "cleaning cloth",
-  "cotton swab",
-  "protective film",
-  "gasket",
-]);
+/** A list of choices that the compiler holds to all values that the server knows. */
+const choices = <T extends string>(all: Record<T, true>): [string, string][] =>
+  Object.keys(all).map((v) => [v, v.replaceAll("-", " ")]);
+const CAUTIONS = choices<CautionSubject>({
+  battery: true,
+  cable: true,
+  connector: true,
+  glass: true,
+  burn: true,
+  overheating: true,
+  esd: true,
+  liquid: true,
+  "stripped-screw": true,
+  "screw-mixup": true,
+  "lost-screw": true,
+  sensor: true,
+  lens: true,
+  membrane: true,
+  pinch: true,
+  seal: true,
+  power: true,
+  "short-circuit": true,
+  "sharp-tool": true,
+  force: true,
+  orientation: true,
+  contamination: true,
+  "wrong-part": true,
+  "keep-part": true,
+  mains: true,
+  chemical: true,
+  "own-risk": true,
+  other: true,
+});
+const HEAT = choices<HeatSource>({
+  "heat gun": true,
+  "hair dryer": true,
+  "heating pad": true,
+  "heating element": true,
+  oven: true,
+  "soldering iron": true,
+});
+const MATERIALS = choices<Consumable>({
+  adhesive: true,
+  tape: true,
+  "thermal paste": true,
+  "thermal pad": true,
+  "isopropyl alcohol": true,
+  "cleaning cloth": true,
+  "cotton swab": true,
+  "protective film": true,
+  gasket: true,
+});
 
 type Shape = { key: keyof Facts; name: string; fields: Field[]; empty: unknown };
 const what = (label: string): Field => ({ name: "what", label, as: "text" });
@@ -97,7 +115,12 @@ const SHAPES: Shape[] = [
       { name: "bit", label: "Bit", as: "text" },
       { name: "length_mm", label: "Length in mm", as: "number" },
       what("Holds"),
-      { name: "op", label: "Act", as: "choice", options: pairs(["remove", "loosen", "install", "tighten"]) },
+      {
+        name: "op",
+        label: "Act",
+        as: "choice",
+        options: choices<FastenerOp>({ remove: true, loosen: true, install: true, tighten: true }),
+      },
       { name: "captive", label: "Captive", as: "yes" },
     ],
     empty: { op: "remove", count: 1, drive: null, bit: null, length_mm: null, captive: false, what: null },
@@ -105,13 +128,19 @@ const SHAPES: Shape[] = [
   {
     key: "parts",
     name: "Part",
-    fields: [what("Part"), { name: "op", label: "Act", as: "choice", options: pairs(["remove", "install"]) }],
+    fields: [
+      what("Part"),
+      { name: "op", label: "Act", as: "choice", options: choices<PartOp>({ remove: true, install: true }) },
+    ],
     empty: { op: "remove", what: "" },
   },
   {
     key: "connectors",
     name: "Connector",
-    fields: [what("Serves"), { name: "op", label: "Act", as: "choice", options: pairs(["disconnect", "connect"]) }],
+    fields: [
+      what("Serves"),
+      { name: "op", label: "Act", as: "choice", options: choices<ConnectorOp>({ disconnect: true, connect: true }) },
+    ],
     empty: { op: "disconnect", what: "" },
   },
   {
@@ -137,7 +166,7 @@ const SHAPES: Shape[] = [
   {
     key: "cautions",
     name: "Caution",
-    fields: [{ name: "", label: "About", as: "choice", options: pairs(CAUTIONS) }],
+    fields: [{ name: "", label: "About", as: "choice", options: CAUTIONS }],
     empty: "other",
   },
   {

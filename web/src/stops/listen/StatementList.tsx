@@ -5,7 +5,7 @@ import styled, { css } from "styled-components";
 import type { Heard } from "../../api/client";
 import { clock, kindName, plural } from "../../parts/words";
 import { focusRing, font, space } from "../../theme";
-import { type Item, isDoubtful, isTalk, type Said } from "./rows";
+import { type Item, isTalk, type Said } from "./rows";
 
 const List = styled(ListBox)`
   outline: none;
@@ -124,7 +124,7 @@ function SaidRow({ item, order, raw }: { item: Said; order: string[]; raw: boole
       <time>{statement.from_ms == null ? "" : clock(statement.from_ms)}</time>
       <Tag $mine={heard.corrected || heard.dropped || heard.facts_corrected}>
         {heard.dropped ? "Left out" : kindName(heard.kind)}
-        {isDoubtful(heard) && " ?"}
+        {heard.doubtful && " ?"}
       </Tag>
       <span>
         {heard.dropped ? <del>{statement.text}</del> : raw ? statement.text : <Repaired heard={heard} />}

@@ -40,12 +40,6 @@ export type Item =
 export const isTalk = (h: Heard) => h.dropped || h.kind === "noise" || h.kind === "chatter";
 export const keyOf = (recording: string, h: Heard) => `${recording}/${h.statement.start}`;
 
-/** A safety word in doubt, or a reading that the reader itself is not sure of. */
-export const isDoubtful = (h: Heard) =>
-  !h.dropped &&
-  ((h.statement.doubts ?? []).length > 0 ||
-    (!h.corrected && !h.facts_corrected && !isTalk(h) && h.statement.confidence < 0.7));
-
 const isUnused = (h: Heard) => h.kind === "action" && !h.step && !h.dropped;
 
 function passes(filter: Filter, h: Heard): boolean {
@@ -55,7 +49,7 @@ function passes(filter: Filter, h: Heard): boolean {
     case "all":
       return true;
     case "doubtful":
-      return isDoubtful(h);
+      return h.doubtful;
     case "unused":
       return isUnused(h);
     case "notes":
@@ -108,7 +102,7 @@ export function summary(recordings: ListenRecording[]) {
     statements: all.length,
     talk: all.filter(isTalk).length,
     unused: all.filter(isUnused).length,
-    doubtful: all.filter(isDoubtful).length,
+    doubtful: all.filter((h) => h.doubtful).length,
     silence_ms: gaps.reduce((sum, g) => sum + (g.to_ms - g.from_ms), 0),
   };
 }

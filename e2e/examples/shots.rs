@@ -2,6 +2,7 @@
 
 use paso_e2e::App;
 use std::path::Path;
+use thirtyfour::By;
 
 #[rocket::main]
 async fn main() {

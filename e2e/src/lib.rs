@@ -96,17 +96,17 @@ impl App {
 
     /// What stands on the first element for a selector.
     pub async fn words(&self, css: &str) -> Result<String, WebDriverError> {
-        steadily(async || self.find(css).await?.text().await).await
+        steadily(|| async { self.find(css).await?.text().await }).await
     }
 
     /// An attribute of the first element for a selector; empty where it has none.
     pub async fn attr(&self, css: &str, name: &str) -> Result<String, WebDriverError> {
-        steadily(async || Ok(self.find(css).await?.attr(name).await?.unwrap_or_default())).await
+        steadily(|| async { Ok(self.find(css).await?.attr(name).await?.unwrap_or_default()) }).await
     }
 
     /// A property of the first element for a selector, as text; empty where it has none.
     pub async fn prop(&self, css: &str, name: &str) -> Result<String, WebDriverError> {
-        steadily(async || Ok(self.find(css).await?.prop(name).await?.unwrap_or_default())).await
+        steadily(|| async { Ok(self.find(css).await?.prop(name).await?.unwrap_or_default()) }).await
     }
 
     async fn first(&self, by: By) -> Result<WebElement, WebDriverError> {
@@ -123,28 +123,28 @@ impl App {
     }
 
     pub async fn press(&self, name: &str) -> Result<(), WebDriverError> {
-        steadily(async || self.button(name).await?.click().await).await
+        steadily(|| async { self.button(name).await?.click().await }).await
     }
 
     /// Clicks the element that holds these words.
     pub async fn tap(&self, words: &str) -> Result<(), WebDriverError> {
-        steadily(async || self.text(words).await?.click().await).await
+        steadily(|| async { self.text(words).await?.click().await }).await
     }
 
     /// Clicks the first element for a selector.
     pub async fn tap_first(&self, by: By) -> Result<(), WebDriverError> {
-        steadily(async || self.first(by.clone()).await?.click().await).await
+        steadily(|| async { self.first(by.clone()).await?.click().await }).await
     }
 
     /// Types into, or chooses a file for, the first element of a selector.
     pub async fn type_into(&self, by: By, text: impl Into<TypingData>) -> Result<(), WebDriverError> {
         let text = text.into().to_string();
-        steadily(async || self.first(by.clone()).await?.send_keys(&text).await).await
+        steadily(|| async { self.first(by.clone()).await?.send_keys(&text).await }).await
     }
 
     /// Types into a field without emptying it; in a list of choices this picks the one that begins so.
     pub async fn choose(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
-        steadily(async || self.field(label).await?.send_keys(text).await).await
+        steadily(|| async { self.field(label).await?.send_keys(text).await }).await
     }
 
     /// An element that holds these words.
@@ -167,7 +167,7 @@ impl App {
 
     /// Replaces what a field holds.
     pub async fn write(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
-        steadily(async || {
+        steadily(|| async {
             let field = self.field(label).await?;
             field.click().await?;
             field.send_keys(Key::Control + "a").await?;
@@ -180,7 +180,7 @@ impl App {
     /// Presses keys wherever the focus is.
     pub async fn keys(&self, keys: impl Into<TypingData>) -> Result<(), WebDriverError> {
         let keys = keys.into().to_string();
-        steadily(async || self.driver.active_element().await?.send_keys(&keys).await).await
+        steadily(|| async { self.driver.active_element().await?.send_keys(&keys).await }).await
     }
 
     /// Waits until the saved state says that nothing is on its way.
@@ -263,7 +263,10 @@ impl App {
 
 /// Finds and does again when the page drew its elements anew in between, or something still lay over them: a user would
 /// not notice, and the driver must not either.
-async fn steadily<T>(act: impl AsyncFn() -> Result<T, WebDriverError>) -> Result<T, WebDriverError> {
+async fn steadily<T, F>(act: impl Fn() -> F) -> Result<T, WebDriverError>
+where
+    F: Future<Output = Result<T, WebDriverError>>,
+{
     const TRIES: usize = 20;
     for _ in 1..TRIES {
         match act().await {

@@ -1,6 +1,7 @@
 //! axe-core finds nothing wrong: every view, light and dark, wide and narrow, full and empty.
 
 use paso_e2e::{App, Done};
+use thirtyfour::prelude::*;
 
 async fn clean(app: &App, what: &str) -> Done {
     let found = app.axe().await?;
@@ -28,7 +29,7 @@ async fn every_view_is_clean() -> Done {
             app.find(shows).await?;
             app.driver.execute(format!("document.documentElement.dataset.look = '{look}'"), vec![]).await?;
             if shows.contains("option") || shows.contains("step") {
-                app.tap_first(By::Css(shows)).await?;
+                app.tap_first(By::Css(*shows)).await?;
             }
             clean(&app, &format!("{path} {width} {look}")).await?;
             let wide =

@@ -49,6 +49,8 @@ id! {
     JobId,
     /// A variant of the device.
     VariantId,
+    /// A condition of a step.
+    RequirementId,
 }
 
 /// Makes ids from a seed and a counter, so that drafting the same readings twice gives the same manual.

@@ -5,8 +5,10 @@
 //!
 //! `units → recording → reading → manual → rebuild → publish`
 
+pub mod effort;
 pub mod ids;
 pub mod manual;
+pub mod order;
 pub mod publish;
 pub mod reading;
 pub mod rebuild;

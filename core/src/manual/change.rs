@@ -33,6 +33,7 @@ pub enum Aspect {
     Settled,
     Jobs,
     Variants,
+    Requirements,
 }
 
 /// A field of an entity, or the entity itself.
@@ -161,6 +162,7 @@ fn entity(manual: &Manual, aspect: Aspect, id: Uuid) -> Option<Value> {
         Aspect::Settled => get(&manual.settled, CorrectionId(id)),
         Aspect::Jobs => get(&manual.jobs, JobId(id)),
         Aspect::Variants => get(&manual.variants, VariantId(id)),
+        Aspect::Requirements => get(&manual.requirements, RequirementId(id)),
     }
 }
 
@@ -198,6 +200,7 @@ fn set_entity(manual: &mut Manual, aspect: Aspect, id: Uuid, value: Option<Value
         Aspect::Settled => put(&mut manual.settled, CorrectionId(id), value),
         Aspect::Jobs => put(&mut manual.jobs, JobId(id), value),
         Aspect::Variants => put(&mut manual.variants, VariantId(id), value),
+        Aspect::Requirements => put(&mut manual.requirements, RequirementId(id), value),
     }
 }
 

@@ -5,6 +5,7 @@
 
 use super::parts::capitalised;
 use super::steps::{LONGEST_TITLE, rank_between};
+use super::told_order::ToldOrder;
 use super::*;
 use crate::ids::IdMaker;
 use crate::reading::{
@@ -20,8 +21,13 @@ pub struct Source<'a> {
 
 /// Drafts a manual from any number of recordings; the same sources give the same manual.
 pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) -> Manual {
-    let mut drafter =
-        Drafter { manual: Manual::new(id, title, device), ids: IdMaker::new(id.0), open: None, pending: Vec::new() };
+    let mut drafter = Drafter {
+        manual: Manual::new(id, title, device),
+        ids: IdMaker::new(id.0),
+        open: None,
+        pending: Vec::new(),
+        told_order: ToldOrder::default(),
+    };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
         let paragraphs = speaks_in_paragraphs(&source.reading.statements);
@@ -45,6 +51,8 @@ struct Open {
     last_cue: u32,
     /// A part has left or gone back: the next act begins a new step.
     finished: bool,
+    /// The power was cut here, at this source. Much waits for that, so only taking out the source itself goes on from it.
+    power_cut: Option<String>,
     headline: Option<String>,
 }
 
@@ -54,6 +62,7 @@ struct Drafter {
     open: Option<Open>,
     /// Cautions told before any step they could belong to.
     pending: Vec<(CautionSubjectAndText, Evidence)>,
+    told_order: ToldOrder,
 }
 
 type CautionSubjectAndText = (crate::reading::CautionSubject, String);
@@ -67,6 +76,7 @@ impl Drafter {
             from_ms: statement.from_ms,
             to_ms: statement.to_ms,
         };
+        self.told_order.listen(statement, &evidence);
         // What was tried in vain is no step.
         if statement.marks.contains(&Mark::DeadEnd) {
             return;
@@ -99,6 +109,7 @@ impl Drafter {
             open.step.phase != phase
                 || (paragraphs && new_segment)
                 || (open.finished && (new_segment || opens_anew(statement)))
+                || open.power_cut.as_ref().is_some_and(|source| !takes_out(statement, source))
         });
         if breaks {
             self.close();
@@ -111,6 +122,10 @@ impl Drafter {
         }
         for c in &statement.facts.connectors {
             self.connector(c, step, evidence);
+            let source = c.what.as_ref().filter(|what| phase == Phase::Teardown && is_power(what));
+            if let (Some(open), Some(source)) = (self.open.as_mut(), source) {
+                open.power_cut = Some(source.clone());
+            }
         }
         for h in &statement.facts.heat {
             self.heat(h, step, evidence);
@@ -123,6 +138,9 @@ impl Drafter {
             text: sentence(&statement.text),
             evidence: vec![evidence.clone()],
         };
+        if phase == Phase::Teardown && pulls_the_plug(statement) {
+            self.open.as_mut().expect("a step is open").power_cut = Some(String::new());
+        }
         let headline = headline(statement);
         let open = self.open.as_mut().expect("a step is open");
         open.last_cue = statement.last_cue;
@@ -151,7 +169,7 @@ impl Drafter {
         let rank = rank_between(last.as_deref(), None);
         let step = Step::new(self.ids.make(StepId), phase, rank, String::new());
         let id = step.id;
-        self.open = Some(Open { step, last_cue: statement.cue, finished: false, headline: None });
+        self.open = Some(Open { step, last_cue: statement.cue, finished: false, power_cut: None, headline: None });
         for ((about, text), evidence) in std::mem::take(&mut self.pending) {
             self.add_caution(id, about, text, evidence);
         }
@@ -326,6 +344,7 @@ impl Drafter {
 
     fn finish(mut self) -> Manual {
         self.close();
+        std::mem::take(&mut self.told_order).settle(&mut self.manual, || self.ids.make(RequirementId));
         // A caution with no step behind it (a closing remark) belongs to the last one.
         if let Some(last) = self.manual.order().last().copied() {
             for ((about, text), evidence) in std::mem::take(&mut self.pending) {
@@ -347,6 +366,18 @@ fn act_of(statement: &Statement) -> Act {
         Some(PartOp::Install) => Act::Install,
         None => statement.facts.acts.first().map_or(Act::Place, |a| a.act),
     }
+}
+
+/// Off, and off the mains.
+fn pulls_the_plug(statement: &Statement) -> bool {
+    const PLUG: [&str; 5] = ["wall socket", "from the wall", "mains plug", "from the mains", "power cord"];
+    let acts = |act: Act| statement.facts.acts.iter().any(|a| a.act == act);
+    let text = statement.text.to_lowercase();
+    acts(Act::PowerOff) || (acts(Act::Disconnect) && PLUG.iter().any(|p| text.contains(p)))
+}
+
+fn takes_out(statement: &Statement, what: &str) -> bool {
+    statement.facts.parts.iter().any(|p| p.op == PartOp::Remove && p.what.eq_ignore_ascii_case(what))
 }
 
 /// A new thought: another part leaves, or it begins with an order word.

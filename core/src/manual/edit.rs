@@ -28,6 +28,7 @@ pub enum Edit {
     Recording(RecordingEdit),
     Job(JobEdit),
     Variant(VariantEdit),
+    Requirement(RequirementEdit),
 }
 
 impl Manual {
@@ -57,6 +58,7 @@ impl Manual {
             Edit::Recording(edit) => next.edit_recording(edit, &mut touched)?,
             Edit::Job(edit) => next.edit_job(edit, &mut touched)?,
             Edit::Variant(edit) => next.edit_variant(edit, &mut touched)?,
+            Edit::Requirement(edit) => next.edit_requirement(edit, author, &mut touched)?,
         }
         let change = change::compare(self, &mut next, &touched, author);
         Ok((next, change))

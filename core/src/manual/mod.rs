@@ -20,9 +20,11 @@ mod history;
 mod jobs;
 mod parts;
 mod readings;
+mod requirements;
 mod seams;
 mod statement_table;
 mod steps;
+mod told_order;
 mod upcast;
 
 pub use attach::{Drafted, RecordingEdit, draft_more};
@@ -38,6 +40,7 @@ pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
 pub use parts::{Part, PartEdit, PartField};
 pub use readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
+pub use requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
 pub use statement_table::{RowError, to_csv};
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
@@ -96,6 +99,8 @@ pub struct Manual {
     pub settled: BTreeMap<CorrectionId, Settled>,
     pub jobs: BTreeMap<JobId, Job>,
     pub variants: BTreeMap<VariantId, Variant>,
+    #[serde(default)]
+    pub requirements: BTreeMap<RequirementId, Requirement>,
     /// Who last set a field by hand, by place; a field that is not here still follows the reading.
     pub authored: BTreeMap<String, String>,
 }
@@ -126,6 +131,7 @@ impl Manual {
             settled: BTreeMap::new(),
             jobs: BTreeMap::new(),
             variants: BTreeMap::new(),
+            requirements: BTreeMap::new(),
             authored: BTreeMap::new(),
         }
     }

@@ -76,6 +76,9 @@ pub struct Step {
     pub temporary: Vec<TemporaryAct>,
     /// Empty: holds for all variants.
     pub variants: Vec<VariantId>,
+    /// Seconds, where an author knows better than the estimate.
+    #[serde(default)]
+    pub time_s: Option<f64>,
     pub reviewed: bool,
     pub evidence: Vec<Evidence>,
 }
@@ -96,6 +99,7 @@ impl Step {
             branches: Vec::new(),
             temporary: Vec::new(),
             variants: Vec::new(),
+            time_s: None,
             reviewed: false,
             evidence: Vec::new(),
         }
@@ -115,6 +119,7 @@ pub enum StepField {
     Branches(Vec<Branch>),
     Temporary(Vec<TemporaryAct>),
     Variants(Vec<VariantId>),
+    TimeS(Option<f64>),
     Reviewed(bool),
 }
 
@@ -163,6 +168,8 @@ pub enum StepEdit {
 
 /// Longest title, in characters: what still fits two lines at arm's length.
 pub(super) const LONGEST_TITLE: usize = 200;
+/// Longest time of one step, in seconds: glue may cure over night.
+const LONGEST_STEP_S: f64 = 86_400.0;
 /// Longest running text, in characters.
 pub(super) const LONGEST_TEXT: usize = 4_000;
 
@@ -252,6 +259,10 @@ impl Manual {
                     note("branches", &branch.advice, LONGEST_TEXT)?;
                 }
             }
+            StepField::TimeS(Some(s)) if !(s.is_finite() && *s > 0.0 && *s <= LONGEST_STEP_S) => {
+                let problem = format!("{s} s is out of range; write more than 0 s and at most a day.");
+                return Err(Refusal::Invalid { field: "time_s", problem });
+            }
             StepField::Variants(variants) => {
                 if let Some(gone) = variants.iter().find(|v| !self.variants.contains_key(v)) {
                     return Err(Refusal::Gone { what: "variant", id: gone.0 });
@@ -288,6 +299,7 @@ impl Manual {
         target.reviewed &= from.reviewed;
         self.steps.remove(&id);
         self.move_children(id, into, |_| true, touched);
+        self.move_requirements(id, into, touched);
         Ok(())
     }
 
@@ -367,6 +379,7 @@ impl Manual {
         drop_all!(seams, Seams);
         drop_all!(heats, Heats);
         drop_all!(cautions, Cautions);
+        self.forget_step_in_requirements(id, touched);
         Ok(())
     }
 }
@@ -406,6 +419,7 @@ fn set_field(step: &mut Step, field: &StepField) -> Result<(), Refusal> {
         StepField::Branches(branches) => step.branches = branches.clone(),
         StepField::Temporary(temporary) => step.temporary = temporary.clone(),
         StepField::Variants(variants) => step.variants = variants.clone(),
+        StepField::TimeS(seconds) => step.time_s = *seconds,
         StepField::Reviewed(reviewed) => step.reviewed = *reviewed,
     }
     Ok(())

@@ -1,0 +1,173 @@
+//! How much work a step is: seconds, tool changes, step counts.
+//!
+//! Times are built from index sums of a predetermined time system (MOST: one index is 0.36 s; K. B. Zandin, MOST Work
+//! Measurement Systems; from memory, the seconds are computed) and, where that has nothing, from soft times of the trade
+//! (common practice, no source). They compare routes; a first-timer takes two to four times as long (common practice).
+//! An author's own figure always wins.
+
+use crate::manual::{ConnectorKind, Manual, SeamKind, Step};
+use crate::reading::Act;
+use crate::units::in_seconds;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Seconds of one MOST index, ten TMU of 0.036 s.
+const INDEX_S: f64 = 0.36;
+/// Fetch a tool and put it back: A1 B0 G1 + A1 B0 P1.
+pub const TOOL_CHANGE_S: f64 = 4.0 * INDEX_S;
+/// Place the bit on a screw, with adjustment and the way there.
+const PLACE_BIT_S: f64 = 4.0 * INDEX_S;
+/// Undo a screw by hand driver: short L10 (to 4 mm), medium L16 (to 8 mm), long L24.
+const UNDO_S: [(f64, f64); 3] = [(4.0, 10.0 * INDEX_S), (8.0, 16.0 * INDEX_S), (f64::INFINITY, 24.0 * INDEX_S)];
+/// Take a freed part away: A1 B0 G1 A1 B0 P1.
+const TAKE_AWAY_S: f64 = 4.0 * INDEX_S;
+/// Turn the device over and settle it: common practice, no source.
+pub const TURN_S: f64 = 6.0;
+/// Middle of the soft times for a flat or pressed connector (4 to 8 s): common practice, no source.
+const CONNECTOR_S: f64 = 6.0;
+const SOLDER_JOINT_S: f64 = 20.0;
+/// Cutting glue, for an edge of a hand's breadth (10 to 30 s for 100 mm), and a clipped edge (5 to 10 s for 100 mm) of the
+/// same: common practice, no source.
+const GLUE_S: f64 = 60.0;
+const CLIPS_S: f64 = 25.0;
+const TAPE_S: f64 = 15.0;
+/// Warming where no dwell was told: common practice, no source.
+const WARM_S: f64 = 120.0;
+const OTHER_ACT_S: f64 = 10.0;
+
+/// The seconds a step takes: the author's figure, else what its screws, connectors, seams, heat and acts add up to.
+pub fn seconds(manual: &Manual, step: &Step) -> f64 {
+    step.time_s.unwrap_or_else(|| estimate(manual, step))
+}
+
+/// What the contents of a step add up to, whatever the author says.
+pub fn estimate(manual: &Manual, step: &Step) -> f64 {
+    let screws: f64 = manual
+        .groups_of(step.id)
+        .map(|g| {
+            // A screw of unknown length is taken as medium.
+            let mm = g.length.map_or(6.0, crate::units::in_millimetres);
+            let undo = UNDO_S.iter().find(|(to, _)| mm <= *to).map_or(0.0, |(_, s)| *s);
+            f64::from(g.count.unwrap_or(1)) * (PLACE_BIT_S + undo + if g.captive { 0.0 } else { TAKE_AWAY_S })
+        })
+        .sum();
+    let connectors: f64 = manual
+        .connectors_of(step.id)
+        .map(|c| if c.kind == Some(ConnectorKind::Soldered) { SOLDER_JOINT_S } else { CONNECTOR_S })
+        .sum();
+    let seams: f64 = manual
+        .seams
+        .values()
+        .filter(|s| s.step == step.id)
+        .map(|s| match s.kind {
+            SeamKind::Glue => GLUE_S,
+            SeamKind::Tape => TAPE_S,
+            SeamKind::Clips | SeamKind::SnapEdge => CLIPS_S,
+        })
+        .sum();
+    let heat: f64 = manual.heats_of(step.id).map(|h| h.dwell.map_or(WARM_S, |d| in_seconds(d.high))).sum();
+    let acts: f64 = step
+        .actions
+        .iter()
+        .map(|a| match a.act {
+            Act::Remove => TAKE_AWAY_S * a.parts.len().max(1) as f64,
+            // Counted by their screws, plugs, seams and heat above.
+            Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Pry | Act::Peel | Act::Heat => 0.0,
+            _ => OTHER_ACT_S,
+        })
+        .sum();
+    screws + connectors + seams + heat + acts
+}
+
+/// The tool that a step takes up first and the one it lays down last; a step without tools keeps what is in hand.
+pub fn tools(step: &Step) -> Option<(&str, &str)> {
+    Some((step.tools.first()?, step.tools.last()?))
+}
+
+/// One act as the standard's counting rule sees it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Counted<'a> {
+    /// `None`: bare hands.
+    pub tool: Option<&'a str>,
+    pub removes: bool,
+}
+
+/// What counts as a step.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct CountingRule {
+    /// Whether bare hands are a tool of their own. The standard's wording leaves it open.
+    pub hands_are_a_tool: bool,
+}
+
+/// The number of steps by the rule "a step ends with the removal of a part or with a change of tool"; a change straight
+/// behind a removal is not counted again. Source: EN 45554:2020, from memory.
+pub fn count_steps(acts: &[Counted<'_>], rule: CountingRule) -> usize {
+    let mut count = 0;
+    let mut hand: Option<&str> = None;
+    // Nothing is done yet, so the first tool is no change.
+    let mut done_since = false;
+    for act in acts {
+        let tool = act.tool.or(rule.hands_are_a_tool.then_some("hands"));
+        if tool.is_some() && hand.is_some() && tool != hand && done_since {
+            count += 1;
+        }
+        hand = tool.or(hand);
+        done_since = !act.removes;
+        count += usize::from(act.removes);
+    }
+    count + usize::from(done_since && !acts.is_empty())
+}
+
+/// The acts of one step of a manual in the standard's terms.
+pub fn counted(step: &Step) -> Vec<Counted<'_>> {
+    let tool = step.tools.first().map(String::as_str);
+    step.actions.iter().map(|a| Counted { tool, removes: a.act == Act::Remove || a.act == Act::Peel }).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn acts(text: &'static str) -> Vec<Counted<'static>> {
+        text.lines()
+            .map(str::trim)
+            .filter(|l| !l.is_empty())
+            .map(|line| {
+                let (tool, what) = line.split_once(": ").unwrap();
+                Counted { tool: (tool != "hands").then_some(tool), removes: what.ends_with("= removed") }
+            })
+            .collect()
+    }
+
+    const CAMERA_AND_SPEAKER: &str = "
+        pick: cut adhesive
+        pick: lift cover = removed
+        spudger: disconnect battery plug
+        PH00: undo 4 screws
+        PH00: lift bracket = removed
+        PH00: undo 2 screws
+        tweezers: lift camera = removed
+        tweezers: peel tape
+        spudger: pry speaker = removed";
+
+    /// Worked example of the counting rule, EN 45554:2020 from memory.
+    #[test]
+    fn a_step_ends_with_a_removal_or_a_change_of_tool() {
+        assert_eq!(count_steps(&acts(CAMERA_AND_SPEAKER), CountingRule::default()), 7);
+    }
+
+    #[rstest]
+    #[case("pick: lift cover = removed\nhands: lift fan = removed", false, 2)]
+    #[case("PH0: undo screws\nhands: lift fan = removed", false, 1)]
+    #[case("PH0: undo screws\nhands: lift fan = removed", true, 2)]
+    #[case("PH0: undo screws", false, 1)]
+    #[case("", false, 0)]
+    fn hands_count_only_where_the_rule_says_so(
+        #[case] text: &'static str,
+        #[case] hands_are_a_tool: bool,
+        #[case] steps: usize,
+    ) {
+        assert_eq!(count_steps(&acts(text), CountingRule { hands_are_a_tool }), steps);
+    }
+}

@@ -1,0 +1,206 @@
+//! Chains of manuals drafted from a few sentences, as an author would bring them.
+
+use super::*;
+use crate::manual::{Edit, RecordingRef, RequirementEdit, Source, StepEdit, draft};
+use crate::reading::read;
+use crate::recording::Recording;
+use rstest::rstest;
+use uuid::Uuid;
+
+fn manual(text: &str) -> Manual {
+    let recording = Recording::parse(text.as_bytes()).unwrap();
+    let id = RecordingId(Uuid::nil());
+    let reference = RecordingRef { id, title: "test".into(), duration_ms: recording.duration_ms() };
+    draft(ManualId(Uuid::nil()), "Pump", "", &[Source { recording: reference, reading: &read(&recording) }])
+}
+
+const PUMP: &str = "[0:00] Unplug the power cord from the wall socket.\n\n\
+    [0:10] Remove four PH2 screws from the cover. Take off the cover.\n\n\
+    [0:30] Disconnect the battery cable.\n\n\
+    [0:40] Disconnect the fan cable. Take out the tray.\n\n\
+    [0:50] Take out the fan.\n\n\
+    [1:00] Remove two T6 screws from the board. Take out the board.\n\n\
+    [1:20] Take out the battery.";
+
+fn step(m: &Manual, title: &str) -> StepId {
+    m.steps.values().find(|s| s.title == title).unwrap_or_else(|| panic!("no step “{title}”: {:?}", titles(m))).id
+}
+
+fn titles(m: &Manual) -> Vec<&str> {
+    m.steps_in(Phase::Teardown).iter().map(|s| s.title.as_str()).collect()
+}
+
+fn part(m: &Manual, name: &str) -> PartId {
+    m.parts.values().find(|p| p.name == name).unwrap().id
+}
+
+/// What a step waits for, with the reasons.
+fn waits(m: &Manual, title: &str) -> Vec<(String, Reason)> {
+    let chain = Chain::of(m);
+    let of = chain.of_step(step(m, title)).map(|c| (m.steps[&c.ways[0][0]].title.clone(), c.whys[0].reason));
+    let mut out: Vec<_> = of.collect();
+    out.sort();
+    out
+}
+
+fn with(m: &Manual, edit: RequirementEdit) -> Manual {
+    m.apply(&Edit::Requirement(edit), "Ada").unwrap().0
+}
+
+fn judged(m: &Manual, before: &str, then: &str, standing: Standing) -> Manual {
+    let id = RequirementId(Uuid::from_u128(77));
+    with(
+        m,
+        RequirementEdit::Judge { id, step: step(m, then), before: step(m, before), reason: Reason::Covers, standing },
+    )
+}
+
+#[test]
+fn steps_wait_for_joints_covers_and_power_and_not_for_succession() {
+    let m = manual(PUMP);
+    let cable = waits(&m, "Remove the tray");
+    assert!(cable.contains(&("Disconnect the battery".into(), Reason::Power)), "{cable:?}");
+    assert!(cable.contains(&("Remove the cover".into(), Reason::Covers)), "{cable:?}");
+    let fan = waits(&m, "Remove the fan");
+    assert!(fan.contains(&("Remove the tray".into(), Reason::ConnectedTo)), "{fan:?}");
+    let board = waits(&m, "Remove the main board");
+    assert!(!board.iter().any(|(before, _)| before == "Remove the fan"), "told later is no reason: {board:?}");
+}
+
+#[rstest]
+#[case("The fan sits under the board. Take out the board.\n\n[0:10] Take out the fan.", Reason::Covers)]
+#[case(
+    "If you needed to replace the fan you would have to take off the board. Take out the board.\n\n[0:10] Take out the fan.",
+    Reason::Stated
+)]
+fn what_the_narrator_says_of_the_order_is_a_reason(#[case] text: &str, #[case] reason: Reason) {
+    let m = manual(&format!("[0:00] {text}"));
+    let found = waits(&m, "Remove the fan");
+    assert!(found.contains(&("Remove the main board".into(), reason)), "{found:?}");
+    assert!(!m.requirements.values().next().unwrap().evidence.is_empty());
+}
+
+#[test]
+fn a_route_takes_only_what_the_target_needs() {
+    let m = manual(PUMP);
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "main board")], Weights::default(), 3);
+    let names: Vec<&str> = routes[0].steps.iter().map(|s| m.steps[s].title.as_str()).collect();
+    assert_eq!(names.first().copied(), titles(&m).first().copied());
+    assert!(names.ends_with(&["Remove the main board"]) && !names.contains(&"Remove the fan"), "{names:?}");
+    assert_eq!((routes[0].totals.screws, routes[0].proven, routes.len()), (6, true, 1));
+    assert!(routes[0].stays.contains(&part(&m, "fan")));
+}
+
+#[test]
+fn nothing_has_to_come_off_is_an_answer() {
+    let m = manual("[0:00] Take out the tray.\n\n[0:10] Remove two screws from the board. Take out the board.");
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "tray")], Weights::default(), 3);
+    assert_eq!(routes[0].steps, [step(&m, "Remove the tray")]);
+    assert_eq!(Chain::of(&m).routes(&m, &[], Weights::default(), 3)[0].steps, []);
+}
+
+#[test]
+fn the_author_has_the_last_word() {
+    let m = manual(PUMP);
+    let dropped = judged(&m, "Remove the cover", "Remove the tray", Standing::Dropped);
+    assert!(!waits(&dropped, "Remove the tray").iter().any(|(b, _)| b == "Remove the cover"));
+    assert_eq!(Chain::of(&dropped).dropped.len(), 1);
+    let confirmed = judged(&dropped, "Remove the cover", "Remove the tray", Standing::Confirmed);
+    let chain = Chain::of(&confirmed);
+    let c = chain.of_step(step(&m, "Remove the tray")).find(|c| c.confirmed).unwrap();
+    assert_eq!((c.confidence(), confirmed.requirements.len()), (1.0, 1));
+}
+
+#[test]
+fn one_of_two_ways_will_do() {
+    let text = "[0:00] Take off the front.\n\n[0:10] Remove nine screws from the rear. Take off the rear.\n\n[0:30] Take out the pump.";
+    let m = manual(text);
+    let ways = vec![vec![step(&m, "Remove the front")], vec![step(&m, "Remove the rear")]];
+    let id = RequirementId(Uuid::from_u128(5));
+    let m = with(&m, RequirementEdit::Add { id, step: step(&m, "Remove the pump"), ways, because: String::new() });
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "pump")], Weights::default(), 3);
+    let names = |r: &RouteView| r.steps.iter().map(|s| m.steps[s].title.clone()).collect::<Vec<_>>();
+    assert_eq!(names(&routes[0]), ["Remove the front", "Remove the pump"]);
+    assert_eq!(names(&routes[1]), ["Remove the rear", "Remove the pump"]);
+    assert_eq!(routes[1].instead, [step(&m, "Remove the rear")]);
+    assert!(routes[0].totals.seconds < routes[1].totals.seconds);
+}
+
+#[rstest]
+#[case("Remove the fan", Some("Remove the main board"), Judged::Fine, "")]
+#[case(
+    "Remove the main board",
+    None,
+    Judged::Doubtful,
+    "“Remove the cover” before “Remove the main board”: the cover covers it – if that is so."
+)]
+#[case(
+    "Remove the fan",
+    Some("Disconnect the battery"),
+    Judged::Refused,
+    "“Remove the tray” before “Remove the fan”: its cable ties the fan."
+)]
+fn a_move_is_judged(#[case] which: &str, #[case] after: Option<&str>, #[case] wanted: Judged, #[case] says: &str) {
+    let m = manual(&PUMP.replace("Unplug the power cord from the wall socket.", "Hello."));
+    let verdict = Chain::of(&m).judge(step(&m, which), after.map(|a| step(&m, a)), |s| m.steps[&s].title.clone());
+    assert_eq!((verdict.judged, verdict.says.as_str()), (wanted, says));
+}
+
+#[test]
+fn a_ring_is_told_with_its_weakest_link() {
+    let m = manual(PUMP);
+    let ring = judged(&m, "Remove the battery", "Remove the cover", Standing::Confirmed);
+    let found = findings(&ring, &Chain::of(&ring));
+    let first = &found[0];
+    assert_eq!((first.kind, first.blocks), (OrderKind::Ring, true));
+    assert!(first.says.contains("the cover covers it"), "{}", first.says);
+    let Edit::Requirement(RequirementEdit::Judge { standing, .. }) = &first.fixes[0].edit else { panic!() };
+    assert_eq!(*standing, Standing::Dropped);
+    // The fix mends it.
+    let mended = ring.apply(&first.fixes[0].edit, "Ada").unwrap().0;
+    assert!(Chain::of(&mended).stuck().is_empty() || findings(&mended, &Chain::of(&mended))[0].steps != first.steps);
+}
+
+#[test]
+fn a_plug_pulled_live_is_told_with_the_move_that_mends_it() {
+    let m = manual(
+        "[0:00] Remove the cover.\n\n[0:10] Disconnect the fan cable. Take out the tray.\n\n[0:20] Disconnect the battery cable.\n\n[0:30] Take out the fan.",
+    );
+    let found = findings(&m, &Chain::of(&m));
+    let live = found.iter().find(|f| f.kind == OrderKind::TooEarly).unwrap();
+    assert!(live.blocks && live.says.contains("nothing is unplugged live"), "{}", live.says);
+    let mended = m.apply(&live.fixes[0].edit, "Ada").unwrap().0;
+    assert_eq!(titles(&mended)[1..3], ["Disconnect the battery", "Remove the tray"]);
+    assert!(!findings(&mended, &Chain::of(&mended)).iter().any(|f| f.kind == OrderKind::TooEarly));
+}
+
+#[test]
+fn how_deep_parts_sit_and_what_they_open() {
+    let m = manual(PUMP);
+    let depths = Chain::of(&m).depths(&m);
+    let of = |name: &str| depths.iter().find(|d| d.part == part(&m, name)).unwrap();
+    assert!(of("cover").opens >= 3 && of("fan").opens == 0, "{depths:?}");
+    assert!(of("fan").steps > of("cover").steps);
+}
+
+#[test]
+fn a_removed_or_merged_step_leaves_no_condition_behind() {
+    let m = judged(&manual(PUMP), "Remove the fan", "Remove the main board", Standing::Confirmed);
+    let gone = m.apply(&Edit::Step(StepEdit::Remove { id: step(&m, "Remove the fan") }), "Ada").unwrap().0;
+    assert!(gone.requirements.is_empty());
+    let into = step(&m, "Remove the tray");
+    let merged = m.apply(&Edit::Step(StepEdit::Merge { id: step(&m, "Remove the fan"), into }), "Ada").unwrap().0;
+    assert_eq!(merged.requirements.values().next().unwrap().ways, [[into]]);
+}
+
+#[rstest]
+#[case(&[], "names at least one step")]
+#[case(&["Remove the fan"], "cannot come before itself")]
+fn a_condition_that_says_nothing_is_refused(#[case] ways: &[&str], #[case] problem: &str) {
+    let m = manual(PUMP);
+    let ways = ways.iter().map(|w| vec![step(&m, w)]).collect();
+    let id = RequirementId(Uuid::from_u128(9));
+    let edit = RequirementEdit::Add { id, step: step(&m, "Remove the fan"), ways, because: String::new() };
+    let refusal = m.apply(&Edit::Requirement(edit), "Ada").unwrap_err().to_string();
+    assert!(refusal.contains(problem), "{refusal}");
+}

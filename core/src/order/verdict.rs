@@ -1,0 +1,61 @@
+//! Whether a step may stand where an author drags it: fine, fine with a warning, or refused, each with its reason.
+
+use super::{Chain, Condition};
+use crate::ids::*;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How a move is judged.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Judged {
+    Fine,
+    /// Something unsure speaks against it.
+    Doubtful,
+    Refused,
+}
+
+/// A judgement with its reasons.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Verdict {
+    pub judged: Judged,
+    /// The sentence that the author reads; empty where all is fine.
+    pub says: String,
+    /// What speaks against it.
+    pub against: Vec<Condition>,
+}
+
+/// From here on a reason forbids; below it warns.
+const SURE: f64 = 0.8;
+
+impl Chain {
+    /// Judges moving `step` right behind `after`, or to the front.
+    ///
+    /// Only what the move makes worse counts: an order that was broken before is a finding, not a reason against moves.
+    pub fn judge(&self, step: StepId, after: Option<StepId>, title: impl Fn(StepId) -> String) -> Verdict {
+        let mut order: Vec<StepId> = self.steps.iter().copied().filter(|s| *s != step).collect();
+        let at = after.and_then(|a| order.iter().position(|s| *s == a)).map_or(0, |i| i + 1);
+        order.insert(at, step);
+        let mut against: Vec<Condition> =
+            self.conditions.iter().filter(|c| met(c, &self.steps) && !met(c, &order)).cloned().collect();
+        against.sort_by(|a, b| b.confidence().total_cmp(&a.confidence()));
+        let Some(worst) = against.first() else {
+            return Verdict { judged: Judged::Fine, says: String::new(), against };
+        };
+        let first: Vec<String> = worst.ways[0].iter().map(|s| format!("“{}”", title(*s))).collect();
+        let pair = format!("{} before “{}”: {}", first.join(" and "), title(worst.step), worst.because());
+        let (judged, says) = if worst.confidence() >= SURE {
+            (Judged::Refused, format!("{pair}."))
+        } else {
+            (Judged::Doubtful, format!("{pair} – if that is so."))
+        };
+        Verdict { judged, says, against }
+    }
+}
+
+/// Whether all steps of one way stand before the step.
+pub(super) fn met(c: &Condition, order: &[StepId]) -> bool {
+    let place = |id: StepId| order.iter().position(|s| *s == id);
+    let Some(own) = place(c.step) else { return true };
+    c.ways.iter().any(|way| way.iter().all(|s| place(*s).is_none_or(|p| p < own)))
+}

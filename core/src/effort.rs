@@ -5,7 +5,7 @@
 //! (common practice, no source). They compare routes; a first-timer takes two to four times as long (common practice).
 //! An author's own figure always wins.
 
-use crate::manual::{ConnectorKind, Manual, SeamKind, Step};
+use crate::manual::{Action, ConnectorKind, Manual, SeamKind, Step};
 use crate::reading::Act;
 use crate::units::in_seconds;
 use serde::{Deserialize, Serialize};
@@ -118,10 +118,11 @@ pub fn count_steps(acts: &[Counted<'_>], rule: CountingRule) -> usize {
     count + usize::from(done_since && !acts.is_empty())
 }
 
-/// The acts of one step of a manual in the standard's terms.
+/// The acts of one step of a manual in the standard's terms. Screws that come out are no parts of their own.
 pub fn counted(step: &Step) -> Vec<Counted<'_>> {
     let tool = step.tools.first().map(String::as_str);
-    step.actions.iter().map(|a| Counted { tool, removes: a.act == Act::Remove || a.act == Act::Peel }).collect()
+    let removes = |a: &Action| matches!(a.act, Act::Remove | Act::Peel) && !a.parts.is_empty();
+    step.actions.iter().map(|a| Counted { tool, removes: removes(a) }).collect()
 }
 
 #[cfg(test)]

@@ -27,51 +27,58 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
             .to_owned()
     };
     let (lamp, scale) = (id("lamp"), id("scale"));
-    let views: Vec<(&str, String, &str)> = vec![
-        ("shelf", "/".into(), ""),
-        ("listen", format!("/manuals/{scale}/listen"), "[role=option][aria-posinset='9']"),
-        ("listen-facts", format!("/manuals/{scale}/listen"), "facts [role=option][aria-posinset='9']"),
-        ("listen-contradictions", format!("/manuals/{scale}/listen"), "press Contradictions"),
-        ("listen-recordings", format!("/manuals/{scale}/listen"), "press Recordings"),
-        ("listen-narrow", format!("/manuals/{scale}/listen"), "narrow [role=option][aria-posinset='9']"),
-        ("steps", format!("/manuals/{lamp}/steps"), "[data-step]:nth-of-type(5)"),
-        ("fold", format!("/manuals/{lamp}/fold"), ""),
-        ("fold-unbalanced", format!("/manuals/{scale}/fold"), ""),
-        ("publish", format!("/manuals/{lamp}/publish"), ""),
-        ("steps-editing", format!("/manuals/{scale}/steps"), "edit"),
-        ("listen-dark", format!("/manuals/{lamp}/listen"), "dark [role=option][aria-posinset='9']"),
-        ("fold-dark", format!("/manuals/{lamp}/fold"), "dark"),
-        ("steps-narrow", format!("/manuals/{lamp}/steps"), "narrow"),
-        ("fold-narrow", format!("/manuals/{scale}/fold"), "narrow"),
-        ("shelf-narrow", "/".into(), "narrow"),
-        ("missing", "/manuals/01890000-0000-7000-8000-000000000000/steps".into(), ""),
+    // What to do before the picture, in words parted by "; ".
+    const NINTH: &str = "tap [role=option][aria-posinset='9']";
+    let lamp_at = |stop: &str| format!("/manuals/{lamp}/{stop}");
+    let scale_at = |stop: &str| format!("/manuals/{scale}/{stop}");
+    let views: Vec<(&str, String, String)> = vec![
+        ("shelf", "/".into(), String::new()),
+        ("listen", scale_at("listen"), NINTH.into()),
+        ("listen-facts", scale_at("listen"), format!("{NINTH}; press Put facts right")),
+        ("listen-contradictions", scale_at("listen"), "press Contradictions".into()),
+        ("listen-recordings", scale_at("listen"), "press Recordings".into()),
+        ("listen-narrow", scale_at("listen"), format!("narrow; {NINTH}")),
+        ("steps", lamp_at("steps"), "tap [data-step]:nth-of-type(5)".into()),
+        ("chain", lamp_at("chain"), "tap [data-step]:nth-of-type(5)".into()),
+        ("chain-route", lamp_at("chain"), "tap [data-step]:nth-of-type(6); keys t".into()),
+        ("chain-picture", lamp_at("chain"), "press Show the picture".into()),
+        ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
+        ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
+        ("fold", lamp_at("fold"), String::new()),
+        ("fold-unbalanced", scale_at("fold"), String::new()),
+        ("publish", lamp_at("publish"), String::new()),
+        ("steps-editing", scale_at("steps"), "tap [data-step]; press Edit".into()),
+        ("listen-dark", lamp_at("listen"), format!("dark; {NINTH}")),
+        ("fold-dark", lamp_at("fold"), "dark".into()),
+        ("steps-narrow", lamp_at("steps"), "narrow".into()),
+        ("fold-narrow", scale_at("fold"), "narrow".into()),
+        ("shelf-narrow", "/".into(), "narrow".into()),
+        ("missing", "/manuals/01890000-0000-7000-8000-000000000000/steps".into(), String::new()),
     ];
-    for (name, path, extra) in views.into_iter().filter(|(n, ..)| only.is_empty() || only.iter().any(|o| o == n)) {
-        let width = if extra.contains("narrow") { 900 } else { 1280 };
+    for (name, path, before) in views.into_iter().filter(|(n, ..)| only.is_empty() || only.iter().any(|o| o == n)) {
+        let width = if before.contains("narrow") { 900 } else { 1280 };
         app.resize(width, 800).await;
         app.goto(&path).await?;
         app.find("main").await?;
-        if extra.contains("dark") {
-            app.driver.execute("document.documentElement.dataset.look = 'dark'", vec![]).await?;
+        settle(900).await;
+        for act in before.split("; ") {
+            match act.split_once(' ').unwrap_or((act, "")) {
+                ("dark", _) => {
+                    app.driver.execute("document.documentElement.dataset.look = 'dark'", vec![]).await?;
+                }
+                ("tap", css) => app.tap_first(By::Css(css)).await?,
+                ("press", name) => app.press(name).await?,
+                ("keys", keys) => app.keys(keys).await?,
+                _ => {}
+            }
         }
-        rocket::tokio::time::sleep(std::time::Duration::from_millis(900)).await;
-        let css = extra.replace("dark", "").replace("narrow", "").replace("edit", "").replace("facts", "");
-        if let Some(button) = extra.strip_prefix("press ") {
-            app.press(button).await?;
-        }
-        let css = if extra.starts_with("press ") { String::new() } else { css };
-        if !css.trim().is_empty() {
-            app.tap_first(By::Css(css.trim())).await?;
-        }
-        if extra == "edit" {
-            app.tap_first(By::Css("[data-step]")).await?;
-            app.press("Edit").await?;
-        }
-        if extra.starts_with("facts") {
-            app.press("Put facts right").await?;
-        }
-        rocket::tokio::time::sleep(std::time::Duration::from_millis(500)).await;
+        settle(700).await;
         app.driver.screenshot(&folder.join(format!("{name}.png"))).await?;
     }
     app.end().await
+}
+
+/// A moment for what loads and fades in.
+async fn settle(ms: u64) {
+    rocket::tokio::time::sleep(std::time::Duration::from_millis(ms)).await;
 }

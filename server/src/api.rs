@@ -1,6 +1,6 @@
 //! The API's own description: the OpenAPI document, derived from the handlers.
 
-use crate::routes::{health, listen, manuals, publish, recordings};
+use crate::routes::{chain, health, listen, manuals, publish, recordings};
 use rocket::serde::json::Json;
 use rocket::{Route, get, routes};
 use utoipa::OpenApi;
@@ -30,6 +30,9 @@ use utoipa::OpenApi;
         listen::read_table,
         listen::differences,
         listen::add_recording,
+        chain::chain,
+        chain::routes,
+        chain::spots,
         publish::guide,
         publish::markdown,
         publish::json,
@@ -77,6 +80,9 @@ pub fn routes() -> Vec<Route> {
         listen::read_table,
         listen::differences,
         listen::add_recording,
+        chain::chain,
+        chain::routes,
+        chain::spots,
         publish::guide,
         publish::markdown,
         publish::json,

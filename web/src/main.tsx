@@ -10,6 +10,7 @@ import { GlobalStyle } from "./theme";
 
 const Listen = lazy(() => import("./stops/Listen"));
 const Steps = lazy(() => import("./stops/Steps"));
+const Chain = lazy(() => import("./stops/Chain"));
 const Fold = lazy(() => import("./stops/Fold"));
 const Publish = lazy(() => import("./stops/Publish"));
 
@@ -37,6 +38,7 @@ if (root) {
                 <Route index element={<Navigate to="listen" replace />} />
                 <Route path="listen" element={<Listen />} />
                 <Route path="steps" element={<Steps />} />
+                <Route path="chain" element={<Chain />} />
                 <Route path="fold" element={<Fold />} />
                 <Route path="publish" element={<Publish />} />
               </Route>

@@ -86,7 +86,8 @@ pub fn routes(work: &[Work], targets: &[usize], most: usize) -> Vec<Route> {
     found
 }
 
-struct Search<'w> {
+/// One search, whose groundwork is done once for many targets.
+pub(super) struct Search<'w> {
     work: &'w [Work],
     barred: FixedBitSet,
     /// What every way to an act shares, the act included.
@@ -97,7 +98,7 @@ struct Search<'w> {
 type Open = Reverse<(u64, Reverse<usize>, Vec<usize>)>;
 
 impl<'w> Search<'w> {
-    fn new(work: &'w [Work], without: &[usize]) -> Self {
+    pub fn new(work: &'w [Work], without: &[usize]) -> Self {
         let mut barred = FixedBitSet::with_capacity(work.len());
         barred.extend(without.iter().copied());
         let mut search = Self { work, barred, must: Vec::new() };
@@ -142,7 +143,8 @@ impl<'w> Search<'w> {
         need.ways.iter().filter(|way| !way.iter().any(|a| self.barred.contains(*a)))
     }
 
-    fn run(&self, targets: &[usize]) -> Option<Route> {
+    /// The cheapest set with all of `targets`.
+    pub fn run(&self, targets: &[usize]) -> Option<Route> {
         let mut start = FixedBitSet::with_capacity(self.work.len());
         start.extend(targets.iter().copied());
         let start = self.closed(start)?;

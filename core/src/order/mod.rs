@@ -12,13 +12,15 @@ mod propose;
 mod reach;
 mod sequence;
 mod verdict;
+mod view;
 
 pub use findings::{Fix, OrderFinding, OrderKind, findings};
 pub use graph::Graph;
 pub use least::{Need, Route, Work, least, routes};
 pub use reach::{PartDepth, Risk, RouteView, Totals};
 pub use sequence::{Bench, Sequence, Weights, sequence};
-pub use verdict::{Judged, Verdict};
+pub use verdict::{Judged, Spot, Verdict};
+pub use view::{ChainStep, ChainView, ConditionView, view};
 
 use crate::ids::*;
 use crate::manual::{Evidence, Manual, Phase, Reason, Standing};

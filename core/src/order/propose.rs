@@ -228,9 +228,10 @@ fn waits(told: &Told<'_>, found: &mut Vec<Proposal>) {
 
 /// The source of power is disconnected before any other connector. A plug that must go first to reach it stays first.
 fn power(told: &Told<'_>, found: &mut Vec<Proposal>) {
-    let sources: Vec<usize> =
-        told.manual.connectors.values().filter(|c| c.power && !c.temporary).filter_map(|c| told.at(c.step)).collect();
-    let Some(source) = sources.iter().copied().min() else { return };
+    let plugs = told.manual.connectors.values().filter(|c| c.power && !c.temporary).filter_map(|c| told.at(c.step));
+    // A pack that is lifted out needs no plug.
+    let packs = told.out.iter().filter(|(part, _)| told.manual.parts.get(part).is_some_and(|p| p.power_source));
+    let Some(source) = plugs.chain(packs.flat_map(|(_, steps)| steps.iter().copied())).min() else { return };
     let on_the_way = before(told, found, source);
     for c in told.manual.connectors.values().filter(|c| !c.power && !c.temporary) {
         let Some(at) = told.at(c.step).filter(|at| *at != source && !on_the_way.contains(at)) else { continue };
@@ -242,7 +243,17 @@ fn power(told: &Told<'_>, found: &mut Vec<Proposal>) {
 
 /// The mains plug before anything.
 fn mains(told: &Told<'_>, found: &mut Vec<Proposal>) {
-    const PLUG: [&str; 6] = ["wall socket", "mains plug", "mains lead", "mains cable", "from the mains", "power cord"];
+    const PLUG: [&str; 9] = [
+        "wall socket",
+        "mains plug",
+        "mains lead",
+        "mains cable",
+        "from the mains",
+        "power cord",
+        "switch off",
+        "power off",
+        "turn off",
+    ];
     let unplugs = |s: &&&Step| {
         s.actions.iter().any(|a| a.act == Act::PowerOff || PLUG.iter().any(|p| a.text.to_lowercase().contains(p)))
     };

@@ -1,7 +1,7 @@
 //! Routes to a target: which steps, in which order, and what they cost.
 
 use super::Chain;
-use super::least::{Route, Work, routes};
+use super::least::{Route, Search, Work, routes};
 use super::propose::removed_in;
 use super::sequence::{Bench, Weights, sequence};
 use crate::effort;
@@ -171,15 +171,15 @@ impl Chain {
     /// The depth of every part, the deepest first, and how many others lie behind it.
     pub fn depths(&self, manual: &Manual) -> Vec<PartDepth> {
         let work = self.work(manual);
+        let search = Search::new(&work, &[]);
         let graph = self.sure_graph();
         let mut out: Vec<PartDepth> = manual
             .parts
             .keys()
             .map(|part| {
                 let goal = self.reached_by(manual, *part);
-                let best = goal
-                    .as_ref()
-                    .and_then(|g| g.iter().filter_map(|s| super::least(&work, &[*s], &[])).min_by_key(|r| r.cost));
+                let best =
+                    goal.as_ref().and_then(|g| g.iter().filter_map(|s| search.run(&[*s])).min_by_key(|r| r.cost));
                 let steps: Option<Vec<StepId>> = best.map(|r| r.acts.iter().map(|a| self.steps[*a]).collect());
                 let totals = steps.as_ref().map(|s| totals(manual, s));
                 let behind = goal.filter(|g| g.len() == 1).map(|g| graph.waiting_for(&g));

@@ -25,10 +25,28 @@ pub struct Verdict {
     pub against: Vec<Condition>,
 }
 
+/// A judgement of one spot.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Spot {
+    /// The step it would stand behind; `None` is the front.
+    pub after: Option<StepId>,
+    #[serde(flatten)]
+    pub verdict: Verdict,
+}
+
 /// From here on a reason forbids; below it warns.
 const SURE: f64 = 0.8;
 
 impl Chain {
+    /// Judges every spot where `step` could stand, from the front on.
+    pub fn judge_all(&self, step: StepId, title: impl Fn(StepId) -> String) -> Vec<Spot> {
+        let others = self.steps.iter().copied().filter(|s| *s != step).map(Some);
+        std::iter::once(None)
+            .chain(others)
+            .map(|after| Spot { after, verdict: self.judge(step, after, &title) })
+            .collect()
+    }
+
     /// Judges moving `step` right behind `after`, or to the front.
     ///
     /// Only what the move makes worse counts: an order that was broken before is a finding, not a reason against moves.

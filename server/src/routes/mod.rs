@@ -1,5 +1,6 @@
 //! The API under `/api`, one file a resource.
 
+pub mod chain;
 pub mod health;
 pub mod listen;
 pub mod manuals;

@@ -61,6 +61,27 @@ export function useListen() {
   });
 }
 
+export function useChain() {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["chain", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/chain", { params: { path: { id } } })),
+  });
+}
+
+/** Routes to parts; nothing is asked for while none is chosen. */
+export function useRoutes(targets: string[]) {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["chain", id, "routes", ...targets],
+    enabled: targets.length > 0,
+    queryFn: () =>
+      must(
+        api.GET("/api/manuals/{id}/chain/routes", { params: { path: { id }, query: { targets: targets.join(",") } } }),
+      ),
+  });
+}
+
 export function useGuide() {
   const { id } = useHand();
   return useQuery({

@@ -171,7 +171,8 @@ export class Outbox {
       blocking: applied.blocking,
       manual: applied.change.images.reduce(withImage, view.manual),
     }));
-    for (const key of ["guide", "listen", "compare", "shelf"]) void this.queries.invalidateQueries({ queryKey: [key] });
+    for (const key of ["guide", "listen", "compare", "chain", "shelf"])
+      void this.queries.invalidateQueries({ queryKey: [key] });
   }
 
   private key = () => `paso.outbox.${this.manual}.${authorName()}`;

@@ -69,6 +69,56 @@ export interface paths {
         patch: operations["put_away"];
         trace?: never;
     };
+    "/api/manuals/{id}/chain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["chain"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/chain/routes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The cheapest routes to parts, by their ids parted by commas; none where no step reaches one of them. */
+        get: operations["routes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/chain/spots/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How every spot is judged where a step could stand. */
+        get: operations["spots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/compare/{first}/{second}": {
         parameters: {
             query?: never;
@@ -420,7 +470,7 @@ export interface components {
          * @description Which map of the manual an entity lives in.
          * @enum {string}
          */
-        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants";
+        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements";
         /** @description A fact with the second of the segment it stands in. */
         At_ConnectorFact: {
             op: components["schemas"]["ConnectorOp"];
@@ -603,6 +653,35 @@ export interface components {
          * @enum {string}
          */
         CautionSubject: "battery" | "cable" | "connector" | "glass" | "burn" | "overheating" | "esd" | "liquid" | "stripped-screw" | "screw-mixup" | "lost-screw" | "sensor" | "lens" | "membrane" | "pinch" | "seal" | "power" | "short-circuit" | "sharp-tool" | "force" | "orientation" | "contamination" | "wrong-part" | "keep-part" | "mains" | "chemical" | "own-risk" | "other";
+        /** @description One step of the chain. */
+        ChainStep: {
+            /** @description Longest chain of steps before it; `None` while steps wait for each other. */
+            level?: number | null;
+            /** @description From 1, in the order of the manual. */
+            number: number;
+            /** @description How many steps wait for it, directly or through others. */
+            opens: number;
+            removes: components["schemas"]["PartId"][];
+            /** Format: double */
+            seconds: number;
+            step: components["schemas"]["StepId"];
+            /** @description Whether the seconds are the author's and not the estimate. */
+            timed: boolean;
+            title: string;
+            tools: string[];
+        };
+        /** @description All that the stop shows. */
+        ChainView: {
+            conditions: components["schemas"]["ConditionView"][];
+            /** @description What an author said does not hold. */
+            dropped: components["schemas"]["Condition"][];
+            findings: components["schemas"]["OrderFinding"][];
+            /** @description The deepest first. */
+            parts: components["schemas"]["PartDepth"][];
+            steps: components["schemas"]["ChainStep"][];
+            /** @description Conditions that nobody has confirmed. */
+            unconfirmed: number;
+        };
         /** @description What an edit did. */
         Change: {
             images: components["schemas"]["Image"][];
@@ -635,6 +714,26 @@ export interface components {
             topic: components["schemas"]["Topic"];
             /** @description Of what: "rear cover". */
             what: string;
+        };
+        /** @description All steps of one of the ways come before `step`. */
+        Condition: {
+            /** @description An author has looked and said yes. */
+            confirmed: boolean;
+            requirement?: components["schemas"]["RequirementId"] | null;
+            step: components["schemas"]["StepId"];
+            /** @description One way of one step is a plain "comes first". */
+            ways: components["schemas"]["StepId"][][];
+            /** @description The surest first. */
+            whys: components["schemas"]["Why"][];
+        };
+        /** @description A condition with how it is to be drawn. */
+        ConditionView: components["schemas"]["Condition"] & {
+            /** @description The manual's order does not respect it. */
+            broken: boolean;
+            /** Format: double */
+            confidence: number;
+            /** @description No chain of others says it already. */
+            drawn: boolean;
         };
         /** @description One connection. */
         Connector: {
@@ -813,6 +912,8 @@ export interface components {
             job: components["schemas"]["JobEdit"];
         } | {
             variant: components["schemas"]["VariantEdit"];
+        } | {
+            requirement: components["schemas"]["RequirementEdit"];
         };
         /** @description An edit as a client sends it. */
         EditRequest: {
@@ -1007,6 +1108,11 @@ export interface components {
             kind: components["schemas"]["DiscrepancyKind"];
             /** @description What does not agree, in a sentence. */
             says: string;
+        };
+        /** @description One press that mends a finding. */
+        Fix: {
+            edit: components["schemas"]["Edit"];
+            label: string;
         };
         /** @description Teardown and rebuild side by side. */
         Fold: {
@@ -1233,6 +1339,11 @@ export interface components {
          * @description A job (a guide) cut from a manual.
          */
         JobId: string;
+        /**
+         * @description How a move is judged.
+         * @enum {string}
+         */
+        Judged: "fine" | "doubtful" | "refused";
         /** @description One recording of a manual as the Listen stop shows it. */
         ListenRecording: {
             cues: components["schemas"]["Cue"][];
@@ -1294,6 +1405,9 @@ export interface components {
             };
             recordings: {
                 [key: string]: components["schemas"]["RecordingRef"];
+            };
+            requirements?: {
+                [key: string]: components["schemas"]["Requirement"];
             };
             seams: {
                 [key: string]: components["schemas"]["Seam"];
@@ -1372,6 +1486,22 @@ export interface components {
             recordings?: components["schemas"]["RecordingId"][];
             title: string;
         };
+        /** @description One finding. */
+        OrderFinding: {
+            /** @description Stands against publishing. */
+            blocks: boolean;
+            fixes: components["schemas"]["Fix"][];
+            kind: components["schemas"]["OrderKind"];
+            parts: components["schemas"]["PartId"][];
+            /** @description The sentence that the author reads. */
+            says: string;
+            steps: components["schemas"]["StepId"][];
+        };
+        /**
+         * @description What kind of thing is wrong.
+         * @enum {string}
+         */
+        OrderKind: "ring" | "too_early" | "idle" | "unreached";
         /** @description One part of the device. */
         Part: {
             evidence: components["schemas"]["Evidence"][];
@@ -1382,6 +1512,17 @@ export interface components {
             number?: string | null;
             /** @description The battery or another source of power: disconnected first, connected last. */
             power_source: boolean;
+        };
+        /** @description How deep a part sits. */
+        PartDepth: {
+            counted_steps?: number | null;
+            /** @description How many other parts can only be reached through it. */
+            opens: number;
+            part: components["schemas"]["PartId"];
+            /** Format: double */
+            seconds?: number | null;
+            /** @description Steps of the cheapest route, its own included; `None` where no step reaches it. */
+            steps?: number | null;
         };
         /** @description Changes of parts. */
         PartEdit: {
@@ -1530,6 +1671,11 @@ export interface components {
                 edits: components["schemas"]["ReadingEdit"][];
             };
         };
+        /**
+         * @description Why one step waits for another.
+         * @enum {string}
+         */
+        Reason: "covers" | "holds" | "connected_to" | "inside" | "power" | "cure" | "stated" | "author";
         /** @description One act of the rebuild. */
         RebuildLine: {
             act?: components["schemas"]["Act"] | null;
@@ -1615,6 +1761,52 @@ export interface components {
             /** @description Characters of the joined text. */
             start: number;
         };
+        /** @description One condition of a step: all steps of one of the ways come before it. */
+        Requirement: {
+            /** @description In words, for who asks why. */
+            because: string;
+            /**
+             * Format: double
+             * @description From 0 to 1.
+             */
+            confidence: number;
+            evidence: components["schemas"]["Evidence"][];
+            id: components["schemas"]["RequirementId"];
+            reason: components["schemas"]["Reason"];
+            standing: components["schemas"]["Standing"];
+            step: components["schemas"]["StepId"];
+            /** @description One way is a plain "comes first"; several are alternatives ("through the front or the rear"). */
+            ways: components["schemas"]["StepId"][][];
+        };
+        /** @description Changes of requirements. */
+        RequirementEdit: {
+            /** @description An author's own condition, in force at once. */
+            add: {
+                because?: string;
+                id: components["schemas"]["RequirementId"];
+                step: components["schemas"]["StepId"];
+                ways: components["schemas"]["StepId"][][];
+            };
+        } | {
+            /** @description Confirms or denies that `before` comes before `step`; `id` is new unless that pair was judged before. */
+            judge: {
+                before: components["schemas"]["StepId"];
+                id: components["schemas"]["RequirementId"];
+                reason: components["schemas"]["Reason"];
+                standing: components["schemas"]["Standing"];
+                step: components["schemas"]["StepId"];
+            };
+        } | {
+            /** @description Takes an author's word or a reading's back. */
+            remove: {
+                id: components["schemas"]["RequirementId"];
+            };
+        };
+        /**
+         * Format: uuid
+         * @description A condition of a step.
+         */
+        RequirementId: string;
         /** @description One published revision, without its text. */
         RevisionInfo: {
             /** Format: date-time */
@@ -1627,6 +1819,29 @@ export interface components {
              * @description The edit that was newest.
              */
             seq: number;
+        };
+        /**
+         * @description What may go wrong on a route.
+         * @enum {string}
+         */
+        Risk: "glued" | "brittle" | "single_use" | "battery" | "mains";
+        /** @description One way to the target. */
+        RouteView: {
+            /**
+             * Format: double
+             * @description How much the order's changes may cost above the best possible order, in seconds; 0 where it is proven best.
+             */
+            gap_s: number;
+            instead: components["schemas"]["StepId"][];
+            /** @description No cheaper set of steps exists. */
+            proven: boolean;
+            /** @description Parts that stay where they are. */
+            stays: components["schemas"]["PartId"][];
+            /** @description In the order in which they are best done. */
+            steps: components["schemas"]["StepId"][];
+            totals: components["schemas"]["Totals"];
+            /** @description Steps of the first route that this one does without, and steps that it has instead. */
+            without: components["schemas"]["StepId"][];
         };
         /** @description A cell that cannot be taken. */
         RowError: {
@@ -1734,6 +1949,15 @@ export interface components {
             /** Format: date-time */
             updated_at: string;
         };
+        /** @description A judgement of one spot. */
+        Spot: components["schemas"]["Verdict"] & {
+            after?: components["schemas"]["StepId"] | null;
+        };
+        /**
+         * @description Where a requirement stands with the author.
+         * @enum {string}
+         */
+        Standing: "proposed" | "confirmed" | "dropped";
         /** @description One thing said, with its kind, its reason and its facts. */
         Statement: {
             /**
@@ -1795,6 +2019,11 @@ export interface components {
             rank: string;
             reviewed: boolean;
             temporary: components["schemas"]["TemporaryAct"][];
+            /**
+             * Format: double
+             * @description Seconds, where an author knows better than the estimate.
+             */
+            time_s?: number | null;
             title: string;
             /** @description Names from the tool list; authors may add their own. */
             tools: string[];
@@ -1866,6 +2095,9 @@ export interface components {
         } | {
             variants: components["schemas"]["VariantId"][];
         } | {
+            /** Format: double */
+            time_s: number | null;
+        } | {
             reviewed: boolean;
         };
         /**
@@ -1916,6 +2148,27 @@ export interface components {
          * @enum {string}
          */
         Topic: "screws" | "heat" | "setting" | "connector" | "order";
+        /** @description What a route adds up to. */
+        Totals: {
+            /** @description By the counting rule of EN 45554 (from memory). */
+            counted_steps: number;
+            /** @description Screws and materials that must be renewed. */
+            renewed: string[];
+            risks: components["schemas"]["Risk"][];
+            /**
+             * Format: int32
+             * @description Screws that come out or are loosened, of those counted.
+             */
+            screws: number;
+            /** Format: double */
+            seconds: number;
+            steps: number;
+            tool_changes: number;
+            /** @description In the order in which they are taken up. */
+            tools: string[];
+            /** @description Groups whose count nobody knows. */
+            uncounted: number;
+        };
         /** @description A variant of the device. */
         Variant: {
             /** @description How readers tell that theirs is this one. */
@@ -1940,6 +2193,26 @@ export interface components {
          * @description A variant of the device.
          */
         VariantId: string;
+        /** @description A judgement with its reasons. */
+        Verdict: {
+            /** @description What speaks against it. */
+            against: components["schemas"]["Condition"][];
+            judged: components["schemas"]["Judged"];
+            /** @description The sentence that the author reads; empty where all is fine. */
+            says: string;
+        };
+        /** @description One reason for a condition. */
+        Why: {
+            /** @description In words: "4 PH1 screws hold the lid". */
+            because: string;
+            /**
+             * Format: double
+             * @description From 0 to 1.
+             */
+            confidence: number;
+            evidence: components["schemas"]["Evidence"][];
+            reason: components["schemas"]["Reason"];
+        };
         /** @description Words that were said where others were heard. */
         WordFix: {
             end: number;
@@ -2162,6 +2435,104 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    routes: {
+        parameters: {
+            query: {
+                targets: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RouteView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    spots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                step: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spot"][];
+                };
             };
             404: {
                 headers: {

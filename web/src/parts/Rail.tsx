@@ -11,7 +11,7 @@ type Station = { stop: Stop; name: string; to?: string; later?: string };
 const STATIONS: Station[] = [
   { stop: "listen", name: "Listen", to: "listen" },
   { stop: "steps", name: "Steps", to: "steps" },
-  { stop: "chain", name: "Chain", later: "What must come before what, and the least work to reach one part." },
+  { stop: "chain", name: "Chain", to: "chain" },
   { stop: "screws", name: "Screws", later: "The ledger of every screw, a map of their holes, order and torque." },
   { stop: "seams", name: "Seams", later: "How glued and clipped edges open: where, how deep, how hot, how long." },
   { stop: "cables", name: "Cables", later: "Every connector, how it opens, and what its cable must pass." },

@@ -1,5 +1,5 @@
 /** Words and figures for people: formatting only, nothing is worked out here. */
-import type { Drive, StatementKind } from "../api/client";
+import type { Drive, Reason, Risk, StatementKind } from "../api/client";
 
 /** `4:05`, or `1:04:05` from an hour on. */
 export function clock(ms: number): string {
@@ -35,6 +35,30 @@ export const DRIVES: [Drive, string][] = [
   ["tri-point", "three-lobe"],
   ["spanner", "two-hole"],
 ];
+
+/** `45 s`, or `12 min` from a minute and a half on. */
+export const minutes = (seconds: number) =>
+  seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
+
+/** Why a step waits, in a word and a letter; letters stand where there is no room. */
+export const REASONS: Record<Reason, { name: string; letter: string }> = {
+  covers: { name: "Covered", letter: "C" },
+  holds: { name: "Held", letter: "H" },
+  connected_to: { name: "Tied by a cable", letter: "T" },
+  inside: { name: "Inside", letter: "I" },
+  power: { name: "Power first", letter: "P" },
+  cure: { name: "Must soften, cool or dry", letter: "S" },
+  stated: { name: "Told", letter: "N" },
+  author: { name: "Author", letter: "A" },
+};
+
+export const RISKS: Record<Risk, string> = {
+  glued: "glued",
+  brittle: "brittle",
+  single_use: "something is used up",
+  battery: "battery",
+  mains: "mains or stored charge",
+};
 
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 

@@ -1,0 +1,161 @@
+/**
+ * Chain: what must come before what, and why. The steps stand in the order of the work with their reasons as arcs in the
+ * margin; pick a part, and what it needs stands out while the rest fades.
+ */
+import { useMemo, useRef, useState } from "react";
+import styled from "styled-components";
+import type { ChainView, Evidence } from "../api/client";
+import { useChain, useHand, useRoutes } from "../api/manual";
+import { Button, Heading, Key, Pending, Quiet } from "../parts/controls";
+import { useEvidence } from "../parts/tape-context";
+import { plural } from "../parts/words";
+import { narrow, space } from "../theme";
+import { Depths } from "./chain/Depths";
+import { Findings } from "./chain/Findings";
+import { Picture } from "./chain/Picture";
+import { RouteTable } from "./chain/RouteTable";
+import { StepList } from "./chain/StepList";
+import { TargetPicker } from "./chain/TargetPicker";
+import { Why } from "./chain/Why";
+
+const Page = styled.div`
+  max-width: 1320px;
+  margin: 0 auto;
+  padding: ${space.normal} ${space.wide} ${space.page};
+`;
+const Top = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small} ${space.normal};
+  align-items: center;
+  margin-bottom: ${space.normal};
+  h2 { margin: 0; }
+  & > p { flex: 1; }
+`;
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 430px;
+  gap: ${space.wide};
+  align-items: start;
+  ${narrow} { grid-template-columns: minmax(0, 1fr); }
+`;
+const Side = styled.div`
+  display: grid;
+  gap: ${space.normal};
+`;
+const Rule = styled.hr`
+  border: 0;
+  border-top: 1px solid var(--line);
+  width: 100%;
+  margin: 0;
+`;
+
+export default function Chain() {
+  const { data, error } = useChain();
+  if (!data)
+    return (
+      <Page>
+        <Pending error={error}>Working out the order …</Pending>
+      </Page>
+    );
+  if (data.steps.length === 0)
+    return (
+      <Page>
+        <Heading>Nothing to order</Heading>
+        <Quiet>Write the teardown at Steps; what must come before what appears here.</Quiet>
+      </Page>
+    );
+  return <Loaded chain={data} />;
+}
+
+function Loaded({ chain }: { chain: ChainView }) {
+  const { view, edit } = useHand();
+  const [targets, setTargets] = useState<string[]>([]);
+  const [route, setRoute] = useState(0);
+  const [picture, setPicture] = useState(false);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [shown, setShown] = useState<Evidence[] | null>(null);
+  const side = useRef<HTMLDivElement>(null);
+  const known = targets.filter((t) => view.manual.parts[t]);
+  const routes = useRoutes(known);
+  const way = routes.data?.[Math.min(route, routes.data.length - 1)];
+  const lit = useMemo(() => (way ? new Set(way.steps) : null), [way]);
+  const inHand = chain.steps.find((s) => s.step === chosen) ?? null;
+  useEvidence(shown ?? (inHand ? view.manual.steps[inHand.step]?.evidence : undefined));
+
+  const choose = (step: string) => {
+    setChosen(step);
+    setShown(null);
+  };
+  const reach = (parts: string[]) => {
+    setTargets(parts);
+    setRoute(0);
+  };
+
+  return (
+    <Page>
+      <Top>
+        <Heading>Chain</Heading>
+        <Quiet>
+          {plural(chain.steps.length, "step")}, {plural(chain.conditions.length, "reason")}, {chain.unconfirmed} not yet
+          confirmed
+        </Quiet>
+        <Quiet as="span">
+          <Key>↑</Key> <Key>↓</Key> go, <Key>T</Key> what it takes to get here, <Key>Y</Key> its reasons hold,{" "}
+          <Key>A</Key> add one
+        </Quiet>
+        <Button onPress={() => setPicture(!picture)} aria-pressed={picture}>
+          {picture ? "Show the list" : "Show the picture"}
+        </Button>
+      </Top>
+      <Columns>
+        {picture ? (
+          <Picture chain={chain} lit={lit} chosen={chosen} onChoose={choose} />
+        ) : (
+          <StepList
+            chain={chain}
+            lit={lit}
+            chosen={chosen}
+            onChoose={choose}
+            onReach={(step) => step.removes.length > 0 && reach(step.removes)}
+            onConfirm={(step) => {
+              for (const c of chain.conditions.filter((c) => c.step === step && !c.confirmed))
+                void edit(judged(c, "confirmed"));
+            }}
+            onAdd={() => side.current?.querySelector<HTMLElement>("[data-add] select")?.focus()}
+          />
+        )}
+        <Side ref={side}>
+          <TargetPicker targets={known} onChange={reach} />
+          {known.length > 0 && (
+            <RouteTable
+              routes={routes.data}
+              error={routes.error}
+              chain={chain}
+              targets={known}
+              chosen={route}
+              onChoose={setRoute}
+              onShow={choose}
+            />
+          )}
+          <Findings findings={chain.findings} onShow={choose} />
+          {inHand && (
+            <>
+              <Rule />
+              <Why step={inHand} chain={chain} onShow={setShown} onChoose={choose} />
+            </>
+          )}
+          {!inHand && <Quiet>Pick a step to see why it stands where it stands.</Quiet>}
+          <Depths chain={chain} onReach={(part) => reach([part])} />
+        </Side>
+      </Columns>
+    </Page>
+  );
+}
+
+/** The edit that says whether a condition holds. */
+export function judged(c: ChainView["conditions"][number], standing: "confirmed" | "dropped") {
+  const before = c.ways[0]?.[0] ?? "";
+  const reason = c.whys[0]?.reason ?? ("author" as const);
+  return { requirement: { judge: { id: crypto.randomUUID(), step: c.step, before, reason, standing } } };
+}

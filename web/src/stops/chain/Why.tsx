@@ -1,0 +1,203 @@
+/** Why a step stands where it stands: what it waits for, what waits for it, and the author's word on both. */
+import { Check, Plus, X } from "lucide-react";
+import { useState } from "react";
+import styled from "styled-components";
+import { type ChainStep, type ChainView, type ConditionView, type Evidence, newId } from "../../api/client";
+import { useHand } from "../../api/manual";
+import { Button, Heading, Quiet, Select, Wrong } from "../../parts/controls";
+import { clock, REASONS } from "../../parts/words";
+import { focusRing, space } from "../../theme";
+import { judged } from "../Chain";
+
+const List = styled.ul`
+  display: grid;
+  gap: ${space.small};
+  margin-bottom: ${space.small};
+`;
+const Item = styled.li`
+  display: grid;
+  gap: ${space.hair};
+  padding: ${space.small};
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--sheet);
+  p { font-size: 0.96rem; }
+`;
+const Line = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.hair} ${space.small};
+  align-items: end;
+`;
+const Said = styled.button`
+  all: unset;
+  cursor: pointer;
+  color: var(--accent);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  &:focus-visible { ${focusRing} }
+`;
+const Letter = styled.span`
+  display: inline-grid;
+  place-items: center;
+  width: 22px;
+  height: 22px;
+  border: 1px solid var(--strong-line);
+  border-radius: 50%;
+  font-weight: 700;
+  font-size: 0.84rem;
+  margin-right: 6px;
+`;
+
+type Props = {
+  step: ChainStep;
+  chain: ChainView;
+  onShow: (evidence: Evidence[]) => void;
+  onChoose: (step: string) => void;
+};
+
+export function Why({ step, chain, onShow, onChoose }: Props) {
+  const { edit } = useHand();
+  const title = (id: string) => chain.steps.find((s) => s.step === id)?.title ?? "a step that is gone";
+  const own = chain.conditions.filter((c) => c.step === step.step);
+  const dropped = chain.dropped.filter((c) => c.step === step.step);
+  const waiting = chain.conditions.filter((c) => c.drawn && c.ways.flat().includes(step.step));
+  return (
+    <section aria-label={`Why “${step.title}” stands here`}>
+      <Heading as="h3">
+        {step.number}. {step.title}
+      </Heading>
+      <Quiet>
+        {own.length === 0
+          ? "It waits for nothing: it can be done first."
+          : `It waits for ${own.length === 1 ? "this" : "these"}:`}
+      </Quiet>
+      <List>
+        {own.map((c) => (
+          <One key={JSON.stringify(c.ways)} condition={c} title={title} onShow={onShow} />
+        ))}
+      </List>
+      {dropped.length > 0 && (
+        <List aria-label="Said not to hold">
+          {dropped.map((c) => (
+            <Item key={JSON.stringify(c.ways)}>
+              <p>
+                <s>{c.ways[0]?.map(title).join(" and ")}</s> – does not hold, as an author said.
+              </p>
+              <Line>
+                <Button onPress={() => c.requirement && void edit({ requirement: { remove: { id: c.requirement } } })}>
+                  Take that back
+                </Button>
+              </Line>
+            </Item>
+          ))}
+        </List>
+      )}
+      <AddCondition step={step} chain={chain} />
+      {waiting.length > 0 && (
+        <>
+          <Quiet>These wait for it:</Quiet>
+          <Line>
+            {waiting.map((c) => (
+              <Button key={c.step} onPress={() => onChoose(c.step)}>
+                {title(c.step)}
+              </Button>
+            ))}
+          </Line>
+        </>
+      )}
+    </section>
+  );
+}
+
+function One(props: { condition: ConditionView; title: (id: string) => string; onShow: (e: Evidence[]) => void }) {
+  const { condition: c, title } = props;
+  const { edit } = useHand();
+  const ways = c.ways.map((w) => w.map((s) => `“${title(s)}”`).join(" and "));
+  const names = ways.join(" or ");
+  return (
+    <Item>
+      <p>
+        <b>{c.ways.length > 1 ? `One of these: ${names}` : names}</b>
+        {c.broken && " – but stands behind it now"}
+      </p>
+      {c.whys.map((w) => (
+        <p key={w.because}>
+          <Letter title={REASONS[w.reason].name}>{REASONS[w.reason].letter}</Letter>
+          {w.because}
+          {!c.confirmed && `, ${Math.round(w.confidence * 100)} % sure`}{" "}
+          <Seconds evidence={w.evidence} onShow={props.onShow} />
+        </p>
+      ))}
+      <Line>
+        {c.confirmed ? (
+          <Quiet as="span">
+            <Check size={14} aria-hidden /> confirmed
+          </Quiet>
+        ) : (
+          <Button onPress={() => void edit(judged(c, "confirmed"))} aria-label={`It holds: ${names}`}>
+            <Check size={14} aria-hidden /> It holds
+          </Button>
+        )}
+        {c.ways.length === 1 ? (
+          <Button onPress={() => void edit(judged(c, "dropped"))} aria-label={`Does not hold: ${names}`}>
+            <X size={14} aria-hidden /> Does not hold
+          </Button>
+        ) : (
+          <Button onPress={() => c.requirement && void edit({ requirement: { remove: { id: c.requirement } } })}>
+            <X size={14} aria-hidden /> Take it away
+          </Button>
+        )}
+      </Line>
+    </Item>
+  );
+}
+
+/** When it was said; pressing it lights the words up on the tape. */
+function Seconds({ evidence, onShow }: { evidence: Evidence[]; onShow: (e: Evidence[]) => void }) {
+  const first = evidence.find((e) => e.source === "recording" && e.from_ms != null);
+  if (first?.source !== "recording" || first.from_ms == null) return null;
+  return (
+    <Said type="button" onClick={() => onShow(evidence)} aria-label={`Show where it was said, ${clock(first.from_ms)}`}>
+      {clock(first.from_ms)}
+    </Said>
+  );
+}
+
+/** "It waits for …": one step, or one of several that will do. */
+function AddCondition({ step, chain }: { step: ChainStep; chain: ChainView }) {
+  const { edit } = useHand();
+  const [ways, setWays] = useState<string[]>([]);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const title = (id: string) => chain.steps.find((s) => s.step === id)?.title ?? "";
+  const others = chain.steps.filter((s) => s.step !== step.step && !ways.includes(s.step));
+  const add = async () => {
+    const result = await edit({
+      requirement: { add: { id: newId(), step: step.step, ways: ways.map((w) => [w]), because: "" } },
+    });
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) setWays([]);
+  };
+  return (
+    <div data-add>
+      <Line>
+        <Select
+          label={ways.length === 0 ? "It also waits for" : "or for"}
+          value=""
+          options={[["", "choose a step"], ...others.map((s): [string, string] => [s.step, `${s.number}. ${s.title}`])]}
+          onChange={(id) => id !== "" && setWays([...ways, id])}
+        />
+        {ways.length > 0 && (
+          <>
+            <Button onPress={() => void add()}>
+              <Plus size={14} aria-hidden /> {ways.length === 1 ? "Add this" : "One of these will do"}
+            </Button>
+            <Button onPress={() => setWays([])}>Cancel</Button>
+          </>
+        )}
+      </Line>
+      {ways.length > 0 && <Quiet>{ways.map((w) => `“${title(w)}”`).join(" or ")}</Quiet>}
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </div>
+  );
+}

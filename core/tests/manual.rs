@@ -311,8 +311,10 @@ fn steps_take_each_field(
 fn jobs_and_variants_have_their_places(mixer: Drafted) {
     let (job, variant) = (JobId(Uuid::from_u128(60)), VariantId(Uuid::from_u128(61)));
     let motor = part(&mixer.manual, "motor");
-    let mut m =
-        apply(&mixer.manual, Edit::Job(JobEdit::Add { id: job, title: "Swap the motor".into(), targets: vec![motor] }));
+    let mut m = apply(
+        &mixer.manual,
+        Edit::Job(JobEdit::Add { id: job, title: "Swap the motor".into(), targets: vec![motor], without: vec![] }),
+    );
     m = apply(&m, Edit::Job(JobEdit::SetFate { id: job, part: motor, fate: PartFate::Renew }));
     m = apply(&m, Edit::Job(JobEdit::Rename { id: job, title: "New motor".into() }));
     m = apply(

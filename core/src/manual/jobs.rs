@@ -28,16 +28,45 @@ pub struct Job {
     pub fates: BTreeMap<PartId, PartFate>,
     /// Titles reworded for this job alone.
     pub wording: BTreeMap<StepId, String>,
+    /// Steps that its way does without, where its author chose another way than the least work.
+    #[serde(default)]
+    pub without: Vec<StepId>,
 }
 
 /// Changes of jobs.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum JobEdit {
-    Add { id: JobId, title: String, targets: Vec<PartId> },
-    Rename { id: JobId, title: String },
-    SetFate { id: JobId, part: PartId, fate: PartFate },
-    Remove { id: JobId },
+    Add {
+        id: JobId,
+        title: String,
+        targets: Vec<PartId>,
+        #[serde(default)]
+        without: Vec<StepId>,
+    },
+    Rename {
+        id: JobId,
+        title: String,
+    },
+    SetFate {
+        id: JobId,
+        part: PartId,
+        fate: PartFate,
+    },
+    /// Another way: the least work without these steps.
+    ChooseRoute {
+        id: JobId,
+        without: Vec<StepId>,
+    },
+    /// A title for this job alone; `None` goes back to the manual's.
+    Word {
+        id: JobId,
+        step: StepId,
+        title: Option<String>,
+    },
+    Remove {
+        id: JobId,
+    },
 }
 
 /// A variant of the device.
@@ -61,7 +90,7 @@ impl Manual {
     pub(super) fn edit_job(&mut self, edit: &JobEdit, touched: &mut Touched) -> Result<(), Refusal> {
         let gone = |id: JobId| Refusal::Gone { what: "job", id: id.0 };
         match edit {
-            JobEdit::Add { id, title, targets } => {
+            JobEdit::Add { id, title, targets, without } => {
                 if self.jobs.contains_key(id) {
                     return Err(Refusal::Exists { what: "job", id: id.0 });
                 }
@@ -72,7 +101,14 @@ impl Manual {
                 touched.add(Aspect::Jobs, id.0);
                 self.jobs.insert(
                     *id,
-                    Job { id: *id, title, targets: targets.clone(), fates: BTreeMap::new(), wording: BTreeMap::new() },
+                    Job {
+                        id: *id,
+                        title,
+                        targets: targets.clone(),
+                        fates: BTreeMap::new(),
+                        wording: BTreeMap::new(),
+                        without: without.clone(),
+                    },
                 );
             }
             JobEdit::Rename { id, title } => {
@@ -85,6 +121,22 @@ impl Manual {
                 }
                 touched.add(Aspect::Jobs, id.0);
                 self.jobs.get_mut(id).ok_or(gone(*id))?.fates.insert(*part, *fate);
+            }
+            JobEdit::ChooseRoute { id, without } => {
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.get_mut(id).ok_or(gone(*id))?.without.clone_from(without);
+            }
+            JobEdit::Word { id, step, title } => {
+                if !self.steps.contains_key(step) {
+                    return Err(Refusal::Gone { what: "step", id: step.0 });
+                }
+                let title = title.as_deref().map(|t| text("title", t, LONGEST_TITLE)).transpose()?;
+                touched.add(Aspect::Jobs, id.0);
+                let wording = &mut self.jobs.get_mut(id).ok_or(gone(*id))?.wording;
+                match title {
+                    Some(title) => wording.insert(*step, title),
+                    None => wording.remove(step),
+                };
             }
             JobEdit::Remove { id } => {
                 touched.add(Aspect::Jobs, id.0);

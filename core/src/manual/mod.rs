@@ -43,6 +43,7 @@ pub use readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
 pub use statement_table::{RowError, to_csv};
+pub(crate) use steps::ranks;
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
 pub use upcast::{UpcastError, from_json};
 

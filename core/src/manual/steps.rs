@@ -425,6 +425,15 @@ fn set_field(step: &mut Step, field: &StepField) -> Result<(), Refusal> {
     Ok(())
 }
 
+/// Ranks for a whole row of steps, in rising order.
+pub(crate) fn ranks(count: usize) -> Vec<String> {
+    let mut out: Vec<String> = Vec::with_capacity(count);
+    for _ in 0..count {
+        out.push(rank_between(out.last().map(String::as_str), None));
+    }
+    out
+}
+
 /// A rank between two others; either may be open.
 pub(super) fn rank_between(before: Option<&str>, behind: Option<&str>) -> String {
     let parse = |rank: &str| FractionalIndex::from_string(rank).ok();

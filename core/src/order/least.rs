@@ -57,12 +57,13 @@ pub fn least(work: &[Work], targets: &[usize], without: &[usize]) -> Option<Rout
     Search::new(work, without).run(targets)
 }
 
-/// The cheapest route and the next ones that really differ: each does without something that a better one has.
-pub fn routes(work: &[Work], targets: &[usize], most: usize) -> Vec<Route> {
-    let Some(best) = least(work, targets, &[]) else { return Vec::new() };
+/// The cheapest route and the next ones that really differ: each does without something that a better one has. None of
+/// them has any of `barred`.
+pub fn routes(work: &[Work], targets: &[usize], barred: &[usize], most: usize) -> Vec<Route> {
+    let Some(best) = least(work, targets, barred) else { return Vec::new() };
     let mut found = vec![best];
     let mut tried: HashSet<Vec<usize>> = HashSet::new();
-    let mut open: Vec<Vec<usize>> = vec![Vec::new()];
+    let mut open: Vec<Vec<usize>> = vec![barred.to_vec()];
     while let Some(without) = open.pop()
         && tried.len() < 4 * most * most.max(4)
     {
@@ -71,7 +72,7 @@ pub fn routes(work: &[Work], targets: &[usize], most: usize) -> Vec<Route> {
             let mut next = without.clone();
             next.push(*act);
             next.sort_unstable();
-            if without.len() < most && !targets.contains(act) && tried.insert(next.clone()) {
+            if without.len() < barred.len() + most && !targets.contains(act) && tried.insert(next.clone()) {
                 if let Some(other) = least(work, targets, &next)
                     && !found.iter().any(|f| f.acts.iter().all(|a| other.acts.contains(a)))
                 {
@@ -333,7 +334,7 @@ mod tests {
     #[case("battery_plug", &["display", "battery_plug"], 190, 350)]
     fn front_or_rear(#[case] target: &str, #[case] best: &[&str], #[case] cost: u64, #[case] other: u64) {
         let target = NAMES.iter().position(|n| *n == target).unwrap();
-        let found = routes(&device(), &[target], 3);
+        let found = routes(&device(), &[target], &[], 3);
         let names: Vec<&str> = found[0].acts.iter().map(|a| NAMES[*a]).collect();
         assert_eq!((names.as_slice(), found[0].cost, found[0].proven()), (best, cost, true));
         assert_eq!(found[1].cost, other);

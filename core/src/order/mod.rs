@@ -7,6 +7,7 @@
 
 mod findings;
 mod graph;
+mod jobs;
 mod least;
 mod propose;
 mod reach;
@@ -16,6 +17,7 @@ mod view;
 
 pub use findings::{Fix, OrderFinding, OrderKind, findings};
 pub use graph::Graph;
+pub use jobs::{JobView, cut, jobs};
 pub use least::{Need, Route, Work, least, routes};
 pub use reach::{PartDepth, Risk, RouteView, Totals};
 pub use sequence::{Bench, Sequence, Weights, sequence};

@@ -84,11 +84,24 @@ impl Chain {
     ///
     /// A part that several steps take out may leave by any of them.
     pub fn routes(&self, manual: &Manual, targets: &[PartId], weights: Weights, most: usize) -> Vec<RouteView> {
+        self.routes_without(manual, targets, &[], weights, most)
+    }
+
+    /// The same, without any of some steps.
+    pub fn routes_without(
+        &self,
+        manual: &Manual,
+        targets: &[PartId],
+        without: &[StepId],
+        weights: Weights,
+        most: usize,
+    ) -> Vec<RouteView> {
+        let barred: Vec<usize> = without.iter().filter_map(|s| self.at(*s)).collect();
         let work = self.work(manual);
         let Some(goals) = targets.iter().map(|t| self.reached_by(manual, *t)).collect::<Option<Vec<_>>>() else {
             return Vec::new();
         };
-        self.routes_to(manual, &work, goals, weights, most)
+        self.routes_to(manual, &work, goals, &barred, weights, most)
     }
 
     fn work(&self, manual: &Manual) -> Vec<Work> {
@@ -112,6 +125,7 @@ impl Chain {
         manual: &Manual,
         work: &[Work],
         goals: Vec<Vec<usize>>,
+        barred: &[usize],
         weights: Weights,
         most: usize,
     ) -> Vec<RouteView> {
@@ -120,7 +134,7 @@ impl Chain {
         let end = work.len();
         let needs = goals.into_iter().map(|ways| super::Need { ways: ways.into_iter().map(|s| vec![s]).collect() });
         work.push(Work { cost: 0, needs: needs.collect() });
-        let found: Vec<Route> = routes(&work, &[end], most)
+        let found: Vec<Route> = routes(&work, &[end], barred, most)
             .into_iter()
             .map(|mut r| {
                 r.acts.retain(|a| *a != end);

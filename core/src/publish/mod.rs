@@ -8,6 +8,7 @@ pub use schema::manual_schema;
 
 use crate::ids::*;
 use crate::manual::{Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
+use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Balance, Fold};
 use crate::units;
@@ -206,20 +207,32 @@ fn remaining(manual: &Manual, steps: &[&Step], balance: &Balance) -> Vec<Remaini
             _ => {}
         }
     }
+    for f in findings(manual, &Chain::of(manual)) {
+        if matches!(f.kind, OrderKind::Ring | OrderKind::TooEarly) {
+            out.push(Remaining {
+                stop: Stop::Chain,
+                what: f.says,
+                blocks: f.blocks,
+                step: f.steps.first().copied(),
+                group: None,
+            });
+        }
+    }
+    let mut say = |what: String, step: Option<StepId>| {
+        out.push(Remaining { stop: Stop::Steps, what, blocks: false, step, group: None });
+    };
     for (i, step) in steps.iter().enumerate() {
         if step.actions.is_empty() {
             say(
                 format!("Step {} says nothing to do: “{}”. Write a sentence or remove it.", i + 1, step.title),
-                false,
                 Some(step.id),
-                None,
             );
         }
     }
     let unreviewed = steps.iter().filter(|s| !s.reviewed).count();
     if unreviewed > 0 {
         let first = steps.iter().find(|s| !s.reviewed).map(|s| s.id);
-        say(format!("{unreviewed} of {} steps have not been reviewed by anybody.", steps.len()), false, first, None);
+        say(format!("{unreviewed} of {} steps have not been reviewed by anybody.", steps.len()), first);
     }
     out
 }

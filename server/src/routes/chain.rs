@@ -4,7 +4,7 @@ use crate::problem::Problem;
 use crate::store::Store;
 use paso_core::ids::{ManualId, PartId, StepId};
 use paso_core::manual::Manual;
-use paso_core::order::{Chain, ChainView, RouteView, Spot, Weights, view};
+use paso_core::order::{Chain, ChainView, JobView, RouteView, Spot, Weights, jobs, view};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use uuid::Uuid;
@@ -40,6 +40,14 @@ fn parts(manual: &Manual, list: &str) -> Result<Vec<PartId>, Problem> {
         id.ok_or_else(|| Problem::invalid("targets", format!("“{text}” is no part of this manual.")))
     };
     wanted.into_iter().map(part).collect()
+}
+
+/// The jobs of a manual with what each comes to.
+#[utoipa::path(context_path = "/api", tag = "chain", responses((status = 200, body = Vec<JobView>), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/jobs")]
+pub async fn all_jobs(id: Uuid, store: &State<Store>) -> Result<Json<Vec<JobView>>, Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    Ok(Json(jobs(&manual)))
 }
 
 /// How every spot is judged where a step could stand.

@@ -3,19 +3,32 @@
 use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{RevisionInfo, Store};
-use paso_core::ids::ManualId;
+use paso_core::ids::{JobId, ManualId};
+use paso_core::manual::Manual;
+use paso_core::order::cut;
 use paso_core::publish::{self, Guide};
 use rocket::http::{ContentType, Header, Status};
 use rocket::response::Responder;
 use rocket::serde::json::{Json, Value};
 use rocket::{State, get, post};
+use std::sync::Arc;
 use uuid::Uuid;
 
-#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Guide), (status = 404, body = Problem)))]
-#[get("/manuals/<id>/guide")]
-pub async fn guide(id: Uuid, store: &State<Store>) -> Result<Json<Guide>, Problem> {
+#[utoipa::path(context_path = "/api", tag = "guide", params(("job" = Option<String>, Query)), responses((status = 200, body = Guide), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/guide?<job>")]
+pub async fn guide(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Json<Guide>, Problem> {
+    Ok(Json(publish::guide(&*whole_or_cut(store, id, job).await?)))
+}
+
+/// The whole manual, or what one of its jobs cuts from it.
+async fn whole_or_cut(store: &Store, id: Uuid, job: Option<&str>) -> Result<Arc<Manual>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
-    Ok(Json(publish::guide(&manual)))
+    let Some(job) = job.filter(|j| !j.is_empty()) else { return Ok(manual) };
+    let job = job.parse().ok().and_then(|j| manual.jobs.get(&JobId(j)));
+    let job = job.ok_or_else(|| Problem::not_found("job in this manual"))?;
+    let none =
+        || Problem::invalid("job", "No way leads to its parts any more. Look at Chain for what stands in between.");
+    cut(&manual, job).map(Arc::new).ok_or_else(none)
 }
 
 /// A file for the reader's disk.
@@ -47,10 +60,10 @@ fn file_name(title: &str) -> String {
     if words.is_empty() { "manual".to_owned() } else { words.join("-") }
 }
 
-#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = String, content_type = "text/markdown"), (status = 404, body = Problem)))]
-#[get("/manuals/<id>/guide.md")]
-pub async fn markdown(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
-    let (_, manual) = store.manual(ManualId(id)).await?;
+#[utoipa::path(context_path = "/api", tag = "guide", params(("job" = Option<String>, Query)), responses((status = 200, body = String, content_type = "text/markdown"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/guide.md?<job>")]
+pub async fn markdown(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Download, Problem> {
+    let manual = whole_or_cut(store, id, job).await?;
     let kind = ContentType::new("text", "markdown").with_params(("charset", "utf-8"));
     Ok(Download::new(&manual.head.title, "md", kind, publish::markdown(&manual)))
 }
@@ -63,14 +76,15 @@ pub async fn json(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
     Ok(Download::new(&manual.head.title, "json", ContentType::JSON, text))
 }
 
-#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 201, body = RevisionInfo), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/manuals/<id>/revisions")]
+#[utoipa::path(context_path = "/api", tag = "guide", params(("job" = Option<Uuid>, Query)), responses((status = 201, body = RevisionInfo), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/revisions?<job>")]
 pub async fn publish_revision(
     id: Uuid,
+    job: Option<Uuid>,
     author: Author,
     store: &State<Store>,
 ) -> Result<(Status, Json<RevisionInfo>), Problem> {
-    Ok((Status::Created, Json(store.publish(ManualId(id), &author.0).await?)))
+    Ok((Status::Created, Json(store.publish(ManualId(id), &author.0, job.map(JobId)).await?)))
 }
 
 #[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Vec<RevisionInfo>), (status = 404, body = Problem)))]

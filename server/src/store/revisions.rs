@@ -2,7 +2,8 @@
 
 use super::{Store, StoreError, to_json};
 use crate::entity::revision;
-use paso_core::ids::ManualId;
+use paso_core::ids::{JobId, ManualId};
+use paso_core::order::cut;
 use paso_core::publish;
 use sea_orm::{
     ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
@@ -15,6 +16,8 @@ use utoipa::ToSchema;
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct RevisionInfo {
     pub number: i32,
+    /// Of the guide, as it was called then.
+    pub title: String,
     pub author: String,
     #[serde(with = "time::serde::rfc3339")]
     #[schema(value_type = String, format = DateTime)]
@@ -23,15 +26,27 @@ pub struct RevisionInfo {
     pub seq: i64,
 }
 
+fn title_of(manual: &serde_json::Value) -> String {
+    manual["head"]["title"].as_str().unwrap_or_default().to_owned()
+}
+
 impl Store {
-    /// Publishes the manual as it stands.
+    /// Publishes the manual as it stands, or what one of its jobs cuts from it.
     ///
     /// # Errors
     /// [`StoreError::Unready`] names what blocks publishing.
-    pub async fn publish(&self, id: ManualId, author: &str) -> Result<RevisionInfo, StoreError> {
+    pub async fn publish(&self, id: ManualId, author: &str, job: Option<JobId>) -> Result<RevisionInfo, StoreError> {
         let txn = self.db.begin().await?;
         let row = self.locked(&txn, id).await?;
         let manual = self.current(&txn, &row).await?;
+        let manual = match job {
+            None => manual,
+            Some(job) => {
+                let job = manual.jobs.get(&job).ok_or(StoreError::NotFound("job in this manual"))?;
+                let no_way = || StoreError::Unready("no way leads to the parts of this job.".to_owned());
+                cut(&manual, job).map(std::sync::Arc::new).ok_or_else(no_way)?
+            }
+        };
         let blocking: Vec<String> =
             publish::guide(&manual).remaining.into_iter().filter(|r| r.blocks).map(|r| r.what).collect();
         if !blocking.is_empty() {
@@ -51,6 +66,7 @@ impl Store {
             .flatten();
         let info = RevisionInfo {
             number: last.unwrap_or(0) + 1,
+            title: manual.head.title.clone(),
             author: author.to_owned(),
             at: OffsetDateTime::now_utc(),
             seq: row.seq,
@@ -81,7 +97,13 @@ impl Store {
             .await?;
         Ok(rows
             .into_iter()
-            .map(|r| RevisionInfo { number: r.number, author: r.author, at: r.at, seq: r.seq })
+            .map(|r| RevisionInfo {
+                number: r.number,
+                title: title_of(&r.manual),
+                author: r.author,
+                at: r.at,
+                seq: r.seq,
+            })
             .collect())
     }
 

@@ -1,6 +1,6 @@
 /** Hooks for the manual in hand. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { createContext, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
+import { createContext, useCallback, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
 import { api, type Edit, type ManualView, must } from "./client";
 import { Outbox, type Result } from "./outbox";
 
@@ -82,10 +82,29 @@ export function useRoutes(targets: string[]) {
   });
 }
 
-export function useGuide() {
+/** The guide of the whole manual, or of one of its jobs. */
+export function useGuide(job?: string | null) {
   const { id } = useHand();
   return useQuery({
-    queryKey: ["guide", id],
-    queryFn: () => must(api.GET("/api/manuals/{id}/guide", { params: { path: { id } } })),
+    queryKey: ["guide", id, job ?? ""],
+    queryFn: () =>
+      must(api.GET("/api/manuals/{id}/guide", { params: { path: { id }, query: { job: job ?? undefined } } })),
   });
+}
+
+export function useJobs() {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["chain", id, "jobs"],
+    queryFn: () => must(api.GET("/api/manuals/{id}/jobs", { params: { path: { id } } })),
+  });
+}
+
+/** How every spot is judged where a step could stand; asked for when a move begins. */
+export function useSpots() {
+  const { id } = useHand();
+  return useCallback(
+    (step: string) => must(api.GET("/api/manuals/{id}/chain/spots/{step}", { params: { path: { id, step } } })),
+    [id],
+  );
 }

@@ -199,6 +199,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The jobs of a manual with what each comes to. */
+        get: operations["all_jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/listen": {
         parameters: {
             query?: never;
@@ -1306,6 +1323,8 @@ export interface components {
             id: components["schemas"]["JobId"];
             targets: components["schemas"]["PartId"][];
             title: string;
+            /** @description Steps that its way does without, where its author chose another way than the least work. */
+            without?: components["schemas"]["StepId"][];
             /** @description Titles reworded for this job alone. */
             wording: {
                 [key: string]: string;
@@ -1317,6 +1336,7 @@ export interface components {
                 id: components["schemas"]["JobId"];
                 targets: components["schemas"]["PartId"][];
                 title: string;
+                without?: components["schemas"]["StepId"][];
             };
         } | {
             rename: {
@@ -1330,6 +1350,19 @@ export interface components {
                 part: components["schemas"]["PartId"];
             };
         } | {
+            /** @description Another way: the least work without these steps. */
+            choose_route: {
+                id: components["schemas"]["JobId"];
+                without: components["schemas"]["StepId"][];
+            };
+        } | {
+            /** @description A title for this job alone; `None` goes back to the manual's. */
+            word: {
+                id: components["schemas"]["JobId"];
+                step: components["schemas"]["StepId"];
+                title?: string | null;
+            };
+        } | {
             remove: {
                 id: components["schemas"]["JobId"];
             };
@@ -1339,6 +1372,16 @@ export interface components {
          * @description A job (a guide) cut from a manual.
          */
         JobId: string;
+        /** @description One job as lists show it. */
+        JobView: {
+            id: components["schemas"]["JobId"];
+            /** @description How many of its steps are worded for it alone. */
+            reworded: number;
+            route?: components["schemas"]["RouteView"] | null;
+            /** @description How many steps it shares with at least one other job. */
+            shared: number;
+            title: string;
+        };
         /**
          * @description How a move is judged.
          * @enum {string}
@@ -1819,6 +1862,8 @@ export interface components {
              * @description The edit that was newest.
              */
             seq: number;
+            /** @description Of the guide, as it was called then. */
+            title: string;
         };
         /**
          * @description What may go wrong on a route.
@@ -2626,7 +2671,9 @@ export interface operations {
     };
     guide: {
         parameters: {
-            query?: never;
+            query?: {
+                job?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2655,7 +2702,9 @@ export interface operations {
     };
     markdown: {
         parameters: {
-            query?: never;
+            query?: {
+                job?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2699,6 +2748,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryEntry"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"][];
                 };
             };
             404: {
@@ -3007,7 +3085,9 @@ export interface operations {
     };
     publish_revision: {
         parameters: {
-            query?: never;
+            query?: {
+                job?: string;
+            };
             header?: never;
             path: {
                 id: string;

@@ -12,6 +12,8 @@ import { plural } from "../parts/words";
 import { narrow, space } from "../theme";
 import { Depths } from "./chain/Depths";
 import { Findings } from "./chain/Findings";
+import { Jobs, NewJob } from "./chain/Jobs";
+import { judged } from "./chain/judged";
 import { Picture } from "./chain/Picture";
 import { RouteTable } from "./chain/RouteTable";
 import { StepList } from "./chain/StepList";
@@ -138,6 +140,8 @@ function Loaded({ chain }: { chain: ChainView }) {
               onShow={choose}
             />
           )}
+          {way && routes.data && <NewJob key={known.join()} targets={known} way={way} best={routes.data[0] ?? way} />}
+          <Jobs onReach={reach} />
           <Findings findings={chain.findings} onShow={choose} />
           {inHand && (
             <>
@@ -151,11 +155,4 @@ function Loaded({ chain }: { chain: ChainView }) {
       </Columns>
     </Page>
   );
-}
-
-/** The edit that says whether a condition holds. */
-export function judged(c: ChainView["conditions"][number], standing: "confirmed" | "dropped") {
-  const before = c.ways[0]?.[0] ?? "";
-  const reason = c.whys[0]?.reason ?? ("author" as const);
-  return { requirement: { judge: { id: crypto.randomUUID(), step: c.step, before, reason, standing } } };
 }

@@ -1,12 +1,12 @@
 /** Publish: the guide as its reader sees it, what remains before that, and the files. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Printer, TriangleAlert } from "lucide-react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type Guide, must, sentence } from "../api/client";
 import { useGuide, useHand } from "../api/manual";
 import { BitProfile } from "../parts/BitProfile";
-import { Button, Heading, Pending, PrimaryButton, Quiet, Wrong } from "../parts/controls";
+import { Button, Heading, Pending, PrimaryButton, Quiet, Select, Wrong } from "../parts/controls";
 import { plural, when } from "../parts/words";
 import { font, narrow, space } from "../theme";
 
@@ -78,7 +78,11 @@ const FileLink = styled.a`
 `;
 
 export default function Publish() {
-  const { data, error } = useGuide();
+  const [search, setSearch] = useSearchParams();
+  const { view } = useHand();
+  const wanted = search.get("job");
+  const job = wanted && view.manual.jobs[wanted] ? wanted : null;
+  const { data, error } = useGuide(job);
   if (!data)
     return (
       <Page>
@@ -88,7 +92,18 @@ export default function Publish() {
   return (
     <Page>
       <Reader guide={data} />
-      <Before guide={data} />
+      <Side aria-label="Before publishing">
+        <Select
+          label="Guide"
+          value={job ?? ""}
+          options={[
+            ["", "The whole teardown"],
+            ...Object.values(view.manual.jobs).map((j): [string, string] => [j.id, j.title]),
+          ]}
+          onChange={(id) => setSearch(id === "" ? {} : { job: id })}
+        />
+        <Before guide={data} job={job} />
+      </Side>
     </Page>
   );
 }
@@ -174,7 +189,7 @@ function List({ title, lines }: { title: string; lines: string[] }) {
   );
 }
 
-function Before({ guide }: { guide: Guide }) {
+function Before({ guide, job }: { guide: Guide; job: string | null }) {
   const { id } = useHand();
   const queries = useQueryClient();
   const revisions = useQuery({
@@ -182,12 +197,13 @@ function Before({ guide }: { guide: Guide }) {
     queryFn: () => must(api.GET("/api/manuals/{id}/revisions", { params: { path: { id } } })),
   });
   const publish = useMutation({
-    mutationFn: () => must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id } } })),
+    mutationFn: () =>
+      must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id }, query: { job: job ?? undefined } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["revisions", id] }),
   });
   const blocks = guide.remaining.filter((r) => r.blocks).length;
   return (
-    <Side aria-label="Before publishing">
+    <>
       <section>
         <Heading>{blocks > 0 ? `${plural(blocks, "thing")} to mend first` : "Ready to publish"}</Heading>
         <ul>
@@ -205,7 +221,7 @@ function Before({ guide }: { guide: Guide }) {
       </section>
       <section>
         <Heading>Take it along</Heading>
-        <FileLink href={`/api/manuals/${id}/guide.md`} download>
+        <FileLink href={`/api/manuals/${id}/guide.md${job ? `?job=${job}` : ""}`} download>
           <Download size={16} aria-hidden /> Guide as Markdown
         </FileLink>
         <FileLink href={`/api/manuals/${id}/manual.json`} download>
@@ -222,12 +238,12 @@ function Before({ guide }: { guide: Guide }) {
             {revisions.data.map((r) => (
               <li key={r.number}>
                 <a href={`/api/manuals/${id}/revisions/${r.number}`}>Revision {r.number}</a>{" "}
-                <Quiet as="span">{`${when(r.at)}, ${r.author}`}</Quiet>
+                <Quiet as="span">{`${r.title}, ${when(r.at)}, ${r.author}`}</Quiet>
               </li>
             ))}
           </ul>
         </section>
       )}
-    </Side>
+    </>
   );
 }

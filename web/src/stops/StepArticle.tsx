@@ -3,7 +3,7 @@ import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDrag, useDrop } from "react-aria";
 import styled, { css } from "styled-components";
-import type { FastenerGroup, Step } from "../api/client";
+import type { FastenerGroup, Spot, Step } from "../api/client";
 import { useHand } from "../api/manual";
 import { BitProfile } from "../parts/BitProfile";
 import { Button, Quiet } from "../parts/controls";
@@ -24,6 +24,14 @@ const Article = styled.li<{ $chosen: boolean; $drop: "before" | "after" | null }
   &:focus-visible { ${focusRing} outline-offset: -3px; }
   ${narrow} { grid-template-columns: 26px 34px minmax(0, 1fr) 230px; }
 `;
+/** Over the gap where the step would land. */
+const Verdict = styled.p<{ $refused: boolean }>`
+  grid-column: 1 / -1;
+  font-weight: 600;
+  padding: 2px ${space.small};
+  color: ${(p) => (p.$refused ? "var(--danger)" : "var(--hazard)")};
+  background: ${(p) => (p.$refused ? "var(--danger-wash)" : "var(--hazard-wash)")};
+`;
 const Number_ = styled.span`
   font: 700 1.25rem ${font.plain};
   color: var(--soft);
@@ -33,6 +41,12 @@ const Text = styled.div`
   font: 400 1.02rem/1.55 ${font.text};
   h4 { font: 650 1.14rem/1.35 ${font.text}; margin: 0 0 2px; }
   p { max-width: 68ch; }
+`;
+/** An "if" beside the way: set in, because most readers pass it by. */
+const Branch = styled.p`
+  border-left: 3px double var(--strong-line);
+  padding-left: ${space.small};
+  margin: 3px 0 3px ${space.small};
 `;
 const Margin = styled.div`
   font-size: 0.9rem;
@@ -86,6 +100,9 @@ type Props = {
   onEdit: (open: boolean) => void;
   onKeyDown: (event: React.KeyboardEvent) => void;
   onDropped: (moved: string, before: boolean) => void;
+  onDragged: () => void;
+  /** How the spot before or behind this step is judged for the one that is being dragged. */
+  judge: (before: boolean) => Spot | undefined;
 };
 
 export function StepArticle({
@@ -99,6 +116,8 @@ export function StepArticle({
   onEdit,
   onKeyDown,
   onDropped,
+  onDragged,
+  judge,
 }: Props) {
   const { view } = useHand();
   const { manual } = view;
@@ -117,6 +136,7 @@ export function StepArticle({
       if (item?.kind === "text") onDropped(await item.getText(STEP), before);
     },
   });
+  const verdict = isDropTarget ? judge((side ?? "before") === "before") : undefined;
   const groups = Object.values(manual.fasteners).filter((g) => g.step === step.id);
   const cautions = Object.values(manual.cautions).filter((c) => c.step === step.id);
 
@@ -135,7 +155,13 @@ export function StepArticle({
       onDoubleClick={() => onEdit(true)}
       onKeyDown={onKeyDown}
     >
-      <Handle step={step} />
+      {verdict && verdict.judged !== "fine" && (
+        <Verdict $refused={verdict.judged === "refused"}>
+          {verdict.judged === "refused" ? "✕ " : "? "}
+          {verdict.says}
+        </Verdict>
+      )}
+      <Handle step={step} onDragged={onDragged} />
       <Number_>{number}</Number_>
       {editing ? (
         <StepEditor step={step} previous={previous} onClose={() => onEdit(false)} />
@@ -150,6 +176,12 @@ export function StepArticle({
             ))}
             {step.actions.map((a) => (
               <p key={a.id}>{a.text}</p>
+            ))}
+            {step.branches.map((b) => (
+              <Branch key={b.condition}>
+                <b>{b.condition}:</b> {b.advice} {b.tools.length > 0 && `(${b.tools.join(", ")}) `}
+                {b.resume ? `Go on at “${manual.steps[b.resume]?.title ?? "a step that is gone"}”.` : "Stop here."}
+              </Branch>
             ))}
             {step.note && <p>{step.note}</p>}
           </Text>
@@ -188,6 +220,7 @@ export function StepArticle({
                     .join(", ")}
                 </p>
               ))}
+            {step.posture && <p>↻ {step.posture.replace("_", " ")}</p>}
             {step.tools.length > 0 && <Quiet>{step.tools.join(", ")}</Quiet>}
             {chosen && (
               <div>
@@ -204,10 +237,11 @@ export function StepArticle({
 }
 
 /** Drags the step by pointer; by keyboard a step moves with Alt and the arrows. */
-function Handle({ step }: { step: Step }) {
+function Handle({ step, onDragged }: { step: Step; onDragged: () => void }) {
   const { dragProps } = useDrag({
     // The keys of the step itself do the same, so the grip is no stop of its own.
     hasDragButton: true,
+    onDragStart: onDragged,
     getItems: () => [{ [STEP]: step.id, "text/plain": step.title }],
   });
   return (

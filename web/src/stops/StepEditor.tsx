@@ -1,8 +1,9 @@
 /** A step opened for putting right, in its place on the page. */
 import { Plus, Scissors, Trash2 } from "lucide-react";
 import styled from "styled-components";
-import { type Drive, type Edit, type FastenerGroup, newId, type Step } from "../api/client";
+import { type Drive, type Edit, type FastenerGroup, newId, type Posture, type Step } from "../api/client";
 import { useHand } from "../api/manual";
+import type { Result } from "../api/outbox";
 import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../parts/controls";
 import { DRIVES } from "../parts/words";
 import { space } from "../theme";
@@ -24,6 +25,20 @@ const Row = styled.div`
   gap: ${space.small};
   align-items: end;
 `;
+
+const listOf = (text: string) =>
+  text
+    .split(",")
+    .map((t) => t.trim())
+    .filter(Boolean);
+
+const POSTURES: [Posture, string][] = [
+  ["face_up", "face up"],
+  ["face_down", "face down"],
+  ["on_side", "on its side"],
+  ["propped", "propped up"],
+  ["tethered", "open, held by its cables"],
+];
 
 export function StepEditor({
   step,
@@ -117,15 +132,41 @@ export function StepEditor({
       <CommitField
         label="Tools, parted by commas"
         value={step.tools.join(", ")}
-        onCommit={(text) =>
-          set({
-            tools: text
-              .split(",")
-              .map((t) => t.trim())
-              .filter(Boolean),
-          })
-        }
+        onCommit={(text) => set({ tools: listOf(text) })}
       />
+      <Row>
+        <CommitField
+          label="Seconds, practised; empty for the estimate"
+          type="number"
+          width="20em"
+          value={step.time_s == null ? "" : `${step.time_s}`}
+          onCommit={(typed) => set({ time_s: typed === "" ? null : Number(typed) })}
+        />
+        <Select
+          label="How the device lies"
+          value={step.posture ?? ""}
+          options={[["", "as before"], ...POSTURES]}
+          onChange={(posture) => void set({ posture: posture === "" ? null : posture })}
+        />
+        <Button
+          onPress={() =>
+            void set({
+              branches: [...step.branches, { condition: "If it resists", advice: "Stop.", tools: [], resume: null }],
+            })
+          }
+        >
+          <Plus size={15} aria-hidden /> Add an “if”
+        </Button>
+      </Row>
+      {step.branches.map((branch, i) => (
+        <BranchFields
+          // biome-ignore lint/suspicious/noArrayIndexKey: a branch is told by its place alone
+          key={i}
+          branch={branch}
+          steps={Object.values(manual.steps).filter((s) => s.phase === step.phase && s.id !== id)}
+          onChange={(next) => set({ branches: step.branches.flatMap((b, n) => (n === i ? (next ?? []) : b)) })}
+        />
+      ))}
       <CommitField label="Note" value={step.note ?? ""} multiline onCommit={(note) => set({ note: note || null })} />
       <Parts step={step} />
       <Row>
@@ -142,6 +183,46 @@ export function StepEditor({
         <Button onPress={() => closeAfter(edit({ step: { remove: { id } } }))}>Remove the step</Button>
       </Row>
     </Form>
+  );
+}
+
+/** What to do if something goes another way, with tools of its own and where it goes on. */
+function BranchFields(props: {
+  branch: Step["branches"][number];
+  steps: Step[];
+  onChange: (next: Step["branches"][number] | null) => Promise<Result>;
+}) {
+  const { branch, steps, onChange } = props;
+  return (
+    <Row role="group" aria-label={branch.condition}>
+      <CommitField
+        label="If"
+        value={branch.condition}
+        onCommit={(condition) => onChange({ ...branch, condition })}
+        width="16em"
+      />
+      <CommitField
+        label="do this"
+        value={branch.advice}
+        onCommit={(advice) => onChange({ ...branch, advice })}
+        width="20em"
+      />
+      <CommitField
+        label="Tools for that"
+        value={branch.tools.join(", ")}
+        onCommit={(text) => onChange({ ...branch, tools: listOf(text) })}
+        width="12em"
+      />
+      <Select
+        label="then"
+        value={branch.resume ?? ""}
+        options={[["", "stop"], ...steps.map((s): [string, string] => [s.id, `go on at: ${s.title}`])]}
+        onChange={(resume) => void onChange({ ...branch, resume: resume === "" ? null : resume })}
+      />
+      <IconButton aria-label={`Remove: if ${branch.condition}`} onPress={() => void onChange(null)}>
+        <Trash2 size={16} />
+      </IconButton>
+    </Row>
   );
 }
 

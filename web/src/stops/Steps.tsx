@@ -2,12 +2,13 @@
 import { Plus } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import { type Edit, newId } from "../api/client";
-import { useHand } from "../api/manual";
-import { Button, Heading, Key, Quiet } from "../parts/controls";
+import { type Edit, newId, type Spot } from "../api/client";
+import { useHand, useSpots } from "../api/manual";
+import { Button, Heading, Key, Quiet, Wrong } from "../parts/controls";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
 import { space } from "../theme";
+import { judged } from "./chain/judged";
 import { StepArticle } from "./StepArticle";
 
 const Page = styled.div`
@@ -24,9 +25,23 @@ const Top = styled.div`
   h2 { margin: 0; }
   p { flex: 1; }
 `;
+const Told = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small};
+  align-items: center;
+  margin-bottom: ${space.small};
+  & > p { flex: 1; }
+`;
 const Section = styled.section`
   margin-bottom: ${space.page};
 `;
+
+/** Behind which step the moved one comes to stand. */
+function spotAt(ids: string[], moved: string, onto: string, before: boolean): string | null {
+  const others = ids.filter((x) => x !== moved);
+  return before ? (others[others.indexOf(onto) - 1] ?? null) : onto;
+}
 
 export default function Steps() {
   const { view, edit } = useHand();
@@ -34,6 +49,11 @@ export default function Steps() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [editing, setEditing] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
+  const askSpots = useSpots();
+  /** How the spots are judged for the step that is being dragged. */
+  const [spots, setSpots] = useState<{ step: string; all: Spot[] } | null>(null);
+  /** A move that was refused or is doubtful, until the next one. */
+  const [told, setTold] = useState<{ spot: Spot; step: string } | null>(null);
 
   const inHand = chosen && manual.steps[chosen] ? chosen : null;
   useEvidence(inHand ? manual.steps[inHand]?.evidence : undefined);
@@ -59,6 +79,26 @@ export default function Steps() {
     });
   };
 
+  /** Moves a step where the order allows it; else says why not. */
+  const move = async (step: string, after: string | null) => {
+    const known = spots?.step === step ? spots.all : await askSpots(step).catch(() => []);
+    const spot = known.find((s) => (s.after ?? null) === after);
+    setTold(spot && spot.judged !== "fine" ? { spot, step } : null);
+    if (spot?.judged !== "refused") await edit({ step: { move: { id: step, after } } });
+  };
+  const letGo = async (refused: { spot: Spot; step: string }) => {
+    for (const c of refused.spot.against) if (c.ways.length === 1) await edit(judged(c, "dropped"));
+    await edit({ step: { move: { id: refused.step, after: refused.spot.after ?? null } } });
+    setTold(null);
+  };
+  const beginDrag = (step: string) => {
+    setSpots(null);
+    void askSpots(step).then(
+      (all) => setSpots({ step, all }),
+      () => {},
+    );
+  };
+
   /** Single keys, only while a step itself has the focus. */
   const onKey = (event: React.KeyboardEvent, id: string, ids: string[]) => {
     if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey) return;
@@ -76,10 +116,10 @@ export default function Steps() {
         focusStep(up);
         break;
       case "Alt+ArrowDown":
-        if (at + 1 < ids.length) send({ step: { move: { id, after: ids[at + 1] } } });
+        if (at + 1 < ids.length) void move(id, ids[at + 1] ?? null);
         break;
       case "Alt+ArrowUp":
-        if (at > 0) send({ step: { move: { id, after: ids[at - 2] ?? null } } });
+        if (at > 0) void move(id, ids[at - 2] ?? null);
         break;
       case "Enter":
       case "e":
@@ -121,6 +161,19 @@ export default function Steps() {
           <Key>N</Key> new, <Key>M</Key> merge up, <Key>Del</Key> remove
         </Quiet>
       </Top>
+      {told && (
+        <Told>
+          {told.spot.judged === "refused" ? (
+            <>
+              <Wrong>Not moved: {told.spot.says}</Wrong>
+              <Button onPress={() => void letGo(told)}>That does not hold: move it</Button>
+            </>
+          ) : (
+            <Quiet role="status">Moved, but look at this: {told.spot.says}</Quiet>
+          )}
+          <Button onPress={() => setTold(null)}>Close</Button>
+        </Told>
+      )}
       {phases.map(({ phase, name, ids }) => (
         <Section key={phase} aria-label={name} hidden={phase === "rebuild" && ids.length === 0}>
           <Top>
@@ -148,11 +201,14 @@ export default function Steps() {
                   onEdit={(open) => setEditing(open ? id : null)}
                   onKeyDown={(event) => onKey(event, id, ids)}
                   onDropped={(moved, before) => {
-                    const after = before
-                      ? (ids.filter((x) => x !== moved)[ids.filter((x) => x !== moved).indexOf(id) - 1] ?? null)
-                      : id;
-                    if (moved !== id) void edit({ step: { move: { id: moved, after } } });
+                    if (moved !== id) void move(moved, spotAt(ids, moved, id, before));
                   }}
+                  onDragged={() => beginDrag(id)}
+                  judge={(before) =>
+                    spots && spots.step !== id
+                      ? spots.all.find((s) => (s.after ?? null) === spotAt(ids, spots.step, id, before))
+                      : undefined
+                  }
                 />
               ) : null;
             })}

@@ -7,7 +7,7 @@ import { useHand } from "../../api/manual";
 import { Button, Heading, Quiet, Select, Wrong } from "../../parts/controls";
 import { clock, REASONS } from "../../parts/words";
 import { focusRing, space } from "../../theme";
-import { judged } from "../Chain";
+import { judged } from "./judged";
 
 const List = styled.ul`
   display: grid;

@@ -1,0 +1,78 @@
+//! Guides cut to one job: only the steps that its targets need, in their best order, under the job's own titles.
+//!
+//! A cut is a manual like any other, so that folding, balance, findings and formats need to know nothing of jobs. Nothing
+//! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
+
+use super::{Chain, RouteView, Weights};
+use crate::ids::*;
+use crate::manual::{Job, Manual, Phase, ranks};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeSet;
+use utoipa::ToSchema;
+
+/// One job as lists show it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct JobView {
+    pub id: JobId,
+    pub title: String,
+    /// What it comes to; `None` where no way leads to its targets any more.
+    pub route: Option<RouteView>,
+    /// How many of its steps are worded for it alone.
+    pub reworded: usize,
+    /// How many steps it shares with at least one other job.
+    pub shared: usize,
+}
+
+impl Chain {
+    /// The way of a job: the least work that does without what its author ruled out.
+    pub fn way_of(&self, manual: &Manual, job: &Job) -> Option<RouteView> {
+        self.routes_without(manual, &job.targets, &job.without, Weights::default(), 1).into_iter().next()
+    }
+}
+
+/// The manual of one job; `None` where no way leads to its targets.
+pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
+    let way = Chain::of(manual).way_of(manual, job)?;
+    let mut cut = manual.clone();
+    cut.head.title.clone_from(&job.title);
+    let kept: BTreeSet<StepId> = way.steps.iter().copied().collect();
+    cut.steps.retain(|id, s| s.phase == Phase::Teardown && kept.contains(id));
+    for (id, rank) in way.steps.iter().zip(ranks(way.steps.len())) {
+        let step = cut.steps.get_mut(id).expect("the way is made of steps");
+        step.rank = rank;
+        if let Some(title) = job.wording.get(id) {
+            step.title.clone_from(title);
+        }
+    }
+    cut.fasteners.retain(|_, g| kept.contains(&g.step));
+    cut.connectors.retain(|_, c| kept.contains(&c.step));
+    cut.seams.retain(|_, s| kept.contains(&s.step));
+    cut.heats.retain(|_, h| kept.contains(&h.step));
+    cut.cautions.retain(|_, c| kept.contains(&c.step));
+    cut.requirements.retain(|_, r| kept.contains(&r.step) && r.ways.iter().flatten().all(|s| kept.contains(s)));
+    Some(cut)
+}
+
+/// All jobs of a manual with what they come to, by title.
+pub fn jobs(manual: &Manual) -> Vec<JobView> {
+    let chain = Chain::of(manual);
+    let ways: Vec<(&Job, Option<RouteView>)> = manual.jobs.values().map(|j| (j, chain.way_of(manual, j))).collect();
+    let elsewhere = |job: JobId, step: &StepId| {
+        ways.iter().any(|(j, w)| j.id != job && w.as_ref().is_some_and(|w| w.steps.contains(step)))
+    };
+    let mut out: Vec<JobView> = ways
+        .iter()
+        .map(|(job, way)| {
+            let steps: &[StepId] = way.as_ref().map_or(&[], |w| &w.steps);
+            JobView {
+                id: job.id,
+                title: job.title.clone(),
+                reworded: steps.iter().filter(|s| job.wording.contains_key(s)).count(),
+                shared: steps.iter().filter(|s| elsewhere(job.id, s)).count(),
+                route: way.clone(),
+            }
+        })
+        .collect();
+    out.sort_by(|a, b| a.title.cmp(&b.title));
+    out
+}

@@ -1,0 +1,139 @@
+/** Guides cut to one job: made from a way, listed with what they come to. */
+import { Plus, Trash2 } from "lucide-react";
+import { useId, useState } from "react";
+import { Link } from "react-router";
+import styled from "styled-components";
+import { type JobView, newId, type RouteView } from "../../api/client";
+import { useHand, useJobs } from "../../api/manual";
+import { Button, CommitField, Heading, IconButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { minutes, plural } from "../../parts/words";
+import { space } from "../../theme";
+
+const Line = styled.form`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: ${space.small};
+  align-items: end;
+  label { display: grid; gap: ${space.hair}; font-size: 0.86rem; color: var(--soft); }
+`;
+const Box = styled.details`
+  summary { cursor: pointer; font-weight: 650; padding: ${space.hair} 0; }
+  li { padding: ${space.small} 0; border-bottom: 1px solid var(--line); display: grid; gap: ${space.hair}; }
+`;
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small};
+  align-items: center;
+`;
+const Wording = styled.ol`
+  display: grid;
+  gap: ${space.hair};
+  padding-left: ${space.normal};
+`;
+
+/** "Make a guide of this way." */
+export function NewJob({ targets, way, best }: { targets: string[]; way: RouteView; best: RouteView }) {
+  const { view, edit } = useHand();
+  const names = targets.map((t) => view.manual.parts[t]?.name ?? "part").join(" and the ");
+  const [title, setTitle] = useState(`Replace the ${names}`);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const id = useId();
+  const make = async () => {
+    // The way that is not the cheapest is told by what the cheapest has and it has not.
+    const without = way === best ? [] : way.without;
+    const result = await edit({ job: { add: { id: newId(), title, targets, without } } });
+    setWrong(result.ok ? null : result.problem.detail);
+  };
+  return (
+    <div>
+      <Line
+        onSubmit={(event) => {
+          event.preventDefault();
+          void make();
+        }}
+      >
+        <div>
+          <label htmlFor={id}>Title of a guide of this way</label>
+          <TextInput
+            id={id}
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+            aria-invalid={wrong !== null}
+          />
+        </div>
+        <Button type="submit">
+          <Plus size={15} aria-hidden /> Make a guide
+        </Button>
+      </Line>
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </div>
+  );
+}
+
+export function Jobs({ onReach }: { onReach: (parts: string[]) => void }) {
+  const { data } = useJobs();
+  if (!data || data.length === 0) return null;
+  return (
+    <section aria-label="Guides cut from this manual">
+      <Heading as="h3">Guides cut from this manual</Heading>
+      {data.map((job) => (
+        <Job key={job.id} job={job} onReach={onReach} />
+      ))}
+    </section>
+  );
+}
+
+function Job({ job, onReach }: { job: JobView; onReach: (parts: string[]) => void }) {
+  const { view, edit } = useHand();
+  const made = view.manual.jobs[job.id];
+  const { route } = job;
+  return (
+    <Box>
+      <summary>
+        {job.title}{" "}
+        <Quiet as="span">
+          {route
+            ? `${plural(route.totals.steps, "step")}, ${minutes(route.totals.seconds)}, ${plural(route.totals.screws, "screw")}`
+            : "no way leads there any more"}
+        </Quiet>
+      </summary>
+      <Row>
+        <Button onPress={() => onReach(made?.targets ?? [])}>Show its way</Button>
+        <Link to={`../publish?job=${job.id}`}>Read the guide</Link>
+        <IconButton
+          aria-label={`Remove the guide ${job.title}`}
+          onPress={() => void edit({ job: { remove: { id: job.id } } })}
+        >
+          <Trash2 size={16} />
+        </IconButton>
+      </Row>
+      <CommitField
+        label="Title"
+        value={job.title}
+        onCommit={(title) => edit({ job: { rename: { id: job.id, title } } })}
+      />
+      {route && (
+        <>
+          <Quiet>
+            {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
+          </Quiet>
+          <Wording>
+            {route.steps.map((step) => (
+              <li key={step}>
+                <CommitField
+                  label={made?.wording[step] ? "Worded for this guide" : "As in the manual"}
+                  value={made?.wording[step] ?? view.manual.steps[step]?.title ?? ""}
+                  onCommit={(typed) => {
+                    const same = typed.trim() === "" || typed === view.manual.steps[step]?.title;
+                    return edit({ job: { word: { id: job.id, step, title: same ? null : typed } } });
+                  }}
+                />
+              </li>
+            ))}
+          </Wording>
+        </>
+      )}
+    </Box>
+  );
+}

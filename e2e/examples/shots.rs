@@ -26,10 +26,11 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
             .unwrap_or("")
             .to_owned()
     };
-    let (lamp, scale) = (id("lamp"), id("scale"));
+    let (lamp, scale, station) = (id("lamp"), id("scale"), id("weather"));
     // What to do before the picture, in words parted by "; ".
     const NINTH: &str = "tap [role=option][aria-posinset='9']";
     let lamp_at = |stop: &str| format!("/manuals/{lamp}/{stop}");
+    let station_at = |stop: &str| format!("/manuals/{station}/{stop}");
     let scale_at = |stop: &str| format!("/manuals/{scale}/{stop}");
     let views: Vec<(&str, String, String)> = vec![
         ("shelf", "/".into(), String::new()),
@@ -39,11 +40,12 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("listen-recordings", scale_at("listen"), "press Recordings".into()),
         ("listen-narrow", scale_at("listen"), format!("narrow; {NINTH}")),
         ("steps", lamp_at("steps"), "tap [data-step]:nth-of-type(5)".into()),
-        ("chain", lamp_at("chain"), "tap [data-step]:nth-of-type(5)".into()),
-        ("chain-route", lamp_at("chain"), "tap [data-step]:nth-of-type(6); keys t".into()),
-        ("chain-picture", lamp_at("chain"), "press Show the picture".into()),
+        ("chain", station_at("chain"), "tap [data-step]:nth-of-type(6)".into()),
+        ("chain-route", station_at("chain"), "tap [data-step]:nth-of-type(5); keys t".into()),
+        ("chain-picture", station_at("chain"), "press Show the picture".into()),
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
+        ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(10)".into()),
         ("fold", lamp_at("fold"), String::new()),
         ("fold-unbalanced", scale_at("fold"), String::new()),
         ("publish", lamp_at("publish"), String::new()),

@@ -20,7 +20,7 @@ struct Device {
     work: fn(&Manual) -> Vec<Edit>,
 }
 
-const DEVICES: [Device; 2] = [
+const DEVICES: [Device; 3] = [
     Device {
         title: "Opening the Harrow & Pell T40 bench lamp",
         device: "Harrow & Pell T40 bench lamp",
@@ -34,6 +34,13 @@ const DEVICES: [Device; 2] = [
         file: "grain-scale.srt",
         narration: include_str!("../../demo/grain-scale.srt"),
         work: work_scale,
+    },
+    Device {
+        title: "Fennick WS3 weather station, front and rear",
+        device: "Fennick WS3 weather station",
+        file: "weather-station.md",
+        narration: include_str!("../../demo/weather-station.md"),
+        work: work_station,
     },
 ];
 
@@ -120,6 +127,44 @@ impl Desk {
         }
     }
 
+    fn pair(&self, step: &str, before: &str) -> Option<(StepId, StepId)> {
+        let first = |title| self.steps(Phase::Teardown, title).first().copied();
+        Some((first(step)?, first(before)?))
+    }
+
+    /// One of several steps will do.
+    fn either(&mut self, step: &str, before: &[&str], because: &str) {
+        let ways: Option<Vec<Vec<StepId>>> = before.iter().map(|b| Some(vec![self.pair(step, b)?.1])).collect();
+        let (Some(ways), Some(id)) = (ways, self.steps(Phase::Teardown, step).first().copied()) else { return };
+        let add =
+            RequirementEdit::Add { id: RequirementId(Uuid::now_v7()), step: id, ways, because: because.to_owned() };
+        self.edit(Edit::Requirement(add));
+    }
+
+    fn comes_first(&mut self, step: &str, before: &str, because: &str) {
+        self.either(step, &[before], because);
+    }
+
+    fn does_not_wait(&mut self, step: &str, before: &str) {
+        if let Some((step, before)) = self.pair(step, before) {
+            let id = RequirementId(Uuid::now_v7());
+            let (reason, standing) = (Reason::Covers, Standing::Dropped);
+            self.edit(Edit::Requirement(RequirementEdit::Judge { id, step, before, reason, standing }));
+        }
+    }
+
+    fn variant(&mut self, id: VariantId, name: &str, how_to_tell: &str) {
+        let (name, how_to_tell) = (name.to_owned(), how_to_tell.to_owned());
+        self.edit(Edit::Variant(VariantEdit::Add { id, name, how_to_tell }));
+    }
+
+    fn job(&mut self, title: &str, part: &str, fate: PartFate) {
+        let Some(part) = self.manual.parts.values().find(|p| p.name == part).map(|p| p.id) else { return };
+        let id = JobId(Uuid::now_v7());
+        self.edit(Edit::Job(JobEdit::Add { id, title: title.to_owned(), targets: vec![part], without: Vec::new() }));
+        self.edit(Edit::Job(JobEdit::SetFate { id, part, fate }));
+    }
+
     fn review_all(&mut self) {
         for id in self.manual.order() {
             self.set(id, StepField::Reviewed(true));
@@ -145,6 +190,61 @@ fn work_lamp(manual: &Manual) -> Vec<Edit> {
     desk.group("driver board", FastenerField::TorqueNm(Some(0.4)));
     desk.group("reflector", FastenerField::TorqueNm(Some(0.3)));
     desk.group("base plate", FastenerField::TorqueNm(Some(0.5)));
+    desk.review_all();
+    desk.edits
+}
+
+/// A device that opens from two sides, in two variants, with five jobs cut from one manual.
+fn work_station(manual: &Manual) -> Vec<Edit> {
+    let mut desk = Desk::new(manual);
+    desk.group("battery bracket", FastenerField::TorqueNm(Some(0.2)));
+    // What lies behind the rear cover is reached just as well through the front.
+    for title in ["Disconnect the battery", "Remove the battery bracket", "Remove the rain sensor", "Remove the fan"] {
+        desk.either(title, &["Remove the rear cover", "Remove the display"], "both lead inside");
+    }
+    // The front needs nothing of the rear.
+    for title in ["Heat the front glass", "Remove the front glass", "Remove the display"] {
+        desk.does_not_wait(title, "Remove the rear cover");
+    }
+    desk.does_not_wait("Remove the display", "Disconnect the battery");
+    desk.comes_first("Remove the display", "Remove the front glass", "the front glass lies over the display");
+    desk.comes_first("Remove the battery", "Remove the battery bracket", "the bracket lies over the battery");
+    desk.comes_first("Remove the main board", "Remove the fan", "the fan is screwed to the main board");
+    let with_sensor = VariantId(Uuid::now_v7());
+    desk.variant(with_sensor, "With rain sensor", "A round window of 12 mm stands above the display.");
+    desk.variant(VariantId(Uuid::now_v7()), "Without rain sensor", "There is no window above the display.");
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the rain sensor").first().copied() {
+        desk.set(id, StepField::Variants(vec![with_sensor]));
+    }
+    if let Some(id) = desk.steps(Phase::Teardown, "Remove the front glass").first().copied() {
+        let condition = "If the glass does not move after a minute".to_owned();
+        let advice = "Warm the edge again for one minute. Do not pull harder.".to_owned();
+        let resume = desk.steps(Phase::Teardown, "Heat the front glass").first().copied();
+        let cracked =
+            "Stop. Cover the glass with tape, put on gloves and eye protection, and order a new one.".to_owned();
+        desk.set(
+            id,
+            StepField::Branches(vec![
+                Branch { condition, advice, tools: vec!["heat gun".to_owned()], resume },
+                Branch {
+                    condition: "If the glass has cracked".to_owned(),
+                    advice: cracked,
+                    tools: Vec::new(),
+                    resume: None,
+                },
+            ]),
+        );
+        desk.set(id, StepField::TimeS(Some(240.0)));
+    }
+    for (title, part, fate) in [
+        ("New battery", "battery", PartFate::Renew),
+        ("New air filter", "air filter", PartFate::Renew),
+        ("New fan", "fan", PartFate::Renew),
+        ("New display", "display", PartFate::Renew),
+        ("Send the main board in", "main board", PartFate::Keep),
+    ] {
+        desk.job(title, part, fate);
+    }
     desk.review_all();
     desk.edits
 }

@@ -51,6 +51,19 @@ pub enum Posture {
     Tethered,
 }
 
+impl Posture {
+    /// For readers: "the device lies …".
+    pub fn words(&self) -> &'static str {
+        match self {
+            Self::FaceUp => "face up",
+            Self::FaceDown => "face down",
+            Self::OnSide => "on its side",
+            Self::Propped => "propped up",
+            Self::Tethered => "open, held by its cables",
+        }
+    }
+}
+
 /// Something done for a while that must be undone.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct TemporaryAct {

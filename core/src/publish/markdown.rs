@@ -57,6 +57,15 @@ fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
     for line in &step.lines {
         out.push_str(&format!("- {}\n", escape(line)));
     }
+    if !step.variants.is_empty() {
+        out.push_str(&format!("- Only for: {}\n", escape(&step.variants.join(", "))));
+    }
+    if let Some(posture) = &step.posture {
+        out.push_str(&format!("- The device lies {}\n", escape(posture)));
+    }
+    for branch in &step.branches {
+        out.push_str(&format!("- {}\n", escape(branch)));
+    }
     for screws in &step.screws {
         out.push_str(&format!("- Screws: {}\n", escape(&screw_text(screws))));
     }

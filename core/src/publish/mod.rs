@@ -7,7 +7,7 @@ pub use markdown::markdown;
 pub use schema::manual_schema;
 
 use crate::ids::*;
-use crate::manual::{Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
+use crate::manual::{Branch, Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Balance, Fold};
@@ -25,6 +25,12 @@ pub struct GuideStep {
     /// Before the step, never after it.
     pub cautions: Vec<Caution>,
     pub lines: Vec<String>,
+    /// "If it resists: stop.", with the number of the step where it goes on.
+    pub branches: Vec<String>,
+    /// Which way up the device lies from here on.
+    pub posture: Option<String>,
+    /// The variants it holds for; empty where it holds for all.
+    pub variants: Vec<String>,
     pub note: Option<String>,
     pub tools: Vec<String>,
     pub screws: Vec<ScrewLine>,
@@ -124,12 +130,27 @@ fn step(manual: &Manual, step: &Step, number: usize) -> GuideStep {
         title: step.title.clone(),
         cautions: manual.cautions_of(step.id).cloned().collect(),
         lines: step.actions.iter().map(|a| a.text.clone()).collect(),
+        branches: step.branches.iter().map(|b| branch_text(manual, b)).collect(),
+        posture: step.posture.as_ref().map(|p| p.words().to_owned()),
+        variants: step.variants.iter().filter_map(|v| Some(manual.variants.get(v)?.name.clone())).collect(),
         note: step.note.clone(),
         tools: step.tools.clone(),
         screws: manual.groups_of(step.id).map(|g| screw_line(manual, g)).collect(),
         heat: manual.heats_of(step.id).map(|h| heat_text(manual, h)).collect(),
         reviewed: step.reviewed,
     }
+}
+
+/// A branch for people: what sets it off, what to do, with what, and where it goes on.
+fn branch_text(manual: &Manual, b: &Branch) -> String {
+    let tools = if b.tools.is_empty() { String::new() } else { format!(" You need: {}.", b.tools.join(", ")) };
+    let steps = manual.steps_in(Phase::Teardown);
+    let next = b.resume.map(|id| match steps.iter().position(|s| s.id == id) {
+        Some(at) => format!("Go on at step {}.", at + 1),
+        None => format!("Go on at “{}”.", manual.steps.get(&id).map_or("the step before", |s| s.title.as_str())),
+    });
+    let advice = b.advice.trim_end_matches('.');
+    format!("{}: {advice}.{tools} {}", b.condition, next.as_deref().unwrap_or("Stop here."))
 }
 
 fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {

@@ -233,6 +233,10 @@ fn facts(
     if judged.kind == StatementKind::Noise {
         return Facts::default();
     }
+    // A list names the heat gun and heats nothing.
+    if judged.kind == StatementKind::Tool {
+        facts.heat.clear();
+    }
     if judged.kind == StatementKind::Chatter {
         // What talk mentions is not used, but a price is a price.
         return Facts { measures: facts.measures, ..Facts::default() };

@@ -1,6 +1,7 @@
 //! The author's day in the real interface.
 
 mod access;
+mod chain;
 mod details;
 mod keyboard;
 mod listen;

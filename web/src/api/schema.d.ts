@@ -1172,6 +1172,8 @@ export interface components {
         };
         /** @description One step as readers see it. */
         GuideStep: {
+            /** @description "If it resists: stop.", with the number of the step where it goes on. */
+            branches: string[];
             /** @description Before the step, never after it. */
             cautions: components["schemas"]["Caution"][];
             heat: string[];
@@ -1179,10 +1181,14 @@ export interface components {
             lines: string[];
             note?: string | null;
             number: number;
+            /** @description Which way up the device lies from here on. */
+            posture?: string | null;
             reviewed: boolean;
             screws: components["schemas"]["ScrewLine"][];
             title: string;
             tools: string[];
+            /** @description The variants it holds for; empty where it holds for all. */
+            variants: string[];
         };
         /** @description Title, device and language of a manual. */
         Head: {

@@ -127,6 +127,8 @@ function Reader({ guide }: { guide: Guide }) {
           <span>{step.number}</span>
           <div>
             <h3>{step.title}</h3>
+            {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
+            {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
             {step.cautions.map((c) => (
               <Warn key={c.id}>
                 <TriangleAlert size={18} aria-label="Caution" /> {c.text}
@@ -152,6 +154,11 @@ function Reader({ guide }: { guide: Guide }) {
             ))}
             {step.heat.map((h) => (
               <Screws key={h}>♨ {h}</Screws>
+            ))}
+            {step.branches.map((b) => (
+              <p key={b}>
+                <i>{b}</i>
+              </p>
             ))}
             {step.note && <p>{step.note}</p>}
           </div>

@@ -58,12 +58,19 @@ fn push(out: &mut Vec<ConnectorFact>, op: ConnectorOp, what: Option<String>) {
     }
 }
 
+/// "Pull the plug and not the wires" tells how, and of whichever plug comes next.
+fn tells_where_to_hold(scene: &Scene<'_, '_>, clause: &Clause) -> bool {
+    let bare = clause.objects.iter().all(|o| o.words.len() == 1);
+    let behind = &scene.words()[clause.from..];
+    bare && behind.windows(2).any(|w| matches!(w, ["not" | "never", "the" | "on" | "by" | "at"]))
+}
+
 /// Which way a clause takes its connections.
 fn op(scene: &Scene<'_, '_>, clause: &Clause, memory: &Memory) -> Option<ConnectorOp> {
     use ConnectorOp::{Connect, Disconnect};
     let plugs = clause.objects.iter().any(|o| o.thing == Thing::Connection);
     let act = clause.act?;
-    if plugs && routed(scene, clause) {
+    if plugs && (routed(scene, clause) || tells_where_to_hold(scene, clause)) {
         return None;
     }
     // "The cable comes out at the left" tells where it lies; "it goes back on last" what will be done.

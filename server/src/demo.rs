@@ -128,14 +128,17 @@ impl Desk {
     }
 
     fn pair(&self, step: &str, before: &str) -> Option<(StepId, StepId)> {
-        let first = |title| self.steps(Phase::Teardown, title).first().copied();
-        Some((first(step)?, first(before)?))
+        Some((self.called(step)?, self.called(before)?))
+    }
+
+    fn called(&self, title: &str) -> Option<StepId> {
+        self.manual.steps_in(Phase::Teardown).iter().find(|s| s.title == title).map(|s| s.id)
     }
 
     /// One of several steps will do.
     fn either(&mut self, step: &str, before: &[&str], because: &str) {
         let ways: Option<Vec<Vec<StepId>>> = before.iter().map(|b| Some(vec![self.pair(step, b)?.1])).collect();
-        let (Some(ways), Some(id)) = (ways, self.steps(Phase::Teardown, step).first().copied()) else { return };
+        let (Some(ways), Some(id)) = (ways, self.called(step)) else { return };
         let add =
             RequirementEdit::Add { id: RequirementId(Uuid::now_v7()), step: id, ways, because: because.to_owned() };
         self.edit(Edit::Requirement(add));
@@ -203,7 +206,7 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
         desk.either(title, &["Remove the rear cover", "Remove the display"], "both lead inside");
     }
     // The front needs nothing of the rear.
-    for title in ["Heat the front glass", "Remove the front glass", "Remove the display"] {
+    for title in ["Remove the front glass", "Remove the display", "Remove the battery", "Remove the air filter"] {
         desk.does_not_wait(title, "Remove the rear cover");
     }
     desk.does_not_wait("Remove the display", "Disconnect the battery");
@@ -213,19 +216,18 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     let with_sensor = VariantId(Uuid::now_v7());
     desk.variant(with_sensor, "With rain sensor", "A round window of 12 mm stands above the display.");
     desk.variant(VariantId(Uuid::now_v7()), "Without rain sensor", "There is no window above the display.");
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the rain sensor").first().copied() {
+    if let Some(id) = desk.called("Remove the rain sensor") {
         desk.set(id, StepField::Variants(vec![with_sensor]));
     }
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the front glass").first().copied() {
+    if let Some(id) = desk.called("Remove the front glass") {
         let condition = "If the glass does not move after a minute".to_owned();
         let advice = "Warm the edge again for one minute. Do not pull harder.".to_owned();
-        let resume = desk.steps(Phase::Teardown, "Heat the front glass").first().copied();
         let cracked =
             "Stop. Cover the glass with tape, put on gloves and eye protection, and order a new one.".to_owned();
         desk.set(
             id,
             StepField::Branches(vec![
-                Branch { condition, advice, tools: vec!["heat gun".to_owned()], resume },
+                Branch { condition, advice, tools: vec!["heat gun".to_owned()], resume: Some(id) },
                 Branch {
                     condition: "If the glass has cracked".to_owned(),
                     advice: cracked,
@@ -252,7 +254,7 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
 fn work_scale(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
     if let Some(id) = desk.steps(Phase::Teardown, "Remove the grain bowl").first().copied() {
-        desk.reword(id, &[None, Some("Switch the scale off at the side and lift the grain bowl off.")]);
+        desk.reword(id, &[Some("Switch the scale off at the side and lift the grain bowl off."), None]);
     }
     if let Some(id) = desk.steps(Phase::Teardown, "Remove the rubber feet").first().copied() {
         desk.reword(id, &[Some("Turn the scale over and peel off the four rubber feet; they hide the screws.")]);
@@ -268,25 +270,22 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
             ],
         );
     }
+    if let Some(id) = desk.called("Disconnect the battery") {
+        desk.reword(id, &[Some("Unplug the battery: hold the plug, not the wires."), None]);
+    }
     if let [first, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
         let new_id = StepId(Uuid::now_v7());
         desk.edit(Edit::Step(StepEdit::Split {
             id: first,
-            at: 2,
+            at: 1,
             new_id,
             title: "Remove the load cell bracket".to_owned(),
         }));
-        desk.title(first, "Disconnect the battery and the display");
+        desk.title(first, "Disconnect the display");
         if let [_, second, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
             desk.edit(Edit::Step(StepEdit::Merge { id: second, into: new_id }));
         }
-        desk.reword(
-            first,
-            &[
-                Some("Unplug the battery: hold the plug, not the wires."),
-                Some("Flip up the latch and pull out the display flex with the tweezers."),
-            ],
-        );
+        desk.reword(first, &[Some("Flip up the latch and pull out the display flex with the tweezers.")]);
         desk.reword(
             new_id,
             &[

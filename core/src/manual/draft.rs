@@ -53,7 +53,9 @@ struct Open {
     finished: bool,
     /// The power was cut here, at this source. Much waits for that, so only taking out the source itself goes on from it.
     power_cut: Option<String>,
-    headline: Option<String>,
+    /// The best title so far, with how much it tells: a part that leaves more than a joint, a joint more than a turn of
+    /// the hand.
+    headline: Option<(u8, String)>,
 }
 
 struct Drafter {
@@ -109,7 +111,8 @@ impl Drafter {
             open.step.phase != phase
                 || (paragraphs && new_segment)
                 || (open.finished && (new_segment || opens_anew(statement)))
-                || open.power_cut.as_ref().is_some_and(|source| !takes_out(statement, source))
+                || (opens_anew(statement)
+                    && open.power_cut.as_ref().is_some_and(|source| !takes_out(statement, source)))
         });
         if breaks {
             self.close();
@@ -145,9 +148,11 @@ impl Drafter {
         let open = self.open.as_mut().expect("a step is open");
         open.last_cue = statement.last_cue;
         open.finished |= !statement.facts.parts.is_empty();
-        // The part that leaves names the step; before one does, the first thing done.
-        if !statement.facts.parts.is_empty() || open.headline.is_none() {
-            open.headline = headline.or(open.headline.take());
+        let told = open.headline.as_ref().map_or(0, |(weight, _)| *weight);
+        if let Some(new) = headline
+            && (new.0 > told || new.0 == PART_LEAVES)
+        {
+            open.headline = Some(new);
         }
         let step = &mut open.step;
         step.actions.push(action);
@@ -179,7 +184,7 @@ impl Drafter {
         let Some(open) = self.open.take() else { return };
         let mut step = open.step;
         let first = step.actions.first().map_or_else(String::new, |a| shortened(&a.text));
-        step.title = open.headline.unwrap_or(first);
+        step.title = open.headline.map_or(first, |(_, title)| title);
         self.manual.steps.insert(step.id, step);
     }
 
@@ -393,8 +398,12 @@ fn drivers(fasteners: &[FastenerFact]) -> Vec<String> {
     fasteners.iter().filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name())).collect()
 }
 
-/// What a step does, in a few words.
-fn headline(statement: &Statement) -> Option<String> {
+const PART_LEAVES: u8 = 3;
+const JOINT: u8 = 2;
+const HAND: u8 = 1;
+
+/// What a step does, in a few words, and how much that tells.
+fn headline(statement: &Statement) -> Option<(u8, String)> {
     let facts = &statement.facts;
     let join = |names: Vec<&str>| match names.as_slice() {
         [] => String::new(),
@@ -404,11 +413,11 @@ fn headline(statement: &Statement) -> Option<String> {
     for (op, verb) in [(PartOp::Remove, "Remove"), (PartOp::Install, "Fit")] {
         let names: Vec<&str> = facts.parts.iter().filter(|p| p.op == op).map(|p| p.what.as_str()).collect();
         if !names.is_empty() {
-            return Some(shortened(&format!("{verb} the {}", join(names))));
+            return Some((PART_LEAVES, shortened(&format!("{verb} the {}", join(names)))));
         }
     }
     if let Some(heat) = facts.heat.iter().find_map(|h| h.target.as_deref()) {
-        return Some(format!("Heat the {heat}"));
+        return Some((JOINT, format!("Heat the {heat}")));
     }
     if let Some(f) = facts.fasteners.first() {
         let verb = match f.op {
@@ -418,14 +427,14 @@ fn headline(statement: &Statement) -> Option<String> {
             FastenerOp::Tighten => "Tighten",
         };
         let what = f.what.as_deref().map_or(String::new(), |w| format!(" of the {w}"));
-        return Some(format!("{verb} the screws{what}"));
+        return Some((JOINT, format!("{verb} the screws{what}")));
     }
     if let Some(c) = facts.connectors.first() {
         let verb = if c.op == crate::reading::ConnectorOp::Disconnect { "Disconnect" } else { "Connect" };
-        return Some(c.what.as_deref().map_or(format!("{verb} the cable"), |w| format!("{verb} the {w}")));
+        return Some((JOINT, c.what.as_deref().map_or(format!("{verb} the cable"), |w| format!("{verb} the {w}"))));
     }
     let act = facts.acts.iter().find(|a| !a.objects.is_empty())?;
-    Some(shortened(&format!("{} the {}", act.act.word(), act.objects[0])))
+    Some((HAND, shortened(&format!("{} the {}", act.act.word(), act.objects[0]))))
 }
 
 /// A spoken sentence as one reads it: a capital, a full stop.

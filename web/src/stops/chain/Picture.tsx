@@ -27,6 +27,8 @@ const Bar = styled.div`
 `;
 /** Past this many steps a box shows its number alone. */
 const MOST_NAMED = 60;
+const LINE = 18;
+const MOST_LINES = 3;
 
 type Props = {
   chain: ChainView;
@@ -106,9 +108,9 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
                 {`${n.number} `}
               </text>
               {named && (
-                <text y={23} fontSize={14} fill="var(--ink)">
+                <text y={23} fontSize={15} fill="var(--ink)">
                   {linesOf(n.title).map((line, i) => (
-                    <tspan key={line} x={38} dy={i === 0 ? 0 : 17}>
+                    <tspan key={line} x={38} dy={i === 0 ? 0 : LINE}>
                       {`${line} `}
                     </tspan>
                   ))}
@@ -122,15 +124,15 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
   );
 }
 
-/** A title in lines that fit its box; what is longer than two lines is told by the list. */
+/** A title in lines that fit its box; what is longer is told whole by the list. */
 function linesOf(title: string): string[] {
   const lines: string[] = [];
   for (const word of title.split(" ")) {
     const last = lines.at(-1);
-    if (last !== undefined && last.length + word.length < 24) lines[lines.length - 1] = `${last} ${word}`;
+    if (last !== undefined && last.length + word.length < 17) lines[lines.length - 1] = `${last} ${word}`;
     else lines.push(word);
   }
-  return lines.slice(0, 2);
+  return lines.slice(0, MOST_LINES);
 }
 
 function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<string> | null) {
@@ -148,7 +150,7 @@ function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<strin
   graph.setGraph({ rankdir: "TB", nodesep: named ? 18 : 8, ranksep: named ? 34 : 24, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));
   for (const s of steps)
-    graph.setNode(s.step, { width: named ? 220 : 44, height: named && linesOf(s.title).length > 1 ? 54 : 36 });
+    graph.setNode(s.step, { width: named ? 172 : 44, height: 19 + LINE * (named ? linesOf(s.title).length : 1) });
   const shown = new Set(steps.map((s) => s.step));
   const drawn = links.filter((l) => shown.has(l.before) && shown.has(l.step));
   drawn.forEach((l, i) => {

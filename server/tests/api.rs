@@ -348,12 +348,43 @@ async fn the_demo_shows_real_content_at_every_stop() {
     paso_server::demo::load_once(&store).await.unwrap();
     paso_server::demo::load_once(&store).await.unwrap();
     let shelf = store.shelf("", false).await.unwrap();
-    assert_eq!(shelf.len(), 2, "loaded once");
+    assert_eq!(shelf.len(), 3, "loaded once");
     for row in shelf {
         let (_, manual) = store.manual(row.id).await.unwrap();
         let guide = paso_core::publish::guide(&manual);
         assert!(guide.steps.len() >= 6 && guide.steps.iter().any(|s| !s.cautions.is_empty()), "{}", row.title);
         assert!(guide.fold.balance.rows.len() >= 2 && !guide.fold.rebuild.is_empty(), "{}", row.title);
+        let chain = paso_core::order::view(&manual);
+        assert!(chain.conditions.len() >= 5 && chain.findings.iter().all(|f| !f.blocks), "{}", row.title);
+        if row.title.contains("weather") {
+            let jobs = paso_core::order::jobs(&manual);
+            assert!(jobs.len() == 5 && jobs.iter().all(|j| j.route.is_some() && j.shared > 0), "{jobs:#?}");
+            assert!(chain.conditions.iter().any(|c| c.condition.ways.len() == 2) && manual.variants.len() == 2);
+        }
+    }
+}
+
+#[rocket::async_test]
+async fn the_chain_is_told_and_what_is_wrong_with_a_question_is_said() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let (status, chain) = api.get(&format!("/api/manuals/{id}/chain")).await;
+    assert_eq!((status, chain["steps"].as_array().is_some_and(|s| !s.is_empty())), (Status::Ok, true));
+    let part = chain["parts"][0]["part"].as_str().unwrap().to_owned();
+    let (_, routes) = api.get(&format!("/api/manuals/{id}/chain/routes?targets={part}")).await;
+    assert!(routes[0]["proven"].as_bool().unwrap(), "{routes}");
+    let step = chain["steps"][0]["step"].as_str().unwrap().to_owned();
+    let (_, spots) = api.get(&format!("/api/manuals/{id}/chain/spots/{step}")).await;
+    assert_eq!(spots.as_array().unwrap().len(), chain["steps"].as_array().unwrap().len());
+    for (path, wanted, says) in [
+        ("chain/routes?targets=", Status::UnprocessableEntity, "Name 1 to 40 parts"),
+        ("chain/routes?targets=lid", Status::UnprocessableEntity, "“lid” is no part of this manual"),
+        ("chain/spots/01890000-0000-7000-8000-000000000000", Status::NotFound, "step in this teardown"),
+        ("guide?job=01890000-0000-7000-8000-000000000000", Status::NotFound, "job in this manual"),
+    ] {
+        let (status, problem) = api.get(&format!("/api/manuals/{id}/{path}")).await;
+        assert_eq!(status, wanted, "{path}: {problem}");
+        assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
     }
 }
 

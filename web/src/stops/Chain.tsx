@@ -7,6 +7,7 @@ import styled from "styled-components";
 import type { ChainView, Evidence } from "../api/client";
 import { useChain, useHand, useRoutes } from "../api/manual";
 import { Button, Heading, Key, Pending, Quiet } from "../parts/controls";
+import { Page, Top } from "../parts/layout";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
 import { space } from "../theme";
@@ -20,20 +21,6 @@ import { StepList } from "./chain/StepList";
 import { TargetPicker } from "./chain/TargetPicker";
 import { Why } from "./chain/Why";
 
-const Page = styled.div`
-  max-width: 1320px;
-  margin: 0 auto;
-  padding: ${space.normal} ${space.wide} ${space.page};
-`;
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small} ${space.normal};
-  align-items: center;
-  margin-bottom: ${space.normal};
-  h2 { margin: 0; }
-  & > p { flex: 1; }
-`;
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr) 430px;
@@ -57,13 +44,13 @@ export default function Chain() {
   const { data, error } = useChain();
   if (!data)
     return (
-      <Page>
+      <Page $width={1320}>
         <Pending error={error}>Working out the order …</Pending>
       </Page>
     );
   if (data.steps.length === 0)
     return (
-      <Page>
+      <Page $width={1320}>
         <Heading>Nothing to order</Heading>
         <Quiet>Write the teardown at Steps; what must come before what appears here.</Quiet>
       </Page>
@@ -96,7 +83,7 @@ function Loaded({ chain }: { chain: ChainView }) {
   };
 
   return (
-    <Page>
+    <Page $width={1320}>
       <Top>
         <Heading>Chain</Heading>
         <Quiet>

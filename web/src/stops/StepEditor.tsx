@@ -5,6 +5,7 @@ import { type Drive, type Edit, type FastenerGroup, newId, type Posture, type St
 import { useHand } from "../api/manual";
 import type { Result } from "../api/outbox";
 import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../parts/controls";
+import { Row } from "../parts/layout";
 import { DRIVES } from "../parts/words";
 import { space } from "../theme";
 
@@ -18,12 +19,6 @@ const Line = styled.div`
   grid-template-columns: minmax(0, 1fr) auto;
   gap: ${space.small};
   align-items: start;
-`;
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
-  align-items: end;
 `;
 
 const listOf = (text: string) =>

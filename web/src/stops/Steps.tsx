@@ -5,26 +5,13 @@ import styled from "styled-components";
 import { type Edit, newId, type Spot } from "../api/client";
 import { useHand, useSpots } from "../api/manual";
 import { Button, Heading, Key, Quiet, Wrong } from "../parts/controls";
+import { Page, Top } from "../parts/layout";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
 import { space } from "../theme";
 import { judged } from "./chain/judged";
 import { StepArticle } from "./StepArticle";
 
-const Page = styled.div`
-  max-width: 1180px;
-  margin: 0 auto;
-  padding: ${space.normal} ${space.wide} ${space.page};
-`;
-const Top = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small} ${space.normal};
-  align-items: baseline;
-  margin-bottom: ${space.small};
-  h2 { margin: 0; }
-  p { flex: 1; }
-`;
 const Told = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -150,7 +137,7 @@ export default function Steps() {
   }, [editing, chosen]);
 
   return (
-    <Page ref={list}>
+    <Page $width={1180} ref={list}>
       <Top>
         <Heading>Steps</Heading>
         <Quiet>

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import type { OrderFinding } from "../../api/client";
 import { useHand } from "../../api/manual";
 import { Button, Heading, Quiet } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { space } from "../../theme";
 
 const List = styled.ul`
@@ -17,11 +18,6 @@ const Item = styled.li<{ $blocks: boolean }>`
   gap: ${space.hair};
   button { white-space: normal; text-align: left; }
 `;
-const Fixes = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.hair};
-`;
 
 export function Findings({ findings, onShow }: { findings: OrderFinding[]; onShow: (step: string) => void }) {
   const { edit } = useHand();
@@ -34,14 +30,14 @@ export function Findings({ findings, onShow }: { findings: OrderFinding[]; onSho
         {loud.map((f) => (
           <Item key={f.says} $blocks={f.blocks}>
             <p>{f.says}</p>
-            <Fixes>
+            <Row>
               {f.fixes.map((fix) => (
                 <Button key={fix.label} onPress={() => void edit(fix.edit)}>
                   {fix.label}
                 </Button>
               ))}
               {f.steps[0] && <Button onPress={() => onShow(f.steps[0] ?? "")}>Show it</Button>}
-            </Fixes>
+            </Row>
           </Item>
         ))}
       </List>

@@ -6,6 +6,7 @@ import styled from "styled-components";
 import { type JobView, newId, type RouteView } from "../../api/client";
 import { useHand, useJobs } from "../../api/manual";
 import { Button, CommitField, Heading, IconButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { minutes, plural } from "../../parts/words";
 import { space } from "../../theme";
 
@@ -19,12 +20,6 @@ const Line = styled.form`
 const Box = styled.details`
   summary { cursor: pointer; font-weight: 650; padding: ${space.hair} 0; }
   li { padding: ${space.small} 0; border-bottom: 1px solid var(--line); display: grid; gap: ${space.hair}; }
-`;
-const Row = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
-  align-items: center;
 `;
 const Wording = styled.ol`
   display: grid;

@@ -5,6 +5,7 @@ import styled from "styled-components";
 import { type ChainStep, type ChainView, type ConditionView, type Evidence, newId } from "../../api/client";
 import { useHand } from "../../api/manual";
 import { Button, Heading, Quiet, Select, Wrong } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { clock, REASONS } from "../../parts/words";
 import { focusRing, space } from "../../theme";
 import { judged } from "./judged";
@@ -22,12 +23,6 @@ const Item = styled.li`
   border-radius: 6px;
   background: var(--sheet);
   p { font-size: 0.96rem; }
-`;
-const Line = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.hair} ${space.small};
-  align-items: end;
 `;
 const Said = styled.button`
   all: unset;
@@ -84,11 +79,11 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
               <p>
                 <s>{c.ways[0]?.map(title).join(" and ")}</s> – does not hold, as an author said.
               </p>
-              <Line>
+              <Row>
                 <Button onPress={() => c.requirement && void edit({ requirement: { remove: { id: c.requirement } } })}>
                   Take that back
                 </Button>
-              </Line>
+              </Row>
             </Item>
           ))}
         </List>
@@ -97,13 +92,13 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
       {waiting.length > 0 && (
         <>
           <Quiet>These wait for it:</Quiet>
-          <Line>
+          <Row>
             {waiting.map((c) => (
               <Button key={c.step} onPress={() => onChoose(c.step)}>
                 {title(c.step)}
               </Button>
             ))}
-          </Line>
+          </Row>
         </>
       )}
     </section>
@@ -129,7 +124,7 @@ function One(props: { condition: ConditionView; title: (id: string) => string; o
           <Seconds evidence={w.evidence} onShow={props.onShow} />
         </p>
       ))}
-      <Line>
+      <Row>
         {c.confirmed ? (
           <Quiet as="span">
             <Check size={14} aria-hidden /> confirmed
@@ -148,7 +143,7 @@ function One(props: { condition: ConditionView; title: (id: string) => string; o
             <X size={14} aria-hidden /> Take it away
           </Button>
         )}
-      </Line>
+      </Row>
     </Item>
   );
 }
@@ -180,7 +175,7 @@ function AddCondition({ step, chain }: { step: ChainStep; chain: ChainView }) {
   };
   return (
     <div data-add>
-      <Line>
+      <Row>
         <Select
           label={ways.length === 0 ? "It also waits for" : "or for"}
           value=""
@@ -195,7 +190,7 @@ function AddCondition({ step, chain }: { step: ChainStep; chain: ChainView }) {
             <Button onPress={() => setWays([])}>Cancel</Button>
           </>
         )}
-      </Line>
+      </Row>
       {ways.length > 0 && <Quiet>{ways.map((w) => `“${title(w)}”`).join(" or ")}</Quiet>}
       {wrong && <Wrong>{wrong}</Wrong>}
     </div>

@@ -2,6 +2,7 @@
 import styled from "styled-components";
 import type { Edit, Heard, HeardFinding, ListenRecording } from "../../api/client";
 import { Button, Heading, Quiet } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { clock } from "../../parts/words";
 import { font, narrow, space } from "../../theme";
 
@@ -37,11 +38,6 @@ const Side = styled.button`
   font: 400 1rem/1.45 ${font.text};
   time { font: 400 0.84rem ${font.plain}; color: var(--soft); display: block; }
   &:focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
-`;
-const Buttons = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
 `;
 
 const KIND: Record<string, string> = {
@@ -100,13 +96,13 @@ function One(props: {
         ))}
       </Sides>
       {finding.settled != null && <Quiet>Settled: {finding.settled}</Quiet>}
-      <Buttons>
+      <Row>
         {finding.choices.map((choice) => (
           <Button key={choice.label} onPress={() => props.edit(choice.edit)}>
             {choice.label}
           </Button>
         ))}
-      </Buttons>
+      </Row>
     </Card>
   );
 }

@@ -13,6 +13,7 @@ import type {
   PartOp,
 } from "../../api/client";
 import { Button, IconButton, Key, PrimaryButton, Quiet, Wrong } from "../../parts/controls";
+import { Row as Buttons } from "../../parts/layout";
 import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
 
@@ -34,11 +35,6 @@ const Fact = styled.fieldset`
   input, select { width: 100%; border: 1px solid var(--strong-line); border-radius: 5px; background: var(--sheet); padding: 3px 6px; }
   & > button { justify-self: end; grid-column: 2; }
   input[type="checkbox"] { width: auto; justify-self: start; }
-`;
-const Buttons = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
 `;
 
 /** One field of a fact: what it is called and how it is written. */

@@ -3,6 +3,7 @@ import styled from "styled-components";
 import { type Edit, type Facts, type ListenRecording, newId, type StatementKind } from "../../api/client";
 import type { Result } from "../../api/outbox";
 import { Button, Heading, Key as KeyCap, PrimaryButton, Quiet } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { useTape } from "../../parts/tape-context";
 import { KINDS, kindName } from "../../parts/words";
 import { space } from "../../theme";
@@ -22,11 +23,6 @@ const Doubt = styled.div`
   background: var(--hazard-wash);
   padding: ${space.small};
   display: grid;
-  gap: ${space.small};
-`;
-const Buttons = styled.div`
-  display: flex;
-  flex-wrap: wrap;
   gap: ${space.small};
 `;
 
@@ -61,7 +57,7 @@ export function InHand(props: {
           <p>
             Heard “<b>{d.heard}</b>”, but {d.because}. The facts follow “<b>{d.evident}</b>” until you choose.
           </p>
-          <Buttons>
+          <Row>
             {[d.evident, d.heard].map((meant) => (
               <Button
                 key={meant}
@@ -74,7 +70,7 @@ export function InHand(props: {
                 It was “{meant}”
               </Button>
             ))}
-          </Buttons>
+          </Row>
         </Doubt>
       ))}
       <div>
@@ -120,7 +116,7 @@ export function InHand(props: {
       <PrimaryButton onPress={acts.step}>
         {props.stepNumber > 0 ? `Go to step ${props.stepNumber}` : "Make a step of it"}
       </PrimaryButton>
-      <Buttons>
+      <Row>
         <Button onPress={acts.drop}>
           {heard.dropped ? "Bring back" : "Not part of this job"} <KeyCap>X</KeyCap>
         </Button>
@@ -136,7 +132,7 @@ export function InHand(props: {
         <Button isDisabled={!tape.ready} aria-pressed={tape.looping} onPress={() => tape.play("loop")}>
           Loop <KeyCap>L</KeyCap>
         </Button>
-      </Buttons>
+      </Row>
     </>
   );
 }

@@ -17,6 +17,7 @@ import {
 } from "../../api/client";
 import { useHand } from "../../api/manual";
 import { Button, Heading, Pending, Quiet, Select, Wrong } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { clock, plural } from "../../parts/words";
 import { space } from "../../theme";
 
@@ -26,12 +27,6 @@ const Page = styled.div`
   align-content: start;
   overflow: auto;
   height: 100%;
-`;
-const Buttons = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
-  align-items: end;
 `;
 const One = styled.li`
   border: 1px solid var(--line);
@@ -106,7 +101,7 @@ function Tables({ recording, several }: { recording: ListenRecording; several: b
         {plural(recording.heard.statements.length, "statement")}
         {recording.timed && `, ${clock(recording.duration_ms)} long`}
       </Quiet>
-      <Buttons>
+      <Row>
         <a href={`${path}/sheet`} download={`${recording.title}.facts.json`}>
           Fact sheet (JSON)
         </a>
@@ -123,7 +118,7 @@ function Tables({ recording, several }: { recording: ListenRecording; several: b
             Follow this one
           </Button>
         )}
-      </Buttons>
+      </Row>
       {told && <Quiet role="status">{told}</Quiet>}
       {problem && (
         <Wrong>
@@ -168,10 +163,10 @@ function Add() {
   );
   return (
     <>
-      <Buttons style={{ marginTop: space.normal }}>
+      <Row style={{ marginTop: space.normal }}>
         {trigger(true, "Append a recording")}
         {trigger(false, "Add one to compare with")}
-      </Buttons>
+      </Row>
       {add.isError && <Wrong>{sentence(add.error)}</Wrong>}
     </>
   );
@@ -199,10 +194,10 @@ function Compare({ recordings }: { recordings: ListenRecording[] }) {
   return (
     <section aria-label="Side by side">
       <Heading>Side by side</Heading>
-      <Buttons>
+      <Row>
         <Select label="First" value={first} options={options} onChange={(to) => setPair([to, second])} />
         <Select label="Second" value={second} options={options} onChange={(to) => setPair([first, to])} />
-      </Buttons>
+      </Row>
       {!data ? (
         <Pending error={error}>Comparing …</Pending>
       ) : (

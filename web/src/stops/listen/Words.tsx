@@ -4,6 +4,7 @@ import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
 import { type Edit, type Heard, type ListenRecording, newId } from "../../api/client";
 import { Button, PrimaryButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { Row as Buttons } from "../../parts/layout";
 import { focusRing, font, space } from "../../theme";
 import { placesOf, wordsOf } from "./rows";
 
@@ -22,11 +23,6 @@ const One = styled(ToggleButton)`
   &[data-hovered] { background: var(--sunk); }
   &[data-selected] { background: var(--accent); color: var(--on-accent); }
   &[data-focus-visible] { ${focusRing} }
-`;
-const Buttons = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: ${space.small};
 `;
 const Form = styled.form`
   display: grid;

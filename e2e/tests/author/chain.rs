@@ -169,3 +169,22 @@ async fn a_branch_and_a_posture_reach_the_reader() -> Done {
     app.text("The device lies on its side.").await?;
     app.end().await
 }
+
+#[rocket::async_test]
+async fn a_step_is_duplicated_and_a_part_is_put_inside_another() -> Done {
+    let app = App::start(false).await;
+    let id = pump(&app, "steps").await?;
+    app.tap("Remove the main board").await?;
+    app.press("Edit").await?;
+    app.choose("Where the main board sits", "in the tray").await?;
+    app.press("Duplicate the step").await?;
+    app.until("it stands there twice", async || {
+        Ok(titles(&app).await?.contains(&"Remove the main board, again".into()))
+    })
+    .await;
+    app.press("Undo Ctrl Z").await?;
+    app.saved().await?;
+    let chain = app.api(&format!("/api/manuals/{id}/chain")).await.to_string();
+    assert!(chain.contains("the main board sits in the tray, which comes out first"), "{chain}");
+    app.end().await
+}

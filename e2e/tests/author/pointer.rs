@@ -119,7 +119,7 @@ async fn the_shelf_renames_archives_deletes_and_undoes() -> Done {
     app.press("Take Scale out of the archive").await?;
     app.text("Nothing is archived.").await?;
     app.press("Back to the shelf").await?;
-    app.write("Find a manual", "bracket").await?;
+    app.write("Find a manual", "load cell").await?;
     app.until("only the scale is found", async || Ok(app.driver.find_all(By::Css("ul > li a")).await?.len() == 1))
         .await;
     app.end().await

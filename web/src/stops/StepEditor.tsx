@@ -175,11 +175,25 @@ export function StepEditor({
         >
           Merge into the step above
         </Button>
+        <Button onPress={() => void edit(twin(step))}>Duplicate the step</Button>
         <Button onPress={() => closeAfter(edit({ step: { remove: { id } } }))}>Remove the step</Button>
       </Row>
     </Form>
   );
 }
+
+/** A second step of the same sentences right behind; its screws and plugs stay with the first. */
+const twin = (step: Step): Edit => ({
+  step: {
+    add: {
+      id: newId(),
+      phase: step.phase,
+      after: step.id,
+      title: `${step.title}, again`,
+      actions: step.actions.map((a) => ({ ...a, id: newId() })),
+    },
+  },
+});
 
 /** What to do if something goes another way, with tools of its own and where it goes on. */
 function BranchFields(props: {
@@ -229,13 +243,27 @@ function Parts({ step }: { step: Step }) {
   return (
     <Row>
       {ids.map((id) => (
-        <CommitField
-          key={id}
-          label="Part, renamed everywhere"
-          width="14em"
-          value={view.manual.parts[id]?.name ?? ""}
-          onCommit={(name) => edit({ part: { rename: { id, name } } })}
-        />
+        <Row key={id}>
+          <CommitField
+            label="Part, renamed everywhere"
+            width="14em"
+            value={view.manual.parts[id]?.name ?? ""}
+            onCommit={(name) => edit({ part: { rename: { id, name } } })}
+          />
+          <Select
+            label={`Where the ${view.manual.parts[id]?.name ?? "part"} sits`}
+            value={view.manual.parts[id]?.inside ?? ""}
+            options={[
+              ["", "in the device itself"],
+              ...Object.values(view.manual.parts)
+                .filter((p) => p.id !== id)
+                .map((p): [string, string] => [p.id, `in the ${p.name}`]),
+            ]}
+            onChange={(inside) =>
+              void edit({ part: { set: { id, field: { inside: inside === "" ? null : inside } } } })
+            }
+          />
+        </Row>
       ))}
     </Row>
   );

@@ -79,11 +79,6 @@ pub fn estimate(manual: &Manual, step: &Step) -> f64 {
     screws + connectors + seams + heat + acts
 }
 
-/// The tool that a step takes up first and the one it lays down last; a step without tools keeps what is in hand.
-pub fn tools(step: &Step) -> Option<(&str, &str)> {
-    Some((step.tools.first()?, step.tools.last()?))
-}
-
 /// One act as the standard's counting rule sees it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Counted<'a> {

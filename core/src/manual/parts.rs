@@ -129,6 +129,9 @@ impl Manual {
         if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.part == Some(id)) {
             return Some("a seam or its heat".to_owned());
         }
+        if let Some(job) = self.jobs.values().find(|j| j.targets.contains(&id)) {
+            return Some(format!("the guide “{}”", job.title));
+        }
         self.parts.values().find(|p| p.inside == Some(id)).map(|p| format!("the part “{}” inside it", p.name))
     }
 

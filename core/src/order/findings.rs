@@ -79,7 +79,7 @@ fn rings(manual: &Manual, chain: &Chain) -> Vec<OrderFinding> {
         })
         .collect();
     let weakest = links.iter().min_by(|a, b| a.1.confidence().total_cmp(&b.1.confidence()));
-    let fixes = weakest.map(|(before, c)| let_go(manual, *before, c)).into_iter().collect();
+    let fixes = weakest.map(|(before, c)| letting_go(manual, *before, c)).into_iter().collect();
     vec![OrderFinding {
         kind: OrderKind::Ring,
         says: format!("These steps wait for each other, so none can begin: {}.", told.join("; ")),
@@ -90,11 +90,15 @@ fn rings(manual: &Manual, chain: &Chain) -> Vec<OrderFinding> {
     }]
 }
 
-/// The edit that says a link does not hold.
-fn let_go(manual: &Manual, before: StepId, c: &Condition) -> Fix {
+fn letting_go(manual: &Manual, before: StepId, c: &Condition) -> Fix {
     let label = format!("“{}” does not wait for “{}”", title(manual, c.step), title(manual, before));
-    let edit = match (c.requirement, c.plain()) {
-        (Some(id), None) => RequirementEdit::Remove { id },
+    Fix { label, edit: let_go(before, c) }
+}
+
+/// The edit that says a link does not hold; alternatives are taken away whole.
+pub(super) fn let_go(before: StepId, c: &Condition) -> Edit {
+    Edit::Requirement(match (c.requirement, c.plain()) {
+        (Some(id), way) if way.is_none_or(|w| w.len() != 1) => RequirementEdit::Remove { id },
         _ => RequirementEdit::Judge {
             id: RequirementId(Uuid::new_v5(&c.step.0, before.0.as_bytes())),
             step: c.step,
@@ -102,8 +106,7 @@ fn let_go(manual: &Manual, before: StepId, c: &Condition) -> Fix {
             reason: c.whys.first().map_or(crate::manual::Reason::Author, |w| w.reason),
             standing: Standing::Dropped,
         },
-    };
-    Fix { label, edit: Edit::Requirement(edit) }
+    })
 }
 
 /// A step that stands before what it needs, with the move that mends it.
@@ -129,7 +132,7 @@ fn too_early(manual: &Manual, chain: &Chain) -> Vec<OrderFinding> {
             says: format!("“{}” stands before “{}”, but {}.", title(manual, c.step), title(manual, last), c.because()),
             steps: vec![c.step, last],
             parts: Vec::new(),
-            fixes: vec![to, front, let_go(manual, last, c)],
+            fixes: vec![to, front, letting_go(manual, last, c)],
             blocks: c.confidence() >= 0.8,
         })
     };

@@ -9,7 +9,7 @@
 use super::Graph;
 use fixedbitset::FixedBitSet;
 use std::cmp::Reverse;
-use std::collections::{BinaryHeap, HashSet};
+use std::collections::{BinaryHeap, HashSet, VecDeque};
 
 /// One act as the search sees it.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -41,6 +41,8 @@ pub struct Route {
     pub cost: u64,
     /// No route costs less than this; equal to `cost` where the route is proven best.
     pub bound: u64,
+    /// What it was to do without: asked for again without these, the search finds it again.
+    pub without: Vec<usize>,
 }
 
 impl Route {
@@ -55,32 +57,32 @@ const MOST_LOOKS: usize = 40_000;
 /// The cheapest set of acts that contains `targets` and in which every act can be done; without any of `without`.
 /// `None` where there is none.
 pub fn least(work: &[Work], targets: &[usize], without: &[usize]) -> Option<Route> {
-    Search::new(work, without).run(targets)
+    let route = Search::new(work, without).run(targets)?;
+    Some(Route { without: without.to_vec(), ..route })
 }
 
 /// The cheapest route and the next ones that really differ: each does without something that a better one has. None of
 /// them has any of `barred`.
 pub fn routes(work: &[Work], targets: &[usize], barred: &[usize], most: usize) -> Vec<Route> {
     let Some(best) = least(work, targets, barred) else { return Vec::new() };
-    let mut found = vec![best];
+    let mut found = vec![best.clone()];
     let mut tried: HashSet<Vec<usize>> = HashSet::new();
-    let mut open: Vec<Vec<usize>> = vec![barred.to_vec()];
-    while let Some(without) = open.pop()
+    let mut open = VecDeque::from([best]);
+    while let Some(route) = open.pop_front()
         && tried.len() < 4 * most * most.max(4)
     {
-        let Some(route) = least(work, targets, &without) else { continue };
-        for act in &route.acts {
-            let mut next = without.clone();
-            next.push(*act);
-            next.sort_unstable();
-            if without.len() < barred.len() + most && !targets.contains(act) && tried.insert(next.clone()) {
-                if let Some(other) = least(work, targets, &next)
-                    && !found.iter().any(|f| f.acts.iter().all(|a| other.acts.contains(a)))
-                {
-                    found.push(other);
-                }
-                open.insert(0, next);
+        for act in route.acts.iter().filter(|a| !targets.contains(a)) {
+            let mut barred_too = route.without.clone();
+            barred_too.push(*act);
+            barred_too.sort_unstable();
+            if barred_too.len() > barred.len() + most || !tried.insert(barred_too.clone()) {
+                continue;
             }
+            let Some(other) = least(work, targets, &barred_too) else { continue };
+            if !found.iter().any(|f| f.acts.iter().all(|a| other.acts.contains(a))) {
+                found.push(other.clone());
+            }
+            open.push_back(other);
         }
     }
     found.sort_by_key(|r| (r.cost, r.acts.len(), r.acts.clone()));
@@ -163,7 +165,7 @@ impl<'w> Search<'w> {
         // Where nothing is to be chosen there is nothing to search.
         if self.ringless && start.is_disjoint(&self.choosy) {
             let cost = self.cost(&start);
-            return Some(Route { acts: start.ones().collect(), cost, bound: cost });
+            return Some(Route { acts: start.ones().collect(), cost, bound: cost, without: Vec::new() });
         }
         let mut best: Option<(u64, Vec<usize>)> = self.dive(start.clone());
         let mut open: BinaryHeap<Open> = BinaryHeap::new();
@@ -175,7 +177,7 @@ impl<'w> Search<'w> {
                 break;
             }
             if looks == MOST_LOOKS {
-                return best.map(|(cost, acts)| Route { acts, cost, bound });
+                return best.map(|(cost, acts)| Route { acts, cost, bound, without: Vec::new() });
             }
             looks += 1;
             let mut set = FixedBitSet::with_capacity(self.work.len());
@@ -196,7 +198,7 @@ impl<'w> Search<'w> {
                 }
             }
         }
-        best.map(|(cost, acts)| Route { bound: cost, acts, cost })
+        best.map(|(cost, acts)| Route { bound: cost, acts, cost, without: Vec::new() })
     }
 
     /// Takes the cheapest way on at every turn: seldom the best route, but one to measure others by.
@@ -359,6 +361,9 @@ mod tests {
         let names: Vec<&str> = found[0].acts.iter().map(|a| NAMES[*a]).collect();
         assert_eq!((names.as_slice(), found[0].cost, found[0].proven()), (best, cost, true));
         assert_eq!(found[1].cost, other);
+        for route in &found {
+            assert_eq!(least(&device(), &[target], &route.without).unwrap().acts, route.acts);
+        }
     }
 
     #[test]
@@ -376,7 +381,10 @@ mod tests {
 
     #[test]
     fn a_target_without_conditions_needs_nothing_else() {
-        assert_eq!(least(&device(), &[1], &[]).unwrap(), Route { acts: vec![1], cost: 180, bound: 180 });
+        assert_eq!(
+            least(&device(), &[1], &[]).unwrap(),
+            Route { acts: vec![1], cost: 180, bound: 180, without: vec![] }
+        );
         assert_eq!(least(&device(), &[], &[]).unwrap().acts, Vec::<usize>::new());
     }
 }

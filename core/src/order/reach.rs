@@ -59,6 +59,8 @@ pub struct RouteView {
     pub gap_s: f64,
     /// Steps of the first route that this one does without, and steps that it has instead.
     pub without: Vec<StepId>,
+    /// What a job has to rule out to be cut along this way.
+    pub barred: Vec<StepId>,
     pub instead: Vec<StepId>,
     /// Parts that stay where they are.
     pub stays: Vec<PartId>,
@@ -154,6 +156,7 @@ impl Chain {
                 proven: route.proven(),
                 gap_s: (order.cost - order.bound) as f64 / TENTHS,
                 without: differs(&found[0], route),
+                barred: route.without.iter().map(|a| self.steps[*a]).collect(),
                 instead: differs(route, &found[0]),
                 stays: stays(manual, &steps),
                 steps,
@@ -167,9 +170,9 @@ impl Chain {
         let mut out = Vec::with_capacity(self.steps.len());
         for (told, id) in self.steps.iter().enumerate() {
             let step = &manual.steps[id];
-            let tool = effort::tools(step).map(|(first, _)| {
+            let tool = step.tools.first().map(|first| {
                 let next = tools.len() as u32;
-                *tools.entry(first).or_insert(next)
+                *tools.entry(first.as_str()).or_insert(next)
             });
             // What a step heats stays soft for the steps that open it.
             let seam = manual.seams.values().filter(|s| s.step == *id).filter_map(|s| s.part);

@@ -144,6 +144,10 @@ fn a_move_is_judged(#[case] which: &str, #[case] after: Option<&str>, #[case] wa
     let m = manual(&PUMP.replace("Unplug the power cord from the wall socket.", "Hello."));
     let verdict = Chain::of(&m).judge(step(&m, which), after.map(|a| step(&m, a)), |s| m.steps[&s].title.clone());
     assert_eq!((verdict.judged, verdict.says.as_str()), (wanted, says));
+    // Who lets go of all that speaks against it may move it.
+    let free = verdict.letting_go.iter().fold(m, |m, edit| m.apply(edit, "Ada").unwrap().0);
+    let again = Chain::of(&free).judge(step(&free, which), after.map(|a| step(&free, a)), |_| String::new());
+    assert_eq!(again.judged, Judged::Fine, "{again:?}");
 }
 
 #[test]
@@ -172,6 +176,18 @@ fn a_plug_pulled_live_is_told_with_the_move_that_mends_it() {
     let mended = m.apply(&live.fixes[0].edit, "Ada").unwrap().0;
     assert_eq!(titles(&mended)[1..3], ["Disconnect the battery", "Remove the tray"]);
     assert!(!findings(&mended, &Chain::of(&mended)).iter().any(|f| f.kind == OrderKind::TooEarly));
+}
+
+#[test]
+fn a_part_that_a_guide_is_about_stays() {
+    let m = manual(PUMP);
+    let (id, targets) = (JobId(Uuid::from_u128(3)), vec![part(&m, "main board")]);
+    let add = crate::manual::JobEdit::Add { id, title: "New board".into(), targets: targets.clone(), without: vec![] };
+    let m = m.apply(&Edit::Job(add), "Ada").unwrap().0;
+    let m = m.apply(&Edit::Step(StepEdit::Remove { id: step(&m, "Remove the main board") }), "Ada").unwrap().0;
+    let gone = Edit::Part(crate::manual::PartEdit::Remove { id: targets[0] });
+    assert!(m.apply(&gone, "Ada").unwrap_err().to_string().contains("the guide “New board”"));
+    assert_eq!(jobs(&m)[0].route, None, "its way is gone, and that is said");
 }
 
 #[test]

@@ -1,7 +1,9 @@
 //! Whether a step may stand where an author drags it: fine, fine with a warning, or refused, each with its reason.
 
+use super::findings::let_go;
 use super::{Chain, Condition};
 use crate::ids::*;
+use crate::manual::Edit;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -23,6 +25,8 @@ pub struct Verdict {
     pub says: String,
     /// What speaks against it.
     pub against: Vec<Condition>,
+    /// The edits that let go of all that speaks against it.
+    pub letting_go: Vec<Edit>,
 }
 
 /// A judgement of one spot.
@@ -58,7 +62,7 @@ impl Chain {
             self.conditions.iter().filter(|c| met(c, &self.steps) && !met(c, &order)).cloned().collect();
         against.sort_by(|a, b| b.confidence().total_cmp(&a.confidence()));
         let Some(worst) = against.first() else {
-            return Verdict { judged: Judged::Fine, says: String::new(), against };
+            return Verdict { judged: Judged::Fine, says: String::new(), against, letting_go: Vec::new() };
         };
         let first: Vec<String> = worst.ways[0].iter().map(|s| format!("“{}”", title(*s))).collect();
         let pair = format!("{} before “{}”: {}", first.join(" and "), title(worst.step), worst.because());
@@ -67,8 +71,18 @@ impl Chain {
         } else {
             (Judged::Doubtful, format!("{pair} – if that is so."))
         };
-        Verdict { judged, says, against }
+        let broken = |c: &Condition, before: &StepId| !stands_before(&order, *before, c.step);
+        let letting_go = against.iter().flat_map(|c| {
+            let first = c.ways.iter().flatten().find(|b| broken(c, b)).copied();
+            first.map(|before| let_go(before, c))
+        });
+        Verdict { judged, says, letting_go: letting_go.collect(), against }
     }
+}
+
+fn stands_before(order: &[StepId], a: StepId, b: StepId) -> bool {
+    let place = |id: StepId| order.iter().position(|s| *s == id);
+    place(a) < place(b)
 }
 
 /// Whether all steps of one way stand before the step.

@@ -48,6 +48,8 @@ pub struct ChainView {
     pub findings: Vec<OrderFinding>,
     /// The deepest first.
     pub parts: Vec<PartDepth>,
+    /// The few parts behind which most lies, the first the most.
+    pub gates: Vec<PartDepth>,
     /// Conditions that nobody has confirmed.
     pub unconfirmed: usize,
 }
@@ -78,14 +80,24 @@ pub fn view(manual: &Manual) -> ChainView {
         confidence: c.confidence(),
         condition: c.clone(),
     });
+    let parts = chain.depths(manual);
     ChainView {
         steps: steps.collect(),
         conditions: conditions.collect(),
         dropped: chain.dropped.clone(),
         findings: findings(manual, &chain),
-        parts: chain.depths(manual),
+        gates: gates(&parts),
+        parts,
         unconfirmed: chain.conditions.iter().filter(|c| !c.confirmed).count(),
     }
+}
+
+fn gates(parts: &[PartDepth]) -> Vec<PartDepth> {
+    const FEW: usize = 3;
+    let mut gates: Vec<PartDepth> = parts.iter().filter(|p| p.opens > 0).cloned().collect();
+    gates.sort_by_key(|p| std::cmp::Reverse(p.opens));
+    gates.truncate(FEW);
+    gates
 }
 
 /// Alternatives and what the author said are always shown; while there is a ring, everything is.

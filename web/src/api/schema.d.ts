@@ -693,6 +693,8 @@ export interface components {
             /** @description What an author said does not hold. */
             dropped: components["schemas"]["Condition"][];
             findings: components["schemas"]["OrderFinding"][];
+            /** @description The few parts behind which most lies, the first the most. */
+            gates: components["schemas"]["PartDepth"][];
             /** @description The deepest first. */
             parts: components["schemas"]["PartDepth"][];
             steps: components["schemas"]["ChainStep"][];
@@ -1878,6 +1880,8 @@ export interface components {
         Risk: "glued" | "brittle" | "single_use" | "battery" | "mains";
         /** @description One way to the target. */
         RouteView: {
+            /** @description What a job has to rule out to be cut along this way. */
+            barred: components["schemas"]["StepId"][];
             /**
              * Format: double
              * @description How much the order's changes may cost above the best possible order, in seconds; 0 where it is proven best.
@@ -2249,6 +2253,8 @@ export interface components {
             /** @description What speaks against it. */
             against: components["schemas"]["Condition"][];
             judged: components["schemas"]["Judged"];
+            /** @description The edits that let go of all that speaks against it. */
+            letting_go: components["schemas"]["Edit"][];
             /** @description The sentence that the author reads; empty where all is fine. */
             says: string;
         };

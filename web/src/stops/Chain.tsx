@@ -128,7 +128,7 @@ function Loaded({ chain }: { chain: ChainView }) {
               onShow={choose}
             />
           )}
-          {way && routes.data && <NewJob key={known.join()} targets={known} way={way} best={routes.data[0] ?? way} />}
+          {way && <NewJob key={known.join()} targets={known} way={way} />}
           <Jobs onReach={reach} />
           <Findings findings={chain.findings} onShow={choose} />
           {inHand && (

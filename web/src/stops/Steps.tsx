@@ -9,7 +9,6 @@ import { Page, Top } from "../parts/layout";
 import { useEvidence } from "../parts/tape-context";
 import { plural } from "../parts/words";
 import { space } from "../theme";
-import { judged } from "./chain/judged";
 import { StepArticle } from "./StepArticle";
 
 const Told = styled.div`
@@ -68,13 +67,14 @@ export default function Steps() {
 
   /** Moves a step where the order allows it; else says why not. */
   const move = async (step: string, after: string | null) => {
+    // Without an answer (no server, a step of the rebuild) nothing is judged, and the move itself says what is wrong.
     const known = spots?.step === step ? spots.all : await askSpots(step).catch(() => []);
     const spot = known.find((s) => (s.after ?? null) === after);
     setTold(spot && spot.judged !== "fine" ? { spot, step } : null);
     if (spot?.judged !== "refused") await edit({ step: { move: { id: step, after } } });
   };
   const letGo = async (refused: { spot: Spot; step: string }) => {
-    for (const c of refused.spot.against) if (c.ways.length === 1) await edit(judged(c, "dropped"));
+    for (const e of refused.spot.letting_go) await edit(e);
     await edit({ step: { move: { id: refused.step, after: refused.spot.after ?? null } } });
     setTold(null);
   };

@@ -17,10 +17,7 @@ const Box = styled.details`
 export function Depths({ chain, onReach }: { chain: ChainView; onReach: (part: string) => void }) {
   const { view } = useHand();
   const name = (part: string) => view.manual.parts[part]?.name ?? "part";
-  const gates = [...chain.parts]
-    .filter((p) => p.opens > 0)
-    .sort((a, b) => b.opens - a.opens)
-    .slice(0, 3);
+  const { gates } = chain;
   return (
     <Box>
       <summary>How deep each part sits</summary>

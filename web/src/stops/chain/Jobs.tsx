@@ -28,16 +28,14 @@ const Wording = styled.ol`
 `;
 
 /** "Make a guide of this way." */
-export function NewJob({ targets, way, best }: { targets: string[]; way: RouteView; best: RouteView }) {
+export function NewJob({ targets, way }: { targets: string[]; way: RouteView }) {
   const { view, edit } = useHand();
   const names = targets.map((t) => view.manual.parts[t]?.name ?? "part").join(" and the ");
   const [title, setTitle] = useState(`Replace the ${names}`);
   const [wrong, setWrong] = useState<string | null>(null);
   const id = useId();
   const make = async () => {
-    // The way that is not the cheapest is told by what the cheapest has and it has not.
-    const without = way === best ? [] : way.without;
-    const result = await edit({ job: { add: { id: newId(), title, targets, without } } });
+    const result = await edit({ job: { add: { id: newId(), title, targets, without: way.barred } } });
     setWrong(result.ok ? null : result.problem.detail);
   };
   return (

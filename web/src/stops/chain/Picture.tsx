@@ -41,6 +41,7 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
   const [only, setOnly] = useState<"all" | "linked" | "lit">(chain.steps.length > MOST_NAMED ? "linked" : "all");
   const [size, setSize] = useState<"fit" | "full">("fit");
   const { nodes, edges, width, height, named } = useMemo(() => layout(chain, only, lit), [chain, only, lit]);
+  const touches = (e: (typeof edges)[number]) => e.before === chosen || e.step === chosen;
   return (
     <div>
       <Bar>
@@ -79,8 +80,8 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
               key={e.key}
               d={e.d}
               fill="none"
-              stroke={e.touches ? "var(--accent)" : "var(--strong-line)"}
-              strokeWidth={e.touches ? 3 : 1.4}
+              stroke={touches(e) ? "var(--accent)" : "var(--strong-line)"}
+              strokeWidth={touches(e) ? 3 : 1.4}
               strokeDasharray={e.either ? "2 4" : e.sure ? undefined : "7 4"}
             />
           ))}
@@ -164,7 +165,7 @@ function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<strin
   const edges = drawn.map((l, i) => {
     const points: { x: number; y: number }[] = graph.edge(l.before, l.step, String(i)).points;
     const d = points.map((p, n) => `${n === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(" ");
-    return { key: `${l.before}-${l.step}-${i}`, d, either: l.either, sure: l.sure, touches: false };
+    return { key: `${l.before}-${l.step}-${i}`, d, either: l.either, sure: l.sure, before: l.before, step: l.step };
   });
   const { width = 100, height = 100 } = graph.graph() as { width?: number; height?: number };
   return { nodes, edges, width, height, named };

@@ -7,6 +7,7 @@
 use super::lexicon::LEXICON;
 use super::numbers;
 use super::tags::{Tag, Tagged};
+use compact_str::CompactString;
 
 /// What kind of thing a phrase names.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -34,7 +35,7 @@ pub(super) struct NounPhrase {
     pub to: usize,
     pub count: Option<u32>,
     /// Words that tell the thing: no articles, no counts, no "new" and "little".
-    pub words: Vec<String>,
+    pub words: Vec<CompactString>,
     pub thing: Thing,
     /// "of the lamp".
     pub of: Option<Box<NounPhrase>>,
@@ -57,7 +58,7 @@ impl NounPhrase {
     }
 
     pub fn head(&self) -> &str {
-        self.words.last().map_or("", String::as_str)
+        self.words.last().map_or("", CompactString::as_str)
     }
 
     /// What a connection serves: "keypad" of "keypad flex", "lamp" of "plug of the lamp".
@@ -68,7 +69,7 @@ impl NounPhrase {
         if self.thing != Thing::Connection {
             return self.is_part().then(|| self.text());
         }
-        let words: Vec<&str> = self.words.iter().map(String::as_str).collect();
+        let words: Vec<&str> = self.words.iter().map(CompactString::as_str).collect();
         let of = self.of.as_ref().filter(|of| of.known()).and_then(|of| of.serves());
         // A type ("ribbon", "coaxial") serves nothing by itself.
         let served: Vec<&str> = words
@@ -152,7 +153,7 @@ fn simple(t: &Tagged<'_>, at: usize, to: usize) -> Option<(NounPhrase, usize)> {
     let mut i = at;
     let mut count = None;
     let mut definite = false;
-    let mut words: Vec<String> = Vec::new();
+    let mut words: Vec<CompactString> = Vec::new();
     let mut nouns = 0;
     while i < to {
         match t.tags[i] {
@@ -189,12 +190,12 @@ fn simple(t: &Tagged<'_>, at: usize, to: usize) -> Option<(NounPhrase, usize)> {
             Tag::Measure
                 if nouns == 0
                     && t.tags.get(i + 1).is_some_and(|n| matches!(n, Tag::Noun | Tag::Adjective | Tag::Measure)) => {}
-            Tag::Adjective => words.push(t.words[i].to_owned()),
+            Tag::Adjective => words.push(t.words[i].into()),
             // "four more screws".
             Tag::Adverb if nouns == 0 && count.is_some() && matches!(t.words[i], "more" | "further") => {}
             Tag::Noun => {
                 nouns += 1;
-                words.push(t.words[i].to_owned());
+                words.push(t.words[i].into());
             }
             // A size or code inside: "PH 00 screws", "the T 6 screws".
             Tag::Number if nouns > 0 && t.tags.get(i + 1) == Some(&Tag::Noun) && sized(t, i) => {}
@@ -250,7 +251,7 @@ fn pronoun(t: &Tagged<'_>, from: usize, at: usize, count: Option<u32>) -> NounPh
         from,
         to: at + 1,
         count,
-        words: vec![t.words[at].to_owned()],
+        words: vec![t.words[at].into()],
         thing: Thing::Pronoun,
         of: None,
         definite: true,
@@ -262,7 +263,7 @@ fn named(
     t: &Tagged<'_>,
     from: usize,
     to: usize,
-    mut words: Vec<String>,
+    mut words: Vec<CompactString>,
     count: Option<u32>,
     definite: bool,
     plural: bool,
@@ -282,16 +283,16 @@ fn named(
     }
     for word in &mut words {
         if let Some(same) = LEXICON.same_part.get(word.as_str()) {
-            word.clone_from(same);
+            *word = same.into();
         }
     }
     // A device has one main board, and only that one goes without a name.
     if words == ["board"] {
-        words.insert(0, "main".to_owned());
+        words.insert(0, "main".into());
     }
     // "the back cover half way": what follows the last known head is no part of the name.
     if thing == Thing::Part {
-        let refs: Vec<&str> = words.iter().map(String::as_str).collect();
+        let refs: Vec<&str> = words.iter().map(CompactString::as_str).collect();
         let head = (0..refs.len()).rev().find_map(|i| LEXICON.part_heads.at(&refs, i).map(|(len, ())| i + len));
         if let Some(end) = head {
             words.truncate(end);
@@ -304,9 +305,9 @@ fn named(
     NounPhrase { from, to, count, words, thing, of: None, definite, plural }
 }
 
-fn kind(all: &[&str], words: &[String]) -> Thing {
-    let head = words.last().map_or("", String::as_str);
-    let refs: Vec<&str> = words.iter().map(String::as_str).collect();
+fn kind(all: &[&str], words: &[CompactString]) -> Thing {
+    let head = words.last().map_or("", CompactString::as_str);
+    let refs: Vec<&str> = words.iter().map(CompactString::as_str).collect();
     let ends_with_tool = (0..all.len()).any(|i| LEXICON.tools.at(all, i).is_some_and(|(len, _)| i + len == all.len()));
     let ends_with_material =
         (0..all.len()).any(|i| LEXICON.consumables.at(all, i).is_some_and(|(len, _)| i + len == all.len()));

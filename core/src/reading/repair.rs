@@ -37,7 +37,7 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
         let Some((meant, why)) = better(lexicon, sentence, i) else { continue };
         let token = &mut sentence.tokens[i];
         out.push(Repair {
-            said: token.said.clone(),
+            said: token.said.to_string(),
             meant: meant.clone(),
             start: token.start,
             end: token.end,
@@ -52,6 +52,9 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
 /// "fill ups zero zero", "pent a lobe screws", "posy drive": a drive's name heard as several words.
 fn torn_words(lexicon: &Lexicon, sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
     let mut out = Vec::new();
+    if !sentence.tokens.iter().any(shows_a_drive) {
+        return out;
+    }
     let mut at = 0;
     while at + 1 < sentence.tokens.len() {
         let written = hints.written(sentence.tokens[at].start, sentence.tokens[at].end);
@@ -64,7 +67,7 @@ fn torn_words(lexicon: &Lexicon, sentence: &mut Sentence, hints: &Hints) -> Vec<
             let last = sentence.tokens[at + len - 1].clone();
             let first = Token { end, pause: false, stop: false, ..sentence.tokens[at].clone() };
             let mut put: Vec<Token> =
-                meant.split(' ').map(|w| Token { lemma: lemma(w), said: w.to_owned(), ..first.clone() }).collect();
+                meant.split(' ').map(|w| Token { lemma: lemma(w), said: w.into(), ..first.clone() }).collect();
             if let Some(end) = put.last_mut() {
                 (end.pause, end.stop) = (last.pause, last.stop);
             }
@@ -131,22 +134,14 @@ fn torn_at(lexicon: &Lexicon, sentence: &Sentence, at: usize) -> Option<(usize, 
 
 /// A screw, a driver or a size stands right behind.
 fn fits_a_drive(sentence: &Sentence, at: usize, len: usize) -> bool {
-    sentence.tokens[at + len..].iter().take(3).any(|t| {
-        matches!(
-            t.lemma.as_str(),
-            "screw"
-                | "screwdriver"
-                | "driver"
-                | "bit"
-                | "zero"
-                | "double"
-                | "triple"
-                | "number"
-                | "size"
-                | "one"
-                | "crew"
-        ) || super::numbers::bit_code(&t.lemma).is_some()
-    })
+    sentence.tokens[at + len..].iter().take(3).any(shows_a_drive)
+}
+
+fn shows_a_drive(t: &Token) -> bool {
+    matches!(
+        t.lemma.as_str(),
+        "screw" | "screwdriver" | "driver" | "bit" | "zero" | "double" | "triple" | "number" | "size" | "one" | "crew"
+    ) || super::numbers::bit_code(&t.lemma).is_some()
 }
 
 fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, String)> {
@@ -212,7 +207,12 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
     let in_hand = i.checked_sub(2).filter(|n| matches!(words[*n], "take" | "use" | "with" | "grab" | "using"));
     // "What you need is a sponger": what is listed is a thing of the bench as well.
     let listed = (0..i).find(|n| lexicon.tool_list.at(&words, *n).is_some());
-    (from..to).filter(|n| *n != i).find(|n| trade(*n)).or(in_hand).or(listed).map(|n| sentence.tokens[n].said.clone())
+    (from..to)
+        .filter(|n| *n != i)
+        .find(|n| trade(*n))
+        .or(in_hand)
+        .or(listed)
+        .map(|n| sentence.tokens[n].said.to_string())
 }
 
 #[cfg(test)]

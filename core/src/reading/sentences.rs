@@ -5,14 +5,15 @@
 
 use super::lexicon::{LEXICON, contraction, lemma};
 use crate::recording::Recording;
+use compact_str::CompactString;
 
 /// One word of the recording.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Token {
     /// Lower case, as said.
-    pub said: String,
+    pub said: CompactString,
     /// What the passes look up; differs from the lemma of `said` after a repair.
-    pub lemma: String,
+    pub lemma: CompactString,
     /// Characters of the joined text.
     pub start: usize,
     pub end: usize,
@@ -104,9 +105,11 @@ fn flush(open: &mut Sentence, out: &mut Vec<Sentence>) {
 }
 
 pub(super) fn is_punctuated(recording: &Recording) -> bool {
-    let words: usize = recording.cues.iter().map(|c| c.text.split_whitespace().count()).sum();
-    let stops =
-        recording.cues.iter().flat_map(|c| c.text.split_whitespace()).filter(|w| w.ends_with(['.', '!', '?'])).count();
+    let (mut words, mut stops) = (0, 0);
+    for word in recording.cues.iter().flat_map(|c| c.text.split_ascii_whitespace()) {
+        words += 1;
+        stops += usize::from(matches!(word.as_bytes().last(), Some(b'.' | b'!' | b'?')));
+    }
     stops * 40 > words
 }
 
@@ -157,30 +160,33 @@ fn opens_a_thought(open: &Sentence, rest: &[Token]) -> bool {
 /// "caution", "step four", "section two": headings that recognisers write into the run of words.
 fn announces(open: &Sentence, rest: &[Token]) -> bool {
     let Some(last) = open.tokens.last() else { return false };
-    let numbered =
-        |t: Option<&Token>| t.is_some_and(|t| LEXICON.numbers.contains_key(&t.said) || t.said.parse::<u32>().is_ok());
+    let numbered = |t: Option<&Token>| {
+        t.is_some_and(|t| LEXICON.numbers.contains_key(t.said.as_str()) || t.said.parse::<u32>().is_ok())
+    };
     let classes = &LEXICON.classes;
-    let led = classes.determiner.contains(&last.said)
-        || classes.preposition.contains(&last.said)
-        || classes.be.contains(&last.said)
-        || matches!(
-            last.said.as_str(),
-            "next" | "last" | "this" | "that" | "and" | "very" | "so" | "extra" | "more" | "get"
-        );
+    let led = || {
+        classes.determiner.contains(last.said.as_str())
+            || classes.preposition.contains(last.said.as_str())
+            || classes.be.contains(last.said.as_str())
+            || matches!(
+                last.said.as_str(),
+                "next" | "last" | "this" | "that" | "and" | "very" | "so" | "extra" | "more" | "get"
+            )
+    };
     match rest[0].said.as_str() {
-        "caution" | "attention" | "warning" | "danger" => !led,
-        "careful" => !led && open.tokens.len() > 3,
-        "step" | "section" | "chapter" => !led && numbered(rest.get(1)),
+        "caution" | "attention" | "warning" | "danger" => !led(),
+        "careful" => !led() && open.tokens.len() > 3,
+        "step" | "section" | "chapter" => !led() && numbered(rest.get(1)),
         _ => false,
     }
 }
 
 fn acts_or_is(t: &Token) -> bool {
     let c = &LEXICON.classes;
-    c.be.contains(&t.said)
-        || c.have.contains(&t.said)
-        || c.modal.contains(&t.said)
-        || LEXICON.verb_forms.contains_key(&t.said)
+    c.be.contains(t.said.as_str())
+        || c.have.contains(t.said.as_str())
+        || c.modal.contains(t.said.as_str())
+        || LEXICON.verb_forms.contains_key(t.said.as_str())
         || matches!(t.said.as_str(), "don't" | "one" | "that" | "this" | "this's")
 }
 
@@ -189,14 +195,16 @@ fn begins_with_an_act(open: &Sentence, next: &Token) -> bool {
     const SHORTEST: usize = 4;
     let Some(last) = open.tokens.last() else { return false };
     let classes = &LEXICON.classes;
-    let leads = classes.adverb.contains(&last.said)
-        || classes.determiner.contains(&last.said)
-        || classes.pronoun.contains(&last.said)
-        || classes.modal.contains(&last.said)
-        || matches!(last.said.as_str(), "and" | "to" | "then")
-        || LEXICON.conditions.contains(&last.said)
-        || matches!(last.said.as_str(), "or" | "but" | "until" | "till");
-    last.cue != next.cue && open.tokens.len() >= SHORTEST && !leads && LEXICON.verbs.contains_key(&next.said)
+    let leads = || {
+        classes.adverb.contains(last.said.as_str())
+            || classes.determiner.contains(last.said.as_str())
+            || classes.pronoun.contains(last.said.as_str())
+            || classes.modal.contains(last.said.as_str())
+            || matches!(last.said.as_str(), "and" | "to" | "then")
+            || LEXICON.conditions.contains(last.said.as_str())
+            || matches!(last.said.as_str(), "or" | "but" | "until" | "till")
+    };
+    last.cue != next.cue && open.tokens.len() >= SHORTEST && LEXICON.verbs.contains_key(next.said.as_str()) && !leads()
 }
 
 /// A caption that begins with a thing and its verb ("the battery is glued"), behind one that ended with a thing.
@@ -212,7 +220,9 @@ fn begins_anew(open: &Sentence, rest: &[Token]) -> bool {
     let thing_only = ends_with_a_thing(open);
     let classes = &LEXICON.classes;
     let verb = |t: &Token| {
-        classes.be.contains(&t.said) || classes.have.contains(&t.said) || LEXICON.verb_forms.contains_key(&t.said)
+        classes.be.contains(t.said.as_str())
+            || classes.have.contains(t.said.as_str())
+            || LEXICON.verb_forms.contains_key(t.said.as_str())
     };
     match next.said.as_str() {
         "first" | "before" | "after" | "when" | "once" | "let" | "there" | "here" => ended,
@@ -222,13 +232,16 @@ fn begins_anew(open: &Sentence, rest: &[Token]) -> bool {
                 && rest.iter().take(12).any(|t| matches!(t.said.as_str(), "have" | "need" | "must" | "'ll" | "you"))
         }
         "it" | "i" | "you" | "we" | "they" => {
-            ended && rest.get(1).is_some_and(|t| verb(t) || t.said.starts_with('\'') || classes.modal.contains(&t.said))
+            ended
+                && rest
+                    .get(1)
+                    .is_some_and(|t| verb(t) || t.said.starts_with('\'') || classes.modal.contains(t.said.as_str()))
         }
         said if classes.determiner.contains(said) => {
             thing_only
                 && rest[1..].iter().take(VERB_WITHIN).take_while(|t| t.said != "and").any(|t| {
-                    classes.be.contains(&t.said)
-                        || LEXICON.verb_forms.get(&t.said).is_some_and(|base| {
+                    classes.be.contains(t.said.as_str())
+                        || LEXICON.verb_forms.get(t.said.as_str()).is_some_and(|base| {
                             t.said != *base
                                 && t.said.ends_with('s')
                                 && LEXICON.part_heads.at(&[t.lemma.as_str()], 0).is_none()
@@ -251,7 +264,7 @@ fn ends_with_a_thing(open: &Sentence) -> bool {
 }
 
 /// The words of a text that stands by itself, as the passes want them.
-pub(super) fn words(text: &str) -> impl Iterator<Item = String> {
+pub(super) fn words(text: &str) -> impl Iterator<Item = CompactString> {
     tokens(text, 0, 0).into_iter().map(|t| t.said)
 }
 
@@ -274,7 +287,8 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         while at < chars.len() && (is_word(chars[at]) || joins(&chars, at)) {
             at += 1;
         }
-        let said = chars[start..at].iter().collect::<String>().to_lowercase().replace('’', "'");
+        let lower = chars[start..at].iter().map(|c| if *c == '’' { '\'' } else { *c }).flat_map(char::to_lowercase);
+        let said: CompactString = lower.collect();
         let said = said.trim_matches('\'');
         let mut begin = start;
         for said in contraction(said) {
@@ -288,7 +302,7 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
                 &mut out,
                 Token {
                     lemma: lemma(said),
-                    said: said.to_owned(),
+                    said: said.into(),
                     start: place.0,
                     end: place.1,
                     cue,
@@ -332,7 +346,7 @@ fn push_word(out: &mut Vec<Token>, token: Token) {
         out.push(token);
         return;
     }
-    let (figure, unit): (String, String) =
+    let (figure, unit): (CompactString, CompactString) =
         (token.said.chars().take(digits).collect(), token.said.chars().skip(digits).collect());
     let middle = token.start + digits;
     out.push(Token { lemma: figure.clone(), said: figure, end: middle, ..token.clone() });

@@ -14,6 +14,7 @@ mod units_clash;
 use super::Statement;
 use super::lexicon::{contraction, lemma};
 use super::sheet::DiscrepancyKind;
+use compact_str::CompactString;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -30,7 +31,7 @@ pub struct Finding {
 }
 
 pub(super) fn find(statements: &[Statement]) -> Vec<Finding> {
-    let words: Vec<Vec<String>> = statements.iter().map(words_of).collect();
+    let words: Vec<Vec<CompactString>> = statements.iter().map(words_of).collect();
     let story = Story { statements, words: &words };
     let mut out = Vec::new();
     for rule in
@@ -46,12 +47,12 @@ pub(super) fn find(statements: &[Statement]) -> Vec<Finding> {
 struct Story<'a> {
     statements: &'a [Statement],
     /// Lemmas of each statement, repaired.
-    words: &'a [Vec<String>],
+    words: &'a [Vec<CompactString>],
 }
 
 impl Story<'_> {
     fn refs(&self, i: usize) -> Vec<&str> {
-        self.words[i].iter().map(String::as_str).collect()
+        self.words[i].iter().map(CompactString::as_str).collect()
     }
 
     /// Whether the recording tells a rebuild at all.
@@ -69,7 +70,7 @@ fn finding(kind: DiscrepancyKind, at: usize, against: Option<usize>, says: Strin
     Finding { kind, at, against, says }
 }
 
-fn words_of(statement: &Statement) -> Vec<String> {
+fn words_of(statement: &Statement) -> Vec<CompactString> {
     let text = statement.text.to_lowercase().replace('’', "'");
     let mut out = Vec::new();
     for word in text

@@ -4,6 +4,7 @@ use super::super::facts::{PartFact, PartOp};
 use super::super::lexicon::LEXICON;
 use super::super::sheet::DiscrepancyKind;
 use super::{Finding, Story, finding};
+use compact_str::CompactString;
 use std::collections::BTreeSet;
 
 /// Parts that came out and were never told again, in a recording that tells the rebuild. Parts told by another name would
@@ -14,7 +15,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Finding> {
     }
     let later: BTreeSet<&str> = (0..story.statements.len())
         .filter(|i| story.statements[*i].rebuild)
-        .flat_map(|i| story.words[i].iter().map(String::as_str))
+        .flat_map(|i| story.words[i].iter().map(CompactString::as_str))
         .collect();
     // A rebuild that is only summed up omits everything and means nothing by it.
     let told = parts(story).filter(|(i, p)| story.statements[*i].rebuild && p.op == PartOp::Install).count();

@@ -3,6 +3,7 @@
 use super::super::sheet::DiscrepancyKind;
 use super::super::statements::StatementKind;
 use super::{Finding, Story, finding};
+use compact_str::CompactString;
 
 /// The same sentence again at once, or "Step seven. Step seven. Disconnect …" joined in one.
 pub(super) fn find(story: &Story<'_>) -> Vec<Finding> {
@@ -21,11 +22,11 @@ fn said_again(story: &Story<'_>, i: usize) -> bool {
     a == b && (b.len() >= 4 || step) && story.statements[i].kind != StatementKind::Noise && !thanks(b)
 }
 
-fn thanks(words: &[String]) -> bool {
+fn thanks(words: &[CompactString]) -> bool {
     words.iter().any(|w| matches!(w.as_str(), "thank" | "watching" | "bye" | "music" | "subscribe"))
 }
 
-fn stutters(w: &[String]) -> bool {
+fn stutters(w: &[CompactString]) -> bool {
     // A sentence of a thousand words is no sentence: it would take its square.
     const LONGEST: usize = 120;
     let w = &w[..w.len().min(LONGEST)];

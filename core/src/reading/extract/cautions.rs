@@ -136,7 +136,7 @@ fn main_subject(
         && !own.iter().any(|w| named_hazard(&[w]).is_some());
     if refers && best.is_none_or(|(weight, about)| *weight < 2 * STRONG || is_way(*about)) {
         let before = named_hazard(&words[..warning.span.start]);
-        let focused = || focus.and_then(|np| named_hazard(&np.words.iter().map(String::as_str).collect::<Vec<_>>()));
+        let focused = || focus.and_then(|np| named_hazard(&np.words.iter().map(|w| w.as_str()).collect::<Vec<_>>()));
         if let Some(meant) = before.or_else(focused) {
             return vec![meant];
         }

@@ -7,6 +7,7 @@ use super::act::Act;
 use super::facts::{CautionSubject, Consumable, Drive};
 use super::sound::{sound, spelled};
 use crate::units::Unit;
+use compact_str::CompactString;
 use rustc_hash::{FxHashMap, FxHashSet};
 use serde::Deserialize;
 use std::collections::BTreeMap;
@@ -19,7 +20,7 @@ pub(super) struct Lexicon {
     pub verb_forms: FxHashMap<String, String>,
     pub part_heads: PhraseTable<()>,
     pub connections: PhraseTable<()>,
-    pub never_parts: FxHashSet<String>,
+    pub never_parts: FxHashSet<CompactString>,
     /// Another word for a part to the one a guide uses.
     pub same_part: FxHashMap<String, String>,
     pub tools: PhraseTable<String>,
@@ -51,9 +52,9 @@ pub(super) struct Lexicon {
     pub rebuild_reverse: PhraseTable<()>,
     pub needs: PhraseTable<()>,
     pub tests: PhraseTable<()>,
-    pub conditions: FxHashSet<String>,
+    pub conditions: FxHashSet<CompactString>,
     /// Every word of every list: what already means something here is no mishearing.
-    pub known: FxHashSet<String>,
+    pub known: FxHashSet<CompactString>,
     /// Single words worth repairing a mishearing to.
     pub trade_words: Vec<TradeWord>,
     /// Every name of a drive, of one word or several.
@@ -76,26 +77,53 @@ pub(super) struct VerbPhrase {
 
 /// Finds the longest of many phrases at one place of a text.
 pub(super) struct PhraseTable<T> {
-    by_first: FxHashMap<String, Vec<(Vec<String>, T)>>,
+    by_first: FxHashMap<CompactString, Vec<(Vec<CompactString>, T)>>,
+    openers: Openers,
+}
+
+/// Which lengths the first words have, by their first letter: most words open no phrase, and this says so without a hash.
+struct Openers([u32; 256]);
+
+impl Openers {
+    fn of<'a>(words: impl Iterator<Item = &'a CompactString>) -> Self {
+        let mut lengths = [0; 256];
+        for word in words {
+            if let Some((letter, length)) = Self::place(word) {
+                lengths[letter] |= length;
+            }
+        }
+        Self(lengths)
+    }
+
+    fn may_open(&self, word: &str) -> bool {
+        Self::place(word).is_some_and(|(letter, length)| self.0[letter] & length != 0)
+    }
+
+    fn place(word: &str) -> Option<(usize, u32)> {
+        let letter = *word.as_bytes().first()?;
+        Some((letter.into(), 1 << word.len().min(31)))
+    }
 }
 
 impl<T: Clone> PhraseTable<T> {
     fn new(phrases: impl IntoIterator<Item = (String, T)>) -> Self {
-        let mut by_first: FxHashMap<String, Vec<(Vec<String>, T)>> = FxHashMap::default();
+        let mut by_first: FxHashMap<CompactString, Vec<(Vec<CompactString>, T)>> = FxHashMap::default();
         for (phrase, value) in phrases {
-            let words: Vec<String> = phrase.split_whitespace().flat_map(contraction).map(lemma).collect();
+            let words: Vec<CompactString> = phrase.split_whitespace().flat_map(contraction).map(lemma).collect();
             by_first.entry(words[0].clone()).or_default().push((words, value));
         }
         for list in by_first.values_mut() {
             list.sort_by_key(|(words, _)| std::cmp::Reverse(words.len()));
         }
-        Self { by_first }
+        let openers = Openers::of(by_first.keys());
+        Self { by_first, openers }
     }
 
     /// The longest phrase that begins at `at`: its length in words and its value.
     pub fn at(&self, words: &[&str], at: usize) -> Option<(usize, &T)> {
-        let list = self.by_first.get(*words.get(at)?)?;
-        let fits = |phrase: &[String]| {
+        let first = words.get(at).filter(|w| self.openers.may_open(w))?;
+        let list = self.by_first.get(*first)?;
+        let fits = |phrase: &[CompactString]| {
             words.len() >= at + phrase.len() && phrase.iter().zip(&words[at..]).all(|(p, w)| p == w)
         };
         list.iter().find(|(phrase, _)| fits(phrase)).map(|(phrase, value)| (phrase.len(), value))
@@ -124,22 +152,19 @@ impl<T: Clone> PhraseTable<T> {
 }
 
 /// "it's" and "you'll" are two words: what they stand for has two places in the grammar.
-pub(super) fn contraction(word: &str) -> Vec<&str> {
+pub(super) fn contraction(word: &str) -> impl Iterator<Item = &str> {
     const ENDS: [&str; 6] = ["'s", "'ll", "'re", "'ve", "'d", "'m"];
-    match ENDS.iter().find(|e| word.len() > e.len() && word.ends_with(**e)) {
-        Some(end) => {
-            let (stem, end) = word.split_at(word.len() - end.len());
-            vec![stem, end]
-        }
-        None => vec![word],
-    }
+    let marked = word.as_bytes().contains(&b'\'');
+    let end = ENDS.iter().filter(|_| marked).find(|e| word.len() > e.len() && word.ends_with(**e));
+    let (stem, end) = word.split_at(word.len() - end.map_or(0, |e| e.len()));
+    std::iter::once(stem).chain((!end.is_empty()).then_some(end))
 }
 
 /// The singular of a noun, roughly: enough to look words up, never shown.
-pub(super) fn lemma(word: &str) -> String {
+pub(super) fn lemma(word: &str) -> CompactString {
     // "eight T5s": a code in the plural.
     if let Some(code) = word.strip_suffix('s').filter(|c| c.len() >= 2 && c.ends_with(|c: char| c.is_ascii_digit())) {
-        return code.to_owned();
+        return code.into();
     }
     let keep = word.len() < 4
         || matches!(
@@ -148,20 +173,20 @@ pub(super) fn lemma(word: &str) -> String {
         )
         || ["ss", "us", "is", "'s", "ous"].iter().any(|e| word.ends_with(e));
     if keep || !word.ends_with('s') {
-        return word.to_owned();
+        return word.into();
     }
     if matches!(word, "goes" | "does" | "undoes") {
-        return word[..word.len() - 2].to_owned();
+        return word[..word.len() - 2].into();
     }
     if let Some(stem) = word.strip_suffix("ies") {
-        return format!("{stem}y");
+        return compact_str::format_compact!("{stem}y");
     }
     for end in ["ches", "shes", "xes", "sses"] {
         if word.ends_with(end) {
-            return word[..word.len() - 2].to_owned();
+            return word[..word.len() - 2].into();
         }
     }
-    word[..word.len() - 1].to_owned()
+    word[..word.len() - 1].into()
 }
 
 #[derive(Deserialize)]
@@ -270,21 +295,21 @@ struct SpeechFile {
 /// Words of the closed classes, for the grammar.
 #[derive(Deserialize)]
 pub(super) struct Classes {
-    pub determiner: FxHashSet<String>,
-    pub pronoun: FxHashSet<String>,
-    pub preposition: FxHashSet<String>,
-    pub modal: FxHashSet<String>,
-    pub be: FxHashSet<String>,
-    pub have: FxHashSet<String>,
+    pub determiner: FxHashSet<CompactString>,
+    pub pronoun: FxHashSet<CompactString>,
+    pub preposition: FxHashSet<CompactString>,
+    pub modal: FxHashSet<CompactString>,
+    pub be: FxHashSet<CompactString>,
+    pub have: FxHashSet<CompactString>,
     #[serde(rename = "do")]
-    pub does: FxHashSet<String>,
-    pub negation: FxHashSet<String>,
-    pub particle: FxHashSet<String>,
-    pub adverb: FxHashSet<String>,
-    pub adjective: FxHashSet<String>,
-    pub subordinator: FxHashSet<String>,
-    pub conjunction: FxHashSet<String>,
-    pub passing: FxHashSet<String>,
+    pub does: FxHashSet<CompactString>,
+    pub negation: FxHashSet<CompactString>,
+    pub particle: FxHashSet<CompactString>,
+    pub adverb: FxHashSet<CompactString>,
+    pub adjective: FxHashSet<CompactString>,
+    pub subordinator: FxHashSet<CompactString>,
+    pub conjunction: FxHashSet<CompactString>,
+    pub passing: FxHashSet<CompactString>,
 }
 
 fn load<'a, T: Deserialize<'a>>(name: &str, text: &'a str) -> T {
@@ -425,7 +450,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         rebuild_reverse: plain(speech.rebuild_reverse),
         needs: plain(speech.needs),
         tests: plain(speech.tests),
-        conditions: speech.conditions.into_iter().collect(),
+        conditions: speech.conditions.into_iter().map(CompactString::from).collect(),
         drive_names,
         trade_words: trade_words
             .into_iter()

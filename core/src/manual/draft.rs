@@ -213,15 +213,8 @@ impl Drafter {
             return part.id;
         }
         let id = self.ids.make(PartId);
-        let part = Part {
-            id,
-            name: name.to_owned(),
-            inside: None,
-            power_source: is_power(name),
-            number: None,
-            evidence: vec![evidence.clone()],
-        };
-        self.manual.parts.insert(id, part);
+        let part = Part::new(id, name.to_owned(), vec![evidence.clone()]);
+        self.manual.parts.insert(id, Part { power_source: is_power(name), ..part });
         id
     }
 

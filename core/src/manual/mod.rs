@@ -15,6 +15,7 @@ mod draft;
 mod edit;
 mod evidence;
 mod fasteners;
+mod follow;
 mod heard;
 mod history;
 mod jobs;

@@ -21,6 +21,13 @@ pub struct Part {
     pub evidence: Vec<Evidence>,
 }
 
+impl Part {
+    /// A part of which only the name and its source are known.
+    pub fn new(id: PartId, name: String, evidence: Vec<Evidence>) -> Self {
+        Self { id, name, inside: None, power_source: false, number: None, evidence }
+    }
+}
+
 /// One field of a part.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -62,10 +69,7 @@ impl Manual {
                 }
                 let name = self.free_name(*id, name)?;
                 touched.add(Aspect::Parts, id.0);
-                self.parts.insert(
-                    *id,
-                    Part { id: *id, name, inside: None, power_source: false, number: None, evidence: Vec::new() },
-                );
+                self.parts.insert(*id, Part::new(*id, name, Vec::new()));
             }
             PartEdit::Rename { id, name } => self.rename_part(*id, name, touched)?,
             PartEdit::Set { id, field } => {

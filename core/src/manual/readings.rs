@@ -8,6 +8,7 @@
 
 use super::Manual;
 use super::change::{Aspect, Refusal, Touched, note};
+use super::follow::Words;
 use crate::ids::*;
 use crate::reading::{DiscrepancyKind, Facts, Hints, Meant, Statement, StatementKind};
 use serde::{Deserialize, Serialize};
@@ -107,7 +108,7 @@ pub enum ReadingEdit {
         end: usize,
         dropped: bool,
     },
-    /// `None` goes back to what the reader read. Groups of screws that rest on these words follow.
+    /// `None` goes back to what the reader read. Screws, connectors, heat and parts that rest on these words follow.
     SetFacts {
         id: CorrectionId,
         recording: RecordingId,
@@ -163,7 +164,8 @@ impl Manual {
             E::SetFacts { id, recording, start, end, facts } => {
                 self.correct(*id, *recording, *start, *end, touched, |c| c.facts.clone_from(facts))?;
                 if let Some(facts) = facts {
-                    self.follow_facts(*recording, *start, *end, facts, touched);
+                    let words = Words { recording: *recording, start: *start, end: *end };
+                    self.follow_facts(words, facts, id.0, touched);
                 }
                 Ok(())
             }
@@ -288,22 +290,6 @@ impl Manual {
         touched.add(Aspect::Cuts, id.0);
         self.cuts.insert(id, Cut { id, recording, at, joins });
         Ok(())
-    }
-
-    /// Groups that rest on just these words take the counts, drives and lengths that were put right.
-    fn follow_facts(&mut self, recording: RecordingId, start: usize, end: usize, facts: &Facts, touched: &mut Touched) {
-        let rests = |e: &super::Evidence| used_span(e, recording).is_some_and(|(s, t)| s < end && start < t);
-        let mut groups: Vec<&mut super::FastenerGroup> =
-            self.fasteners.values_mut().filter(|g| g.evidence.iter().any(rests)).collect();
-        if groups.len() != facts.fasteners.len() {
-            return;
-        }
-        groups.sort_by_key(|g| g.id);
-        for (group, fact) in groups.into_iter().zip(&facts.fasteners) {
-            touched.add(Aspect::Fasteners, group.id.0);
-            (group.count, group.drive, group.length) = (fact.count, fact.drive, fact.length);
-            group.bit.clone_from(&fact.bit);
-        }
     }
 
     /// What an author put right before the reading of a recording begins.

@@ -4,7 +4,7 @@
 use criterion::{Criterion, criterion_group, criterion_main};
 use paso_core::ids::*;
 use paso_core::manual::{Manual, RecordingRef, Source, draft};
-use paso_core::order::{Chain, Graph, Need, Weights, Work, least, view};
+use paso_core::order::{Chain, Graph, Need, Work, least, view};
 use paso_core::reading::read;
 use paso_core::recording::Recording;
 use std::hint::black_box;
@@ -88,7 +88,7 @@ fn manual(c: &mut Criterion) {
     let target = *manual.parts.keys().last().expect("parts");
     c.bench_function(&format!("all that Chain shows, {steps} steps"), |b| b.iter(|| view(black_box(&manual))));
     c.bench_function(&format!("routes to a part, {steps} steps"), |b| {
-        b.iter(|| Chain::of(black_box(&manual)).routes(&manual, &[target], Weights::default(), 4))
+        b.iter(|| Chain::of(black_box(&manual)).routes(&manual, &[target], 4))
     });
 }
 

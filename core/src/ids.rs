@@ -51,6 +51,10 @@ id! {
     VariantId,
     /// A condition of a step.
     RequirementId,
+    /// A note around the work.
+    NoteId,
+    /// A tool that is laid out.
+    ToolId,
 }
 
 /// Makes ids from a seed and a counter, so that drafting the same readings twice gives the same manual.

@@ -5,7 +5,9 @@
 //! values of the tests are the exact factors of the SI Brochure and of NIST SP 811 (from memory).
 
 use serde::{Deserialize, Serialize};
-pub use uom::si::f64::{ElectricPotential, Energy, Length, Mass, ThermodynamicTemperature, Time, Torque};
+pub use uom::si::f64::{
+    ElectricCharge, ElectricPotential, Energy, Length, Mass, ThermodynamicTemperature, Time, Torque,
+};
 use uom::si::{
     electric_charge, electric_potential, energy, length, mass, thermodynamic_temperature as temperature, time, torque,
 };
@@ -112,8 +114,9 @@ impl Unit {
             Self::Turn => value * 360.0,
             Self::Volt => ElectricPotential::new::<electric_potential::volt>(value).get::<electric_potential::volt>(),
             Self::MilliampHour => value,
-            Self::AmpHour => uom::si::f64::ElectricCharge::new::<electric_charge::ampere_hour>(value)
-                .get::<electric_charge::milliampere_hour>(),
+            Self::AmpHour => {
+                ElectricCharge::new::<electric_charge::ampere_hour>(value).get::<electric_charge::milliampere_hour>()
+            }
             Self::WattHour => Energy::new::<energy::watt_hour>(value).get::<energy::watt_hour>(),
             Self::NewtonMetre => value,
             Self::NewtonCentimetre => Torque::new::<torque::newton_centimeter>(value).get::<torque::newton_meter>(),
@@ -183,6 +186,36 @@ pub fn seconds(value: f64) -> Time {
 /// A duration in seconds, to a thousandth.
 pub fn in_seconds(value: Time) -> f64 {
     rounded(value.get::<time::second>(), 1e3)
+}
+
+/// A voltage from volts.
+pub fn volts(value: f64) -> ElectricPotential {
+    ElectricPotential::new::<electric_potential::volt>(rounded(value, 1e3))
+}
+
+/// A voltage in volts, to a thousandth.
+pub fn in_volts(value: ElectricPotential) -> f64 {
+    rounded(value.get::<electric_potential::volt>(), 1e3)
+}
+
+/// A capacity from milliampere hours.
+pub fn milliampere_hours(value: f64) -> ElectricCharge {
+    ElectricCharge::new::<electric_charge::milliampere_hour>(rounded(value, 1e1))
+}
+
+/// A capacity in milliampere hours, to a tenth.
+pub fn in_milliampere_hours(value: ElectricCharge) -> f64 {
+    rounded(value.get::<electric_charge::milliampere_hour>(), 1e1)
+}
+
+/// An energy from watt hours.
+pub fn watt_hours(value: f64) -> Energy {
+    Energy::new::<energy::watt_hour>(rounded(value, 1e3))
+}
+
+/// An energy in watt hours, to a thousandth.
+pub fn in_watt_hours(value: Energy) -> f64 {
+    rounded(value.get::<energy::watt_hour>(), 1e3)
 }
 
 /// A closed range of one quantity; a single figure has both ends alike.
@@ -258,6 +291,9 @@ plain_number!(serde_mm, Length, millimetres, in_millimetres);
 plain_number!(serde_nm, Torque, newton_metres, in_newton_metres);
 plain_number!(serde_celsius, ThermodynamicTemperature, celsius, in_celsius);
 plain_number!(serde_seconds, Time, seconds, in_seconds);
+plain_number!(serde_volts, ElectricPotential, volts, in_volts);
+plain_number!(serde_mah, ElectricCharge, milliampere_hours, in_milliampere_hours);
+plain_number!(serde_wh, Energy, watt_hours, in_watt_hours);
 
 #[cfg(test)]
 mod tests {

@@ -1,6 +1,6 @@
 //! The API's own description: the OpenAPI document, derived from the handlers.
 
-use crate::routes::{chain, health, listen, manuals, publish, recordings};
+use crate::routes::{chain, device, health, listen, manuals, publish, recordings};
 use rocket::serde::json::Json;
 use rocket::{Route, get, routes};
 use utoipa::OpenApi;
@@ -34,6 +34,8 @@ use utoipa::OpenApi;
         chain::routes,
         chain::spots,
         chain::all_jobs,
+        device::device,
+        device::find,
         publish::guide,
         publish::markdown,
         publish::json,
@@ -85,6 +87,8 @@ pub fn routes() -> Vec<Route> {
         chain::routes,
         chain::spots,
         chain::all_jobs,
+        device::device,
+        device::find,
         publish::guide,
         publish::markdown,
         publish::json,

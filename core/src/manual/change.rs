@@ -34,6 +34,8 @@ pub enum Aspect {
     Jobs,
     Variants,
     Requirements,
+    Notes,
+    Kit,
 }
 
 /// A field of an entity, or the entity itself.
@@ -163,6 +165,8 @@ fn entity(manual: &Manual, aspect: Aspect, id: Uuid) -> Option<Value> {
         Aspect::Jobs => get(&manual.jobs, JobId(id)),
         Aspect::Variants => get(&manual.variants, VariantId(id)),
         Aspect::Requirements => get(&manual.requirements, RequirementId(id)),
+        Aspect::Notes => get(&manual.notes, NoteId(id)),
+        Aspect::Kit => get(&manual.kit, ToolId(id)),
     }
 }
 
@@ -201,6 +205,8 @@ fn set_entity(manual: &mut Manual, aspect: Aspect, id: Uuid, value: Option<Value
         Aspect::Jobs => put(&mut manual.jobs, JobId(id), value),
         Aspect::Variants => put(&mut manual.variants, VariantId(id), value),
         Aspect::Requirements => put(&mut manual.requirements, RequirementId(id), value),
+        Aspect::Notes => put(&mut manual.notes, NoteId(id), value),
+        Aspect::Kit => put(&mut manual.kit, ToolId(id), value),
     }
 }
 

@@ -3,6 +3,7 @@
 //! Nothing *needs* accepting: a draft is complete, and what nobody has reviewed is counted. A step ends where a part
 //! leaves or goes back, and at a new paragraph; every step, count and setting carries the seconds it came from.
 
+use super::draft_device::DeviceTold;
 use super::parts::capitalised;
 use super::steps::{LONGEST_TITLE, rank_between};
 use super::told_order::ToldOrder;
@@ -27,6 +28,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         open: None,
         pending: Vec::new(),
         told_order: ToldOrder::default(),
+        device: DeviceTold::default(),
     };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
@@ -65,6 +67,7 @@ struct Drafter {
     /// Cautions told before any step they could belong to.
     pending: Vec<(CautionSubjectAndText, Evidence)>,
     told_order: ToldOrder,
+    device: DeviceTold,
 }
 
 type CautionSubjectAndText = (crate::reading::CautionSubject, String);
@@ -79,6 +82,7 @@ impl Drafter {
             to_ms: statement.to_ms,
         };
         self.told_order.listen(statement, &evidence);
+        self.device.listen(statement, &evidence);
         // What was tried in vain is no step.
         if statement.marks.contains(&Mark::DeadEnd) {
             return;
@@ -343,6 +347,7 @@ impl Drafter {
     fn finish(mut self) -> Manual {
         self.close();
         std::mem::take(&mut self.told_order).settle(&mut self.manual, || self.ids.make(RequirementId));
+        std::mem::take(&mut self.device).settle(&mut self.manual, &mut self.ids);
         // A caution with no step behind it (a closing remark) belongs to the last one.
         if let Some(last) = self.manual.order().last().copied() {
             for ((about, text), evidence) in std::mem::take(&mut self.pending) {

@@ -10,6 +10,7 @@ use super::*;
 pub enum HeadEdit {
     Title(String),
     Device(String),
+    Weights(Weights),
 }
 
 /// One change an author asks for.
@@ -29,6 +30,9 @@ pub enum Edit {
     Job(JobEdit),
     Variant(VariantEdit),
     Requirement(RequirementEdit),
+    Note(NoteEdit),
+    Kit(KitEdit),
+    Text(TextEdit),
 }
 
 impl Manual {
@@ -45,6 +49,7 @@ impl Manual {
                 match edit {
                     HeadEdit::Title(title) => next.head.title = text("title", title, LONGEST_TITLE)?,
                     HeadEdit::Device(device) => next.head.device = change::note("device", device, LONGEST_TITLE)?,
+                    HeadEdit::Weights(weights) => next.head.weights = weights.checked()?,
                 }
             }
             Edit::Step(edit) => next.edit_step(edit, author, &mut touched)?,
@@ -59,6 +64,9 @@ impl Manual {
             Edit::Job(edit) => next.edit_job(edit, &mut touched)?,
             Edit::Variant(edit) => next.edit_variant(edit, &mut touched)?,
             Edit::Requirement(edit) => next.edit_requirement(edit, author, &mut touched)?,
+            Edit::Note(edit) => next.edit_note(edit, author, &mut touched)?,
+            Edit::Kit(edit) => next.edit_kit(edit, author, &mut touched)?,
+            Edit::Text(edit) => next.edit_text(edit, &mut touched)?,
         }
         let change = change::compare(self, &mut next, &touched, author);
         Ok((next, change))

@@ -63,6 +63,9 @@ pub struct FastenerGroup {
     pub refitted: Option<u32>,
     pub fate: FastenerFate,
     pub note: Option<String>,
+    /// Empty: in all variants.
+    #[serde(default)]
+    pub variants: Vec<VariantId>,
     pub evidence: Vec<Evidence>,
 }
 
@@ -84,6 +87,7 @@ impl FastenerGroup {
             refitted: None,
             fate: FastenerFate::Reuse,
             note: None,
+            variants: Vec::new(),
             evidence: Vec::new(),
         }
     }
@@ -105,6 +109,7 @@ pub enum FastenerField {
     Refitted(Option<u32>),
     Fate(FastenerFate),
     Note(Option<String>),
+    Variants(Vec<VariantId>),
     Step(StepId),
 }
 
@@ -152,6 +157,9 @@ impl Manual {
                 {
                     return Err(Refusal::Gone { what: "part", id: gone.0 });
                 }
+                if let FastenerField::Variants(variants) = field {
+                    self.check_variants(variants)?;
+                }
                 let group = self.fasteners.get_mut(id).ok_or(Refusal::Gone { what: "group of screws", id: id.0 })?;
                 set_field(group, field, author)?;
             }
@@ -198,6 +206,7 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
         FastenerField::Note(value) => {
             group.note = value.as_deref().map(|n| note("note", n, LONGEST_TEXT)).transpose()?.filter(|n| !n.is_empty());
         }
+        FastenerField::Variants(variants) => group.variants.clone_from(variants),
         FastenerField::Step(step) => group.step = *step,
     }
     Ok(())

@@ -1,6 +1,6 @@
 //! Jobs cut from a manual, and the variants of the device it holds for.
 //!
-//! The model has their places from the start; choosing routes and cutting steps comes with the `order` room.
+//! Choosing routes and cutting steps belongs to the `order` room.
 
 use super::Manual;
 use super::change::{Aspect, Refusal, Touched, text};
@@ -31,6 +31,14 @@ pub struct Job {
     /// Steps that its way does without, where its author chose another way than the least work.
     #[serde(default)]
     pub without: Vec<StepId>,
+}
+
+impl Job {
+    /// What becomes of a part: what the author said; else what the job is after is renewed and the rest stays.
+    pub fn fate(&self, part: PartId) -> PartFate {
+        let usual = if self.targets.contains(&part) { PartFate::Renew } else { PartFate::Keep };
+        self.fates.get(&part).copied().unwrap_or(usual)
+    }
 }
 
 /// Changes of jobs.
@@ -83,6 +91,7 @@ pub struct Variant {
 #[serde(rename_all = "snake_case")]
 pub enum VariantEdit {
     Add { id: VariantId, name: String, how_to_tell: String },
+    Change { id: VariantId, name: String, how_to_tell: String },
     Remove { id: VariantId },
 }
 
@@ -152,14 +161,15 @@ impl Manual {
                 if self.variants.contains_key(id) {
                     return Err(Refusal::Exists { what: "variant", id: id.0 });
                 }
-                let name = text("name", name, LONGEST_TITLE)?;
-                let how_to_tell = text("how_to_tell", how_to_tell, LONGEST_TITLE)?;
-                touched.add(Aspect::Variants, id.0);
-                self.variants.insert(*id, Variant { id: *id, name, how_to_tell });
+                self.put_variant(*id, name, how_to_tell, touched)?;
+            }
+            VariantEdit::Change { id, name, how_to_tell } => {
+                self.check_variants(&[*id])?;
+                self.put_variant(*id, name, how_to_tell, touched)?;
             }
             VariantEdit::Remove { id } => {
-                if let Some(step) = self.steps.values().find(|s| s.variants.contains(id)) {
-                    let problem = format!("The step “{}” holds for this variant. Change the step first.", step.title);
+                if let Some(user) = self.held_for(*id) {
+                    let problem = format!("{user} holds for this variant. Change that first.");
                     return Err(Refusal::Invalid { field: "variant", problem });
                 }
                 touched.add(Aspect::Variants, id.0);
@@ -167,5 +177,36 @@ impl Manual {
             }
         }
         Ok(())
+    }
+
+    fn put_variant(&mut self, id: VariantId, name: &str, tell: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        let name = text("name", name, LONGEST_TITLE)?;
+        let how_to_tell = text("how_to_tell", tell, LONGEST_TITLE)?;
+        touched.add(Aspect::Variants, id.0);
+        self.variants.insert(id, Variant { id, name, how_to_tell });
+        Ok(())
+    }
+
+    /// What holds for a variant only, by its name.
+    fn held_for(&self, id: VariantId) -> Option<String> {
+        if let Some(step) = self.steps.values().find(|s| s.variants.contains(&id)) {
+            return Some(format!("The step “{}”", step.title));
+        }
+        if let Some(part) = self.parts.values().find(|p| p.variants.contains(&id)) {
+            return Some(format!("The part “{}”", part.name));
+        }
+        self.fasteners.values().any(|g| g.variants.contains(&id)).then(|| "A group of screws".to_owned())
+    }
+
+    pub(super) fn check_variants(&self, variants: &[VariantId]) -> Result<(), Refusal> {
+        match variants.iter().find(|v| !self.variants.contains_key(v)) {
+            Some(gone) => Err(Refusal::Gone { what: "variant", id: gone.0 }),
+            None => Ok(()),
+        }
+    }
+
+    /// The names of variants, for "only for …".
+    pub fn variant_names(&self, ids: &[VariantId]) -> Vec<String> {
+        ids.iter().filter_map(|v| Some(self.variants.get(v)?.name.clone())).collect()
     }
 }

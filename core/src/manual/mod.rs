@@ -12,21 +12,27 @@ mod cautions;
 mod change;
 mod connectors;
 mod draft;
+mod draft_device;
 mod edit;
 mod evidence;
 mod fasteners;
+mod find;
 mod follow;
 mod heard;
 mod history;
 mod jobs;
+mod kit;
+mod notes;
 mod parts;
 mod readings;
 mod requirements;
 mod seams;
 mod statement_table;
 mod steps;
+mod supply;
 mod told_order;
 mod upcast;
+mod weights;
 
 pub use attach::{Drafted, RecordingEdit, draft_more};
 pub use cautions::{Caution, CautionEdit, CautionField};
@@ -36,9 +42,12 @@ pub use draft::{Source, draft};
 pub use edit::{Edit, HeadEdit};
 pub use evidence::Evidence;
 pub use fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};
+pub use find::{TextEdit, TextHit, Wanted};
 pub use heard::{Choice, Heard, HeardFinding, HeardRecording, Lost};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
+pub use kit::{KitEdit, LaidOut, ToolChoice};
+pub use notes::{Note, NoteEdit, NoteField, NoteKind};
 pub use parts::{Part, PartEdit, PartField};
 pub use readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use requirements::{Reason, Requirement, RequirementEdit, Standing};
@@ -46,7 +55,9 @@ pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
 pub use statement_table::{RowError, to_csv};
 pub(crate) use steps::ranks;
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
+pub use supply::{Label, Replacement};
 pub use upcast::{UpcastError, from_json};
+pub use weights::Weights;
 
 use crate::ids::*;
 use serde::{Deserialize, Serialize};
@@ -67,6 +78,9 @@ pub struct Head {
     /// The recording that stands where two differ.
     #[serde(default)]
     pub follows: Option<RecordingId>,
+    /// What counts as work when ways are compared.
+    #[serde(default)]
+    pub weights: Weights,
 }
 
 /// A recording that the manual draws on; its text lives apart and never changes.
@@ -103,6 +117,15 @@ pub struct Manual {
     pub variants: BTreeMap<VariantId, Variant>,
     #[serde(default)]
     pub requirements: BTreeMap<RequirementId, Requirement>,
+    #[serde(default)]
+    pub notes: BTreeMap<NoteId, Note>,
+    /// What is laid out at the start.
+    #[serde(default)]
+    pub kit: BTreeMap<ToolId, LaidOut>,
+    /// Only in a manual cut to one job: what becomes of its parts there.
+    #[serde(skip)]
+    #[schema(ignore)]
+    pub fates: BTreeMap<PartId, PartFate>,
     /// Who last set a field by hand, by place; a field that is not here still follows the reading.
     pub authored: BTreeMap<String, String>,
 }
@@ -118,6 +141,7 @@ impl Manual {
                 device: device.to_owned(),
                 language: crate::reading::LANGUAGE.to_owned(),
                 follows: None,
+                weights: Weights::default(),
             },
             recordings: BTreeMap::new(),
             parts: BTreeMap::new(),
@@ -134,6 +158,9 @@ impl Manual {
             jobs: BTreeMap::new(),
             variants: BTreeMap::new(),
             requirements: BTreeMap::new(),
+            notes: BTreeMap::new(),
+            kit: BTreeMap::new(),
+            fates: BTreeMap::new(),
             authored: BTreeMap::new(),
         }
     }

@@ -1,7 +1,8 @@
 //! Parts: what the device is made of, named once and used everywhere.
 
-use super::change::{Aspect, Refusal, Touched, text};
-use super::steps::LONGEST_TITLE;
+use super::change::{Aspect, Refusal, Touched, note, text};
+use super::steps::{LONGEST_TEXT, LONGEST_TITLE};
+use super::supply::{Label, Replacement};
 use super::{Evidence, Manual};
 use crate::ids::*;
 use serde::{Deserialize, Serialize};
@@ -16,15 +17,46 @@ pub struct Part {
     pub inside: Option<PartId>,
     /// The battery or another source of power: disconnected first, connected last.
     pub power_source: bool,
-    /// The maker's number of the replacement, if known.
+    /// The maker's number on the fitted one.
     pub number: Option<String>,
+    /// Where in the device it sits.
+    #[serde(default)]
+    pub place: Option<String>,
+    /// What it is: "controller for the pump".
+    #[serde(default)]
+    pub about: Option<String>,
+    /// What carries its heat away.
+    #[serde(default)]
+    pub cooled_by: Option<String>,
+    /// What the label of the fitted one says.
+    #[serde(default)]
+    pub fitted: Label,
+    /// What to order in its place.
+    #[serde(default)]
+    pub replacement: Option<Replacement>,
+    /// Empty: in all variants.
+    #[serde(default)]
+    pub variants: Vec<VariantId>,
     pub evidence: Vec<Evidence>,
 }
 
 impl Part {
     /// A part of which only the name and its source are known.
     pub fn new(id: PartId, name: String, evidence: Vec<Evidence>) -> Self {
-        Self { id, name, inside: None, power_source: false, number: None, evidence }
+        Self {
+            id,
+            name,
+            inside: None,
+            power_source: false,
+            number: None,
+            place: None,
+            about: None,
+            cooled_by: None,
+            fitted: Label::default(),
+            replacement: None,
+            variants: Vec::new(),
+            evidence,
+        }
     }
 }
 
@@ -35,6 +67,12 @@ pub enum PartField {
     Inside(Option<PartId>),
     PowerSource(bool),
     Number(Option<String>),
+    Place(Option<String>),
+    About(Option<String>),
+    CooledBy(Option<String>),
+    Fitted(Label),
+    Replacement(Option<Replacement>),
+    Variants(Vec<VariantId>),
 }
 
 /// Changes of parts.
@@ -77,13 +115,26 @@ impl Manual {
                 if let PartField::Inside(Some(outer)) = field {
                     self.check_inside(*id, *outer)?;
                 }
+                if let PartField::Variants(variants) = field {
+                    self.check_variants(variants)?;
+                }
                 let part = self.parts.get_mut(id).ok_or(Refusal::Gone { what: "part", id: id.0 })?;
+                let words = |field, value: &Option<String>| {
+                    let said = value.as_deref().map(|v| note(field, v, LONGEST_TEXT)).transpose()?;
+                    Ok::<_, Refusal>(said.filter(|v| !v.is_empty()))
+                };
                 match field {
                     PartField::Inside(outer) => part.inside = *outer,
                     PartField::PowerSource(source) => part.power_source = *source,
-                    PartField::Number(number) => {
-                        part.number = number.as_deref().map(|n| text("number", n, LONGEST_TITLE)).transpose()?
+                    PartField::Number(value) => part.number = words("number", value)?,
+                    PartField::Place(value) => part.place = words("place", value)?,
+                    PartField::About(value) => part.about = words("about", value)?,
+                    PartField::CooledBy(value) => part.cooled_by = words("cooled_by", value)?,
+                    PartField::Fitted(label) => part.fitted = label.checked("fitted")?,
+                    PartField::Replacement(new) => {
+                        part.replacement = new.as_ref().map(Replacement::checked).transpose()?
                     }
+                    PartField::Variants(variants) => part.variants.clone_from(variants),
                 }
             }
             PartEdit::Remove { id } => {
@@ -108,7 +159,7 @@ impl Manual {
         Ok(name)
     }
 
-    fn check_inside(&self, id: PartId, outer: PartId) -> Result<(), Refusal> {
+    pub(super) fn check_inside(&self, id: PartId, outer: PartId) -> Result<(), Refusal> {
         let mut at = Some(outer);
         while let Some(part) = at {
             if part == id {

@@ -1,6 +1,7 @@
 //! Steps: what one does, in its order.
 
 use super::change::{Aspect, Refusal, Touched, note, text};
+use super::kit::{self, ToolChoice};
 use super::{Evidence, Manual};
 use crate::ids::*;
 use crate::reading::{Act, Consumable};
@@ -79,10 +80,16 @@ pub struct Step {
     /// Sorts the steps of a phase; between two ranks there is always room for a third.
     pub rank: String,
     pub title: String,
+    /// The title of the stage that begins with this step.
+    #[serde(default)]
+    pub stage: Option<String>,
     pub note: Option<String>,
     pub actions: Vec<Action>,
     /// Names from the tool list; authors may add their own.
     pub tools: Vec<String>,
+    /// Where one of several tools does.
+    #[serde(default)]
+    pub choices: Vec<ToolChoice>,
     pub consumables: Vec<Consumable>,
     pub posture: Option<Posture>,
     pub branches: Vec<Branch>,
@@ -104,9 +111,11 @@ impl Step {
             phase,
             rank,
             title,
+            stage: None,
             note: None,
             actions: Vec::new(),
             tools: Vec::new(),
+            choices: Vec::new(),
             consumables: Vec::new(),
             posture: None,
             branches: Vec::new(),
@@ -124,9 +133,12 @@ impl Step {
 #[serde(rename_all = "snake_case")]
 pub enum StepField {
     Title(String),
+    /// A stage begins here; `None`: the stage before goes on.
+    Stage(Option<String>),
     Note(Option<String>),
     Actions(Vec<Action>),
     Tools(Vec<String>),
+    Choices(Vec<ToolChoice>),
     Consumables(Vec<Consumable>),
     Posture(Option<Posture>),
     Branches(Vec<Branch>),
@@ -276,11 +288,7 @@ impl Manual {
                 let problem = format!("{s} s is out of range; write more than 0 s and at most a day.");
                 return Err(Refusal::Invalid { field: "time_s", problem });
             }
-            StepField::Variants(variants) => {
-                if let Some(gone) = variants.iter().find(|v| !self.variants.contains_key(v)) {
-                    return Err(Refusal::Gone { what: "variant", id: gone.0 });
-                }
-            }
+            StepField::Variants(variants) => self.check_variants(variants)?,
             _ => {}
         }
         Ok(())
@@ -303,6 +311,7 @@ impl Manual {
         target.branches.extend(from.branches);
         target.temporary.extend(from.temporary);
         extend_new(&mut target.tools, from.tools);
+        extend_new(&mut target.choices, from.choices);
         extend_new(&mut target.consumables, from.consumables);
         extend_new(&mut target.evidence, from.evidence);
         target.note = match (target.note.take(), from.note) {
@@ -311,6 +320,7 @@ impl Manual {
         };
         target.reviewed &= from.reviewed;
         self.steps.remove(&id);
+        self.hand_on_stage(kept, &from.rank, from.stage, touched);
         self.move_children(id, into, |_| true, touched);
         self.move_requirements(id, into, touched);
         Ok(())
@@ -375,10 +385,23 @@ impl Manual {
         move_all!(cautions, Cautions);
     }
 
+    /// A stage whose first step is gone begins with the next one, unless that begins another.
+    fn hand_on_stage(&mut self, phase: Phase, rank: &str, stage: Option<String>, touched: &mut Touched) {
+        let next = self.steps_in(phase).into_iter().find(|s| s.rank.as_str() > rank).map(|s| s.id);
+        if stage.is_none() {
+            return;
+        }
+        let Some(next) = next.and_then(|id| self.steps.get_mut(&id)) else { return };
+        touched.add(Aspect::Steps, next.id.0);
+        next.stage = next.stage.take().or(stage);
+    }
+
     fn remove_step(&mut self, id: StepId, touched: &mut Touched) -> Result<(), Refusal> {
         self.step_mut(id)?;
         touched.add(Aspect::Steps, id.0);
-        self.steps.remove(&id);
+        if let Some(gone) = self.steps.remove(&id) {
+            self.hand_on_stage(gone.phase, &gone.rank, gone.stage, touched);
+        }
         macro_rules! drop_all {
             ($map:ident, $aspect:ident) => {
                 for item in self.$map.values().filter(|i| i.step == id) {
@@ -419,6 +442,9 @@ fn extend_new<T: PartialEq>(list: &mut Vec<T>, more: Vec<T>) {
 fn set_field(step: &mut Step, field: &StepField) -> Result<(), Refusal> {
     match field {
         StepField::Title(title) => step.title = text("title", title, LONGEST_TITLE)?,
+        StepField::Stage(title) => {
+            step.stage = title.as_deref().map(|t| text("stage", t, LONGEST_TITLE)).transpose()?
+        }
         StepField::Note(value) => {
             let value = value.as_deref().map(|n| note("note", n, LONGEST_TEXT)).transpose()?;
             step.note = value.filter(|n| !n.is_empty());
@@ -427,6 +453,7 @@ fn set_field(step: &mut Step, field: &StepField) -> Result<(), Refusal> {
         StepField::Tools(tools) => {
             step.tools = tools.iter().map(|t| text("tools", t, LONGEST_TITLE)).collect::<Result<_, _>>()?;
         }
+        StepField::Choices(choices) => step.choices = choices.iter().map(kit::checked).collect::<Result<_, _>>()?,
         StepField::Consumables(consumables) => step.consumables = consumables.clone(),
         StepField::Posture(posture) => step.posture = posture.clone(),
         StepField::Branches(branches) => step.branches = branches.clone(),

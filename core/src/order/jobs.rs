@@ -3,11 +3,11 @@
 //! A cut is a manual like any other, so that folding, balance, findings and formats need to know nothing of jobs. Nothing
 //! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
 
-use super::{Chain, RouteView, Weights};
+use super::{Chain, RouteView};
 use crate::ids::*;
 use crate::manual::{Job, Manual, Phase, ranks};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// One job as lists show it.
@@ -26,7 +26,7 @@ pub struct JobView {
 impl Chain {
     /// The way of a job: the least work that does without what its author ruled out.
     pub fn way_of(&self, manual: &Manual, job: &Job) -> Option<RouteView> {
-        self.routes_without(manual, &job.targets, &job.without, Weights::default(), 1).into_iter().next()
+        self.routes_without(manual, &job.targets, &job.without, 1).into_iter().next()
     }
 }
 
@@ -44,6 +44,13 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
             step.title.clone_from(title);
         }
     }
+    carry_stages(manual, &mut cut);
+    return_to_kept_steps(manual, &kept, &mut cut);
+    cut.jobs.retain(|id, _| *id == job.id);
+    // What stands around this job stands around the whole cut.
+    cut.notes.retain(|_, n| n.job.is_none_or(|j| j == job.id));
+    cut.notes.values_mut().for_each(|n| n.job = None);
+    cut.fates = cut.parts.keys().map(|p| (*p, job.fate(*p))).collect();
     cut.fasteners.retain(|_, g| kept.contains(&g.step));
     cut.connectors.retain(|_, c| kept.contains(&c.step));
     cut.seams.retain(|_, s| kept.contains(&s.step));
@@ -51,6 +58,31 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     cut.cautions.retain(|_, c| kept.contains(&c.step));
     cut.requirements.retain(|_, r| kept.contains(&r.step) && r.ways.iter().flatten().all(|s| kept.contains(s)));
     Some(cut)
+}
+
+/// A stage whose first step is not in the cut begins with the first one that is.
+fn carry_stages(manual: &Manual, cut: &mut Manual) {
+    let stages: BTreeMap<StepId, Option<String>> =
+        manual.stages().into_iter().map(|(id, stage)| (id, stage.map(str::to_owned))).collect();
+    let mut last = None;
+    for id in cut.order() {
+        let stage = stages.get(&id).cloned().flatten();
+        let step = cut.steps.get_mut(&id).expect("it is in the order");
+        step.stage = stage.clone().filter(|_| stage != last);
+        last = stage;
+    }
+}
+
+/// A branch that returned to a step which is not in the cut returns to the next one that is.
+fn return_to_kept_steps(manual: &Manual, kept: &BTreeSet<StepId>, cut: &mut Manual) {
+    let order = manual.order();
+    let next = |id: StepId| {
+        let at = order.iter().position(|s| *s == id)?;
+        order[at..].iter().find(|s| kept.contains(s)).copied()
+    };
+    for branch in cut.steps.values_mut().flat_map(|s| &mut s.branches) {
+        branch.resume = branch.resume.map(|id| next(id).unwrap_or(id));
+    }
 }
 
 /// All jobs of a manual with what they come to, by title.

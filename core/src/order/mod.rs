@@ -15,12 +15,14 @@ mod sequence;
 mod verdict;
 mod view;
 
+pub use crate::manual::Weights;
 pub use findings::{Fix, OrderFinding, OrderKind, findings};
 pub use graph::Graph;
 pub use jobs::{JobView, cut, jobs};
 pub use least::{Need, Route, Work, least, routes};
+pub use propose::removed_in;
 pub use reach::{PartDepth, Risk, RouteView, Totals};
-pub use sequence::{Bench, Sequence, Weights, sequence};
+pub use sequence::{Bench, Sequence, sequence};
 pub use verdict::{Judged, Spot, Verdict};
 pub use view::{ChainStep, ChainView, ConditionView, view};
 

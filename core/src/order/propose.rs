@@ -43,7 +43,7 @@ pub(super) fn propose(manual: &Manual) -> Vec<Proposal> {
 }
 
 /// The parts that a step takes out.
-pub(super) fn removed_in(step: &Step) -> Vec<PartId> {
+pub fn removed_in(step: &Step) -> Vec<PartId> {
     let leaves = |act: Act| matches!(act, Act::Remove | Act::Peel);
     let mut out: Vec<PartId> =
         step.actions.iter().filter(|a| leaves(a.act)).flat_map(|a| a.parts.iter().copied()).collect();

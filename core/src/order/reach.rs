@@ -3,7 +3,7 @@
 use super::Chain;
 use super::least::{Route, Search, Work, routes};
 use super::propose::removed_in;
-use super::sequence::{Bench, Weights, sequence};
+use super::sequence::{Bench, sequence};
 use crate::effort;
 use crate::ids::*;
 use crate::manual::{FastenerFate, Manual, SeamKind, Step};
@@ -85,8 +85,8 @@ impl Chain {
     /// The cheapest ways to take all of `targets` out, the best first; none where no step does, or none can.
     ///
     /// A part that several steps take out may leave by any of them.
-    pub fn routes(&self, manual: &Manual, targets: &[PartId], weights: Weights, most: usize) -> Vec<RouteView> {
-        self.routes_without(manual, targets, &[], weights, most)
+    pub fn routes(&self, manual: &Manual, targets: &[PartId], most: usize) -> Vec<RouteView> {
+        self.routes_without(manual, targets, &[], most)
     }
 
     /// The same, without any of some steps.
@@ -95,7 +95,6 @@ impl Chain {
         manual: &Manual,
         targets: &[PartId],
         without: &[StepId],
-        weights: Weights,
         most: usize,
     ) -> Vec<RouteView> {
         let barred: Vec<usize> = without.iter().filter_map(|s| self.at(*s)).collect();
@@ -103,7 +102,7 @@ impl Chain {
         let Some(goals) = targets.iter().map(|t| self.reached_by(manual, *t)).collect::<Option<Vec<_>>>() else {
             return Vec::new();
         };
-        self.routes_to(manual, &work, goals, &barred, weights, most)
+        self.routes_to(manual, &work, goals, &barred, most)
     }
 
     fn work(&self, manual: &Manual) -> Vec<Work> {
@@ -128,7 +127,6 @@ impl Chain {
         work: &[Work],
         goals: Vec<Vec<usize>>,
         barred: &[usize],
-        weights: Weights,
         most: usize,
     ) -> Vec<RouteView> {
         // One act that costs nothing and needs a way to each goal.
@@ -146,7 +144,7 @@ impl Chain {
         let bench = self.bench(manual);
         let needs: Vec<Vec<super::Need>> = work.into_iter().map(|w| w.needs).collect();
         let views = found.iter().filter_map(|route| {
-            let order = sequence(&needs[..end], &bench, &route.acts, weights)?;
+            let order = sequence(&needs[..end], &bench, &route.acts, manual.head.weights)?;
             let steps: Vec<StepId> = order.acts.iter().map(|a| self.steps[*a]).collect();
             let differs = |a: &Route, b: &Route| -> Vec<StepId> {
                 a.acts.iter().filter(|x| !b.acts.contains(x)).map(|x| self.steps[*x]).collect()

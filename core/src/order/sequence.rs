@@ -6,6 +6,7 @@
 //! sets); where it does not, the dearest are dropped, and a bound says how far the answer may be from the best.
 
 use super::least::{Need, met};
+use crate::manual::Weights;
 use fixedbitset::FixedBitSet;
 use std::collections::HashMap;
 
@@ -18,23 +19,6 @@ pub struct Bench {
     pub warm: Option<u32>,
     /// Place in the recording.
     pub told: usize,
-}
-
-/// What a change costs, in one measure (seconds, say). The author's choice.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Weights {
-    pub tool_change: u64,
-    pub turn: u64,
-    pub reheating: u64,
-    /// Each act that is done before one which the recording tells earlier.
-    pub displaced: u64,
-}
-
-impl Default for Weights {
-    /// A change of tool costs what fetching and putting back takes; the others are common practice, no source.
-    fn default() -> Self {
-        Self { tool_change: 100, turn: 150, reheating: 2_000, displaced: 1 }
-    }
 }
 
 /// An order with what its changes cost.

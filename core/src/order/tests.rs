@@ -83,7 +83,7 @@ fn what_the_narrator_says_of_the_order_is_a_reason(#[case] text: &str, #[case] r
 #[test]
 fn a_route_takes_only_what_the_target_needs() {
     let m = manual(PUMP);
-    let routes = Chain::of(&m).routes(&m, &[part(&m, "main board")], Weights::default(), 3);
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "main board")], 3);
     let names: Vec<&str> = routes[0].steps.iter().map(|s| m.steps[s].title.as_str()).collect();
     assert_eq!(names.first().copied(), titles(&m).first().copied());
     assert!(names.ends_with(&["Remove the main board"]) && !names.contains(&"Remove the fan"), "{names:?}");
@@ -94,9 +94,9 @@ fn a_route_takes_only_what_the_target_needs() {
 #[test]
 fn nothing_has_to_come_off_is_an_answer() {
     let m = manual("[0:00] Take out the tray.\n\n[0:10] Remove two screws from the board. Take out the board.");
-    let routes = Chain::of(&m).routes(&m, &[part(&m, "tray")], Weights::default(), 3);
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "tray")], 3);
     assert_eq!(routes[0].steps, [step(&m, "Remove the tray")]);
-    assert_eq!(Chain::of(&m).routes(&m, &[], Weights::default(), 3)[0].steps, []);
+    assert_eq!(Chain::of(&m).routes(&m, &[], 3)[0].steps, []);
 }
 
 #[test]
@@ -118,7 +118,7 @@ fn one_of_two_ways_will_do() {
     let ways = vec![vec![step(&m, "Remove the front")], vec![step(&m, "Remove the rear")]];
     let id = RequirementId(Uuid::from_u128(5));
     let m = with(&m, RequirementEdit::Add { id, step: step(&m, "Remove the pump"), ways, because: String::new() });
-    let routes = Chain::of(&m).routes(&m, &[part(&m, "pump")], Weights::default(), 3);
+    let routes = Chain::of(&m).routes(&m, &[part(&m, "pump")], 3);
     let names = |r: &RouteView| r.steps.iter().map(|s| m.steps[s].title.clone()).collect::<Vec<_>>();
     assert_eq!(names(&routes[0]), ["Remove the front", "Remove the pump"]);
     assert_eq!(names(&routes[1]), ["Remove the rear", "Remove the pump"]);

@@ -2,8 +2,8 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{GuideStep, ScrewLine, connector_name, guide};
-use crate::manual::Manual;
+use super::{GuideStep, ScrewLine, around, connector_name, guide};
+use crate::manual::{Manual, NoteKind};
 use crate::units;
 
 /// The whole guide, teardown and rebuild.
@@ -14,6 +14,13 @@ pub fn markdown(manual: &Manual) -> String {
         out.push_str(&format!("\nDevice: {}\n", escape(&guide.device)));
     }
     section(&mut out, "Before you begin", &guide.care);
+    let tell = |v: &crate::manual::Variant| format!("{}: {}", v.name, v.how_to_tell);
+    section(&mut out, "Which one is yours", &guide.variants.iter().map(tell).collect::<Vec<_>>());
+    for note in guide.around.iter().filter(|n| n.kind != NoteKind::MustPass) {
+        section(&mut out, around::heading(note.kind), &note.lines);
+    }
+    let order = |o: &super::OrderLine| format!("{}: {}", o.name, o.text);
+    section(&mut out, "To order", &guide.orders.iter().map(order).collect::<Vec<_>>());
     section(&mut out, "Tools", &guide.tools);
     section(&mut out, "Materials", &guide.consumables.iter().map(|c| c.name().to_owned()).collect::<Vec<_>>());
     out.push_str("\n## Taking apart\n");
@@ -29,6 +36,9 @@ pub fn markdown(manual: &Manual) -> String {
         if let Some(why) = &step.displaced {
             out.push_str(&format!("\n{}\n", escape(why)));
         }
+    }
+    for note in guide.around.iter().filter(|n| n.kind == NoteKind::MustPass) {
+        section(&mut out, around::heading(note.kind), &note.lines);
     }
     let balance = &guide.fold.balance;
     out.push_str(&format!(
@@ -49,6 +59,9 @@ fn section(out: &mut String, title: &str, lines: &[String]) {
 }
 
 fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
+    if let Some(stage) = &step.stage {
+        out.push_str(&format!("\n**{}**\n", escape(stage)));
+    }
     out.push_str(&format!("\n### {}. {}\n", step.number, escape(&step.title)));
     for caution in &step.cautions {
         out.push_str(&format!("\n> **Caution:** {}\n", escape(&caution.text)));
@@ -92,6 +105,9 @@ fn screw_text(screws: &ScrewLine) -> String {
     }
     if !screws.holds.is_empty() {
         words.push(screws.holds.join(" + "));
+    }
+    if !screws.variants.is_empty() {
+        words.push(format!("only for {}", screws.variants.join(", ")));
     }
     words.join(", ")
 }

@@ -1,13 +1,19 @@
 //! Publishing: the guide as its reader sees it, what remains before that, and the formats it goes out in.
 
+mod around;
 mod markdown;
 mod schema;
 
 pub use markdown::markdown;
 pub use schema::manual_schema;
 
+pub use crate::checks::Stop;
+
+use crate::checks::{self, Subject};
 use crate::ids::*;
-use crate::manual::{Branch, Caution, Connector, FastenerGroup, Heat, Manual, Phase, Step};
+use crate::manual::{
+    Branch, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice, Variant,
+};
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Balance, Fold};
@@ -22,6 +28,8 @@ pub struct GuideStep {
     pub id: StepId,
     pub number: usize,
     pub title: String,
+    /// The title of the stage that begins here.
+    pub stage: Option<String>,
     /// Before the step, never after it.
     pub cautions: Vec<Caution>,
     pub lines: Vec<String>,
@@ -51,6 +59,8 @@ pub struct ScrewLine {
     pub length_mm: Option<f64>,
     pub captive: bool,
     pub holds: Vec<String>,
+    /// The variants that have them; empty where all have.
+    pub variants: Vec<String>,
 }
 
 /// The guide as its reader sees it.
@@ -65,22 +75,27 @@ pub struct Guide {
     pub remaining: Vec<Remaining>,
     /// Usual words of care that every guide carries.
     pub care: Vec<String>,
+    /// What must hold before, what is lost, what must pass.
+    pub around: Vec<Around>,
+    /// How readers tell which variant theirs is.
+    pub variants: Vec<Variant>,
+    /// What to order.
+    pub orders: Vec<OrderLine>,
 }
 
-/// A stop of the author's day, in the order of the work.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Stop {
-    Listen,
-    Steps,
-    Chain,
-    Screws,
-    Seams,
-    Cables,
-    Cautions,
-    Fold,
-    Rehearse,
-    Publish,
+/// Notes of one kind around the work.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Around {
+    pub kind: NoteKind,
+    pub lines: Vec<String>,
+}
+
+/// What to order for one part, in words.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct OrderLine {
+    pub part: PartId,
+    pub name: String,
+    pub text: String,
 }
 
 /// How many findings block publishing, by the stop that mends them.
@@ -109,7 +124,7 @@ pub struct Remaining {
 pub fn guide(manual: &Manual) -> Guide {
     let steps = manual.steps_in(Phase::Teardown);
     let fold = rebuild::fold(manual);
-    let tools: BTreeSet<String> = manual.steps.values().flat_map(|s| s.tools.iter().cloned()).collect();
+    let tools: BTreeSet<String> = manual.steps.values().flat_map(tools_of).collect();
     let consumables: BTreeSet<Consumable> = manual.steps.values().flat_map(|s| s.consumables.iter().copied()).collect();
     Guide {
         title: manual.head.title.clone(),
@@ -120,7 +135,15 @@ pub fn guide(manual: &Manual) -> Guide {
         steps: steps.iter().enumerate().map(|(i, s)| step(manual, s, i + 1)).collect(),
         fold,
         care: care(manual),
+        around: around::notes(manual),
+        variants: manual.variants.values().cloned().collect(),
+        orders: around::orders(manual),
     }
+}
+
+/// What one takes in hand, with "spudger or pick" where one of several does.
+fn tools_of(step: &Step) -> Vec<String> {
+    step.tools.iter().cloned().chain(step.choices.iter().map(ToolChoice::words)).collect()
 }
 
 fn step(manual: &Manual, step: &Step, number: usize) -> GuideStep {
@@ -128,13 +151,14 @@ fn step(manual: &Manual, step: &Step, number: usize) -> GuideStep {
         id: step.id,
         number,
         title: step.title.clone(),
+        stage: step.stage.clone(),
         cautions: manual.cautions_of(step.id).cloned().collect(),
         lines: step.actions.iter().map(|a| a.text.clone()).collect(),
         branches: step.branches.iter().map(|b| branch_text(manual, b)).collect(),
         posture: step.posture.as_ref().map(|p| p.words().to_owned()),
-        variants: step.variants.iter().filter_map(|v| Some(manual.variants.get(v)?.name.clone())).collect(),
+        variants: manual.variant_names(&step.variants),
         note: step.note.clone(),
-        tools: step.tools.clone(),
+        tools: tools_of(step),
         screws: manual.groups_of(step.id).map(|g| screw_line(manual, g)).collect(),
         heat: manual.heats_of(step.id).map(|h| heat_text(manual, h)).collect(),
         reviewed: step.reviewed,
@@ -162,6 +186,7 @@ fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {
         length_mm: group.length.map(units::in_millimetres),
         captive: group.captive,
         holds: group.holds.iter().map(|p| manual.part_name(*p).to_owned()).collect(),
+        variants: manual.variant_names(&group.variants),
     }
 }
 
@@ -238,6 +263,10 @@ fn remaining(manual: &Manual, steps: &[&Step], balance: &Balance) -> Vec<Remaini
                 group: None,
             });
         }
+    }
+    for f in checks::findings(manual) {
+        let step = if let Subject::Step(id) = f.about { Some(id) } else { None };
+        out.push(Remaining { stop: f.stop, what: f.says, blocks: f.blocks, step, group: None });
     }
     let mut say = |what: String, step: Option<StepId>| {
         out.push(Remaining { stop: Stop::Steps, what, blocks: false, step, group: None });

@@ -62,3 +62,79 @@ fn refuses_references_that_lead_nowhere() {
     let error = from_json(&serde_json::to_string(&manual).unwrap()).unwrap_err().to_string();
     assert!(error.contains("is not listed"), "{error}");
 }
+
+/// The kettle with a stage, a label, notes and a guide about its battery.
+fn kettle_with_guide() -> (Manual, JobId) {
+    use crate::manual::*;
+    let mut m = manual(KETTLE);
+    let first = m.order()[0];
+    let battery = m.parts.values().find(|p| p.name == "battery").unwrap().id;
+    let job = JobId(Uuid::from_u128(1));
+    let note = |n: u128, kind, text: &str, job| {
+        Edit::Note(NoteEdit::Add { id: NoteId(Uuid::from_u128(n)), kind, text: text.to_owned(), job })
+    };
+    let new = Replacement {
+        number: Some("K-7".into()),
+        price: Some(12.5),
+        currency: Some("EUR".into()),
+        ..Replacement::default()
+    };
+    let edits = [
+        Edit::Step(StepEdit::Set { id: first, field: StepField::Stage(Some("Opening".into())) }),
+        Edit::Part(PartEdit::Set { id: battery, field: PartField::Replacement(Some(new)) }),
+        Edit::Job(JobEdit::Add { id: job, title: "New battery".into(), targets: vec![battery], without: vec![] }),
+        note(1, NoteKind::Before, "The kettle is cold.", None),
+        note(2, NoteKind::MustPass, "It boils twice.", Some(job)),
+        note(3, NoteKind::Damage, "A dent in the lid.", None),
+    ];
+    for edit in edits {
+        m = m.apply(&edit, "Ann").unwrap().0;
+    }
+    (m, job)
+}
+
+#[test]
+fn what_stands_around_the_work_frames_the_steps() {
+    let (manual, job) = kettle_with_guide();
+    let cut = crate::order::cut(&manual, &manual.jobs[&job]).unwrap();
+    let text = markdown(&cut);
+    let place = |needle: &str| text.find(needle).unwrap_or_else(|| panic!("{needle} is missing in\n{text}"));
+    assert!(
+        place("The kettle is cold") < place("**Opening**") && place("**Opening**") < place("Remove the base plate")
+    );
+    assert!(place("## Putting together") < place("It boils twice"));
+    assert!(text.contains("battery: No. K-7, 12.5 EUR"), "{text}");
+    assert!(!text.contains("dent"), "how it arrived is not the reader's business\n{text}");
+    assert!(!markdown(&manual).contains("It boils twice"), "it belongs to the guide alone");
+}
+
+#[rstest]
+#[case(crate::manual::PartFate::Renew, "Fit the new battery.", true)]
+#[case(crate::manual::PartFate::Keep, "Fit the battery.", true)]
+#[case(crate::manual::PartFate::Scrap, "the battery.", false)]
+fn what_becomes_of_a_part_shows_in_the_rebuild(
+    #[case] fate: crate::manual::PartFate,
+    #[case] line: &str,
+    #[case] stands: bool,
+) {
+    use crate::manual::{Edit, JobEdit};
+    let (manual, job) = kettle_with_guide();
+    let part = manual.jobs[&job].targets[0];
+    let manual = manual.apply(&Edit::Job(JobEdit::SetFate { id: job, part, fate }), "Ann").unwrap().0;
+    let guide = guide(&crate::order::cut(&manual, &manual.jobs[&job]).unwrap());
+    let installs =
+        guide.fold.rebuild.iter().flat_map(|s| &s.lines).filter(|l| l.act == Some(crate::reading::Act::Install));
+    let lines: Vec<&str> = installs.map(|l| l.text.as_str()).collect();
+    assert_eq!(lines.iter().any(|l| l.ends_with(line)), stands, "{lines:?}");
+}
+
+#[test]
+fn a_stage_goes_on_when_its_first_step_is_gone() {
+    use crate::manual::{Edit, StepEdit};
+    let (manual, _) = kettle_with_guide();
+    let order = manual.order();
+    let gone = manual.apply(&Edit::Step(StepEdit::Remove { id: order[0] }), "Ann").unwrap().0;
+    assert_eq!(gone.steps[&order[1]].stage.as_deref(), Some("Opening"));
+    let merged = manual.apply(&Edit::Step(StepEdit::Merge { id: order[0], into: order[1] }), "Ann").unwrap().0;
+    assert_eq!(merged.steps[&order[1]].stage.as_deref(), Some("Opening"));
+}

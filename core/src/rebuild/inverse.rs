@@ -2,7 +2,7 @@
 
 use super::{RebuildLine, RebuildStep};
 use crate::ids::*;
-use crate::manual::{Manual, Phase, Step};
+use crate::manual::{Manual, PartFate, Phase, Step};
 use crate::reading::{Act, FastenerOp};
 
 /// The act that undoes an act; `None` where nothing does.
@@ -86,7 +86,11 @@ pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
 fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     let back = inverse(act)?;
-    let names: Vec<&str> = parts.iter().map(|p| manual.part_name(*p)).collect();
+    let goes_back = |p: &&PartId| manual.fates.get(p) != Some(&PartFate::Scrap);
+    let names: Vec<String> = parts.iter().filter(goes_back).map(|p| name_going_back(manual, *p)).collect();
+    if names.is_empty() && !parts.is_empty() {
+        return None;
+    }
     if names.is_empty() {
         return match act {
             Act::PowerOff => {
@@ -99,6 +103,15 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
         (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
     let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.word() };
     Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
+}
+
+/// A part that the job renews goes back as a new one.
+fn name_going_back(manual: &Manual, part: PartId) -> String {
+    let name = manual.part_name(part);
+    match manual.fates.get(&part) {
+        Some(PartFate::Renew) => format!("new {name}"),
+        _ => name.to_owned(),
+    }
 }
 
 fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {

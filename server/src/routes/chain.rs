@@ -4,7 +4,7 @@ use crate::problem::Problem;
 use crate::store::Store;
 use paso_core::ids::{ManualId, PartId, StepId};
 use paso_core::manual::Manual;
-use paso_core::order::{Chain, ChainView, JobView, RouteView, Spot, Weights, jobs, view};
+use paso_core::order::{Chain, ChainView, JobView, RouteView, Spot, jobs, view};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use uuid::Uuid;
@@ -27,7 +27,7 @@ pub async fn chain(id: Uuid, store: &State<Store>) -> Result<Json<ChainView>, Pr
 pub async fn routes(id: Uuid, targets: Option<&str>, store: &State<Store>) -> Result<Json<Vec<RouteView>>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     let targets = parts(&manual, targets.unwrap_or_default())?;
-    Ok(Json(Chain::of(&manual).routes(&manual, &targets, Weights::default(), MOST_ROUTES)))
+    Ok(Json(Chain::of(&manual).routes(&manual, &targets, MOST_ROUTES)))
 }
 
 fn parts(manual: &Manual, list: &str) -> Result<Vec<PartId>, Problem> {

@@ -1,6 +1,7 @@
 //! The API under `/api`, one file a resource.
 
 pub mod chain;
+pub mod device;
 pub mod health;
 pub mod listen;
 pub mod manuals;

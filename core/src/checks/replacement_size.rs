@@ -1,0 +1,48 @@
+//! The new one has another size than the fitted one.
+
+use super::{Finding, Rule, Stop, Subject, replaced};
+use crate::manual::Manual;
+
+const RULE: Rule = Rule {
+    id: "replacement-size",
+    stop: Stop::Steps,
+    blocks: false,
+    why: "It may not fit its place; a cell that is pressed in swells or shorts.",
+    source: "common practice, no source",
+};
+
+pub(super) fn find(manual: &Manual) -> Vec<Finding> {
+    let plain = |size: &str| size.to_lowercase().replace(['×', '*'], "x").replace(' ', "");
+    let clash = |(part, old, new): (&crate::manual::Part, &crate::manual::Label, &crate::manual::Replacement)| {
+        let (a, b) = (old.size.as_deref()?, new.label.size.as_deref()?);
+        let says = format!("The new {} measures {b}, the fitted one {a}. Measure its place, or order {a}.", part.name);
+        (plain(a) != plain(b)).then(|| RULE.finding(Subject::Part(part.id), says))
+    };
+    replaced(manual).filter_map(clash).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::checks::written::check;
+
+    #[test]
+    fn another_size() {
+        check(
+            "
+            part battery: size 60 × 40 × 5 mm
+            new battery: size 60 × 44 × 5 mm
+            ~~~ replacement-size: The new battery measures 60 × 44 × 5 mm, the fitted one 60 × 40 × 5 mm. Measure its place, or order 60 × 40 × 5 mm.
+            ",
+        );
+    }
+
+    #[test]
+    fn the_same_size_written_otherwise() {
+        check(
+            "
+            part battery: size 60 × 40 mm
+            new battery: size 60x40 mm
+            ",
+        );
+    }
+}

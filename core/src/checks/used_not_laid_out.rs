@@ -1,0 +1,67 @@
+//! A step uses a tool that was not laid out.
+
+use super::laid_out_unused::uses;
+use super::{Finding, Rule, Stop, Subject};
+use crate::ids::ToolId;
+use crate::manual::{Edit, KitEdit, Manual};
+use crate::order::Fix;
+use std::collections::BTreeSet;
+use uuid::Uuid;
+
+const RULE: Rule = Rule {
+    id: "used-not-laid-out",
+    stop: Stop::Steps,
+    blocks: false,
+    why: "Readers stand before an open device and have to go and look for it.",
+    source: "common practice, no source",
+};
+
+pub(super) fn find(manual: &Manual) -> Vec<Finding> {
+    // Where nothing was laid out at all, the list that follows from the steps is all there is.
+    if manual.kit.is_empty() {
+        return Vec::new();
+    }
+    let mut told = BTreeSet::new();
+    let mut out = Vec::new();
+    for id in manual.order() {
+        let step = &manual.steps[&id];
+        for tool in &step.tools {
+            let probe = crate::manual::Step { tools: vec![tool.clone()], ..bare(step) };
+            if manual.kit.values().any(|t| uses(&probe, &t.name)) || !told.insert(tool.to_lowercase()) {
+                continue;
+            }
+            let says = format!("“{}” uses the {tool}, which was not laid out. Lay it out at the start.", step.title);
+            let edit = KitEdit::LayOut { id: ToolId(Uuid::new_v5(&manual.id.0, tool.as_bytes())), name: tool.clone() };
+            let fix = Fix { label: format!("Lay out the {tool}"), edit: Edit::Kit(edit) };
+            out.push(Finding { fixes: vec![fix], ..RULE.finding(Subject::Step(id), says) });
+        }
+    }
+    out
+}
+
+fn bare(step: &crate::manual::Step) -> crate::manual::Step {
+    crate::manual::Step::new(step.id, step.phase, String::new(), String::new())
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::checks::written::check;
+
+    #[test]
+    fn it_comes_as_a_surprise() {
+        check(
+            "
+            laid out: spudger
+            step Remove the lid with spudger
+            step Remove the fan with tweezers
+            ~~~ used-not-laid-out: “Remove the fan” uses the tweezers, which was not laid out. Lay it out at the start.
+            step Remove the board with tweezers
+            ",
+        );
+    }
+
+    #[test]
+    fn nothing_was_laid_out_at_all() {
+        check("step Remove the lid with spudger");
+    }
+}

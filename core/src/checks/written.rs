@@ -1,0 +1,155 @@
+//! Manuals written as an author would, with the finding marked under its line, for the tests of the rules.
+//!
+//! ```text
+//! part battery: 3.7 V, 2600 mAh, plug 2-pin, size 60 × 40 mm
+//! new battery: 7.4 V
+//! ~~~ replacement-voltage: The new battery …
+//! laid out: spudger
+//! promise: …            kept promise: …
+//! step Remove the lid with spudger: Lever it up.
+//! guide New pump: pump
+//! ```
+//!
+//! A step "Remove the …" takes that part out, and each step waits for the one before.
+
+use super::{Finding, Subject, findings};
+use crate::ids::*;
+use crate::manual::*;
+use crate::reading::Act;
+use crate::units;
+use uuid::Uuid;
+
+struct Writer {
+    manual: Manual,
+    ids: IdMaker,
+    last_step: Option<StepId>,
+}
+
+/// Checks that the findings are those marked, each under the line it is about, and no others.
+#[track_caller]
+pub(super) fn check(text: &str) {
+    let mut writer = Writer {
+        manual: Manual::new(ManualId(Uuid::nil()), "Test", ""),
+        ids: IdMaker::new(Uuid::nil()),
+        last_step: None,
+    };
+    let mut marked: Vec<(Subject, String)> = Vec::new();
+    let mut about = None;
+    for line in text.lines().map(str::trim).filter(|l| !l.is_empty()) {
+        match line.strip_prefix("~~~ ") {
+            Some(mark) => marked.push((about.expect("a line that the mark is about"), mark.to_owned())),
+            None => about = Some(writer.line(line)),
+        }
+    }
+    let mut found: Vec<(Subject, String)> =
+        findings(&writer.manual).into_iter().map(|f: Finding| (f.about, format!("{}: {}", f.rule, f.says))).collect();
+    marked.sort();
+    found.sort();
+    assert_eq!(found, marked, "\n{text}");
+    for fix in findings(&writer.manual).into_iter().flat_map(|f| f.fixes) {
+        let mended = writer.manual.apply(&fix.edit, "Ann").expect("a fix can be applied").0;
+        assert!(findings(&mended).len() < found.len(), "“{}” mends nothing", fix.label);
+    }
+}
+
+impl Writer {
+    fn edit(&mut self, edit: Edit) {
+        self.manual = self.manual.apply(&edit, "Ann").expect("the line says what can be").0;
+    }
+
+    fn line(&mut self, line: &str) -> Subject {
+        let after = |word: &str| line.strip_prefix(word).map(str::trim);
+        if let Some(rest) = after("part ") {
+            let (name, label) = rest.split_once(':').unwrap_or((rest, ""));
+            let id = self.part(name.trim());
+            self.edit(Edit::Part(PartEdit::Set { id, field: PartField::Fitted(label_of(label)) }));
+            Subject::Part(id)
+        } else if let Some(rest) = after("new ") {
+            let (name, label) = rest.split_once(':').unwrap_or((rest, ""));
+            let id = self.part(name.trim());
+            let new = Replacement { label: label_of(label), ..Replacement::default() };
+            self.edit(Edit::Part(PartEdit::Set { id, field: PartField::Replacement(Some(new)) }));
+            Subject::Part(id)
+        } else if let Some(name) = after("laid out:") {
+            let id = self.ids.make(ToolId);
+            self.edit(Edit::Kit(KitEdit::LayOut { id, name: name.to_owned() }));
+            Subject::Tool(id)
+        } else if let Some(text) = after("promise:").or_else(|| after("kept promise:")) {
+            let id = self.ids.make(NoteId);
+            self.edit(Edit::Note(NoteEdit::Add { id, kind: NoteKind::Promise, text: text.to_owned(), job: None }));
+            let done = line.starts_with("kept");
+            self.edit(Edit::Note(NoteEdit::Set { id, field: NoteField::Done(done) }));
+            Subject::Note(id)
+        } else if let Some(rest) = after("step ") {
+            Subject::Step(self.step(rest))
+        } else if let Some(rest) = after("guide ") {
+            let (title, part) = rest.split_once(": ").expect("a guide has a target");
+            let target = self.part(part);
+            let id = self.ids.make(JobId);
+            let add = JobEdit::Add { id, title: title.to_owned(), targets: vec![target], without: vec![] };
+            self.edit(Edit::Job(add));
+            Subject::Part(target)
+        } else {
+            panic!("nobody writes “{line}”")
+        }
+    }
+
+    fn step(&mut self, line: &str) -> StepId {
+        let (head, says) = line.split_once(": ").unwrap_or((line, ""));
+        let (title, tools) = head.split_once(" with ").unwrap_or((head, ""));
+        let removed = title.strip_prefix("Remove the ").map(|part| self.part(part));
+        let actions = vec![Action {
+            id: self.ids.make(ActionId),
+            act: removed.map_or(Act::Place, |_| Act::Remove),
+            parts: removed.into_iter().collect(),
+            text: if says.is_empty() { title.to_owned() } else { says.to_owned() },
+            evidence: Vec::new(),
+        }];
+        let id = self.ids.make(StepId);
+        let after = self.last_step;
+        self.edit(Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title: title.to_owned(), actions }));
+        let tools = tools.split(", ").filter(|t| !t.is_empty()).map(str::to_owned).collect();
+        self.edit(Edit::Step(StepEdit::Set { id, field: StepField::Tools(tools) }));
+        if let Some(before) = after {
+            let wait = RequirementEdit::Add {
+                id: self.ids.make(RequirementId),
+                step: id,
+                ways: vec![vec![before]],
+                because: String::new(),
+            };
+            self.edit(Edit::Requirement(wait));
+        }
+        self.last_step = Some(id);
+        id
+    }
+
+    fn part(&mut self, name: &str) -> PartId {
+        if let Some(known) = self.manual.parts.values().find(|p| p.name == name) {
+            return known.id;
+        }
+        let id = self.ids.make(PartId);
+        self.edit(Edit::Part(PartEdit::Add { id, name: name.to_owned() }));
+        id
+    }
+}
+
+fn label_of(text: &str) -> Label {
+    let mut label = Label::default();
+    for item in text.split(',').map(str::trim).filter(|i| !i.is_empty()) {
+        let figure = |unit: &str| item.strip_suffix(unit).and_then(|n| n.trim().parse::<f64>().ok());
+        if let Some(mah) = figure("mAh") {
+            label.capacity = Some(units::milliampere_hours(mah));
+        } else if let Some(wh) = figure("Wh") {
+            label.energy = Some(units::watt_hours(wh));
+        } else if let Some(v) = figure("V") {
+            label.voltage = Some(units::volts(v));
+        } else if let Some(plug) = item.strip_prefix("plug ") {
+            label.connector = Some(plug.to_owned());
+        } else if let Some(size) = item.strip_prefix("size ") {
+            label.size = Some(size.to_owned());
+        } else {
+            panic!("no label prints “{item}”")
+        }
+    }
+    label
+}

@@ -1,0 +1,201 @@
+//! The device and the bench as tables: every part with where it sits and how it is fixed, every tool with where it is
+//! used, and what does not fit together.
+
+use crate::checks::{Finding, findings};
+use crate::ids::*;
+use crate::manual::{Manual, Part, SeamKind};
+use crate::order::{Chain, Graph, removed_in};
+use crate::units;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// One part of the inventory.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PartRow {
+    pub part: PartId,
+    /// How many parts it sits inside, one in the other.
+    pub level: usize,
+    /// "4 × PH1, 8 mm", "glue", "its cable".
+    pub fixed_by: Vec<String>,
+    /// Where it leaves.
+    pub leaves_in: Option<StepId>,
+    /// What has to leave before it, as the reasons have it.
+    pub behind: Vec<PartId>,
+    /// Volts times ampere hours of the fitted one and of the new one.
+    pub computed_wh: [Option<f64>; 2],
+}
+
+/// One tool or material.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ToolRow {
+    pub name: String,
+    /// Laid out at the start.
+    pub laid_out: Option<ToolId>,
+    /// Where it is used, in their order.
+    pub steps: Vec<StepId>,
+    /// Never the only one: another does as well, everywhere.
+    pub replaceable: bool,
+}
+
+/// All tables of the device.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct DeviceView {
+    /// Outer parts before what sits inside them.
+    pub parts: Vec<PartRow>,
+    pub tools: Vec<ToolRow>,
+    pub findings: Vec<Finding>,
+}
+
+/// Works out the tables.
+pub fn view(manual: &Manual) -> DeviceView {
+    DeviceView { parts: parts(manual), tools: tools(manual), findings: findings(manual) }
+}
+
+fn parts(manual: &Manual) -> Vec<PartRow> {
+    let chain = Chain::of(manual);
+    let graph = chain.graph();
+    let mut out = Vec::new();
+    push_inside(manual, (&chain, &graph), None, 0, &mut out);
+    out
+}
+
+fn push_inside(manual: &Manual, order: (&Chain, &Graph), outer: Option<PartId>, level: usize, out: &mut Vec<PartRow>) {
+    let mut here: Vec<&Part> = manual.parts.values().filter(|p| p.inside == outer).collect();
+    here.sort_by_key(|p| p.name.to_lowercase());
+    for part in here {
+        out.push(row(manual, order, part, level));
+        push_inside(manual, order, Some(part.id), level + 1, out);
+    }
+}
+
+fn row(manual: &Manual, (chain, graph): (&Chain, &Graph), part: &Part, level: usize) -> PartRow {
+    let leaves_at = chain.steps.iter().position(|s| removed_in(&manual.steps[s]).contains(&part.id));
+    let before = leaves_at.map(|at| graph.needed_for(&[at])).unwrap_or_default();
+    let before = before.ones().filter(|i| Some(*i) != leaves_at);
+    PartRow {
+        part: part.id,
+        level,
+        fixed_by: fixed_by(manual, part.id),
+        leaves_in: leaves_at.map(|at| chain.steps[at]),
+        behind: before.flat_map(|i| removed_in(&manual.steps[&chain.steps[i]])).filter(|p| *p != part.id).collect(),
+        computed_wh: [part.fitted.computed_wh(), part.replacement.as_ref().and_then(|r| r.label.computed_wh())],
+    }
+}
+
+fn fixed_by(manual: &Manual, part: PartId) -> Vec<String> {
+    let mut out = Vec::new();
+    for g in manual.fasteners.values().filter(|g| g.holds.contains(&part)) {
+        let count = g.count.map_or("?".to_owned(), |n| n.to_string());
+        let drive = g.bit.clone().or(g.drive.map(|d| d.code().to_owned())).unwrap_or("screws".to_owned());
+        let length = g.length.map_or(String::new(), |l| format!(", {} mm", units::number(units::in_millimetres(l))));
+        out.push(format!("{count} × {drive}{length}"));
+    }
+    for s in manual.seams.values().filter(|s| s.part == Some(part)) {
+        out.push(
+            match s.kind {
+                SeamKind::Glue => "glue",
+                SeamKind::Tape => "tape",
+                SeamKind::Clips => "clips",
+                SeamKind::SnapEdge => "a snap edge",
+            }
+            .to_owned(),
+        );
+    }
+    out.extend(manual.connectors.values().any(|c| c.serves == Some(part)).then(|| "its cable".to_owned()));
+    out
+}
+
+fn tools(manual: &Manual) -> Vec<ToolRow> {
+    let mut rows: BTreeMap<String, ToolRow> = BTreeMap::new();
+    let row = |name: &str| ToolRow { name: name.to_owned(), laid_out: None, steps: Vec::new(), replaceable: true };
+    let mut used = |name: &str, step: StepId, replaceable: bool| {
+        let tool = rows.entry(name.to_lowercase()).or_insert_with(|| row(name));
+        tool.replaceable &= replaceable;
+        if tool.steps.last() != Some(&step) {
+            tool.steps.push(step);
+        }
+    };
+    for id in manual.order() {
+        let step = &manual.steps[&id];
+        let branches = step.branches.iter().flat_map(|b| &b.tools);
+        step.tools.iter().chain(branches).for_each(|t| used(t, id, false));
+        step.consumables.iter().for_each(|c| used(c.name(), id, false));
+        step.choices.iter().flat_map(|c| &c.any_of).for_each(|t| used(t, id, true));
+    }
+    for tool in manual.kit.values() {
+        let known = rows.entry(tool.name.to_lowercase()).or_insert_with(|| row(&tool.name));
+        known.laid_out = Some(tool.id);
+        known.replaceable &= !known.steps.is_empty();
+    }
+    rows.into_values().collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::manual::{Edit, RecordingRef, Source, StepEdit, StepField, ToolChoice, draft};
+    use crate::recording::Recording;
+    use uuid::Uuid;
+
+    const LAMP: &str = "[0:00] Tools required, a spudger and tweezers.\n\n\
+        [0:05] Undo four Phillips PH1 screws, length 8 millimetres, of the cover. Remove the cover.\n\n\
+        [0:20] The battery sits in the tray. Disconnect the battery cable with a spudger. Pull out the battery.\n\n\
+        [0:30] Remove the tray.";
+
+    fn lamp() -> Manual {
+        let recording = Recording::parse(LAMP.as_bytes()).unwrap();
+        let reading = crate::reading::read(&recording);
+        let about = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
+        draft(ManualId(Uuid::nil()), "Lamp", "Lamp 1", &[Source { recording: about, reading: &reading }])
+    }
+
+    #[test]
+    fn parts_stand_inside_each_other_with_what_fixes_them() {
+        let manual = lamp();
+        let rows: Vec<(&str, usize, String)> = parts(&manual)
+            .iter()
+            .map(|r| (manual.part_name(r.part), r.level, r.fixed_by.join("; ")))
+            .map(|(name, level, by)| (manual.parts.values().find(|p| p.name == name).unwrap().name.as_str(), level, by))
+            .collect();
+        assert_eq!(
+            rows,
+            [
+                ("cover", 0, "4 × PH1, 8 mm".to_owned()),
+                ("tray", 0, String::new()),
+                ("battery", 1, "its cable".to_owned())
+            ]
+        );
+    }
+
+    #[test]
+    fn what_lies_behind_what_follows_from_the_reasons() {
+        let manual = lamp();
+        let rows = parts(&manual);
+        let battery = rows.iter().find(|r| manual.part_name(r.part) == "battery").unwrap();
+        let behind: Vec<&str> = battery.behind.iter().map(|p| manual.part_name(*p)).collect();
+        assert_eq!(behind, ["cover"]);
+    }
+
+    #[test]
+    fn tools_tell_where_they_are_used_and_whether_another_does() {
+        let manual = lamp();
+        let step = manual.order()[1];
+        let choice =
+            ToolChoice { any_of: vec!["pick".into(), "card".into()], preferred: Some("card".into()), why: None };
+        let edit = Edit::Step(StepEdit::Set { id: step, field: StepField::Choices(vec![choice]) });
+        let manual = manual.apply(&edit, "Ann").unwrap().0;
+        let told: Vec<(String, bool, usize, bool)> =
+            tools(&manual).into_iter().map(|t| (t.name, t.laid_out.is_some(), t.steps.len(), t.replaceable)).collect();
+        assert_eq!(
+            told,
+            [
+                ("card".to_owned(), false, 1, true),
+                ("phillips screwdriver".to_owned(), false, 1, false),
+                ("pick".to_owned(), false, 1, true),
+                ("spudger".to_owned(), true, 1, false),
+                ("tweezers".to_owned(), true, 0, false),
+            ]
+        );
+    }
+}

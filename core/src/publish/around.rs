@@ -1,0 +1,59 @@
+//! What stands around the steps of a guide: what must hold before, what is lost or harmless, what must pass, what to
+//! order. How the device arrived is the author's business and is not published.
+
+use super::{Around, OrderLine};
+use crate::manual::{Label, Manual, NoteKind, Replacement};
+use crate::units::{in_milliampere_hours, in_volts, in_watt_hours, number};
+
+/// The headings, in the order of the page.
+const KINDS: [NoteKind; 5] =
+    [NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless, NoteKind::MustPass];
+
+/// The heading over notes of a kind.
+pub(super) fn heading(kind: NoteKind) -> &'static str {
+    match kind {
+        NoteKind::Before => "Make sure first",
+        NoteKind::Bound => "Belongs to its own unit",
+        NoteKind::Lost => "Lost by the work",
+        NoteKind::Harmless => "Looks bad, is not",
+        NoteKind::MustPass => "Must pass at the end",
+        NoteKind::Damage | NoteKind::MissingScrew | NoteKind::EmptyHole | NoteKind::Promise => "How it arrived",
+    }
+}
+
+pub(super) fn notes(manual: &Manual) -> Vec<Around> {
+    let lines = |kind| manual.notes_of(kind).filter(|n| n.job.is_none()).map(|n| n.text.clone()).collect();
+    KINDS.map(|kind| Around { kind, lines: lines(kind) }).into_iter().filter(|a| !a.lines.is_empty()).collect()
+}
+
+/// What is to be ordered for the parts that steps of this manual move.
+pub(super) fn orders(manual: &Manual) -> Vec<OrderLine> {
+    let moved = |id| manual.steps.values().any(|s| s.actions.iter().any(|a| a.parts.contains(&id)));
+    let line = |p: &crate::manual::Part| {
+        let text = order_text(p.replacement.as_ref()?);
+        (moved(p.id) && !text.is_empty()).then(|| OrderLine { part: p.id, name: p.name.clone(), text })
+    };
+    manual.parts.values().filter_map(line).collect()
+}
+
+/// "No. WS-12, 3.7 V, 2600 mAh, 2-pin, 60 × 40 mm, with seal, as an assembly, 24.9 EUR".
+fn order_text(new: &Replacement) -> String {
+    let mut words: Vec<String> = new.number.iter().map(|n| format!("No. {n}")).collect();
+    words.extend(label_words(&new.label));
+    words.extend(new.comes_with.iter().map(|w| format!("with {w}")));
+    words.extend(new.assembly.then(|| "as an assembly".to_owned()));
+    words.extend(
+        new.price.map(|p| format!("{} {}", number(p), new.currency.as_deref().unwrap_or("")).trim().to_owned()),
+    );
+    words.join(", ")
+}
+
+fn label_words(label: &Label) -> Vec<String> {
+    let mut words: Vec<String> = Vec::new();
+    words.extend(label.voltage.map(|v| format!("{} V", number(in_volts(v)))));
+    words.extend(label.capacity.map(|c| format!("{} mAh", number(in_milliampere_hours(c)))));
+    words.extend(label.energy.map(|e| format!("{} Wh", number(in_watt_hours(e)))));
+    words.extend(label.connector.clone());
+    words.extend(label.size.clone());
+    words
+}

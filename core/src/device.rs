@@ -4,10 +4,10 @@
 use crate::checks::{Finding, findings};
 use crate::ids::*;
 use crate::manual::{Manual, Part, SeamKind};
-use crate::order::{Chain, Graph, removed_in};
+use crate::order::{Chain, removed_in};
 use crate::units;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// One part of the inventory.
@@ -20,8 +20,8 @@ pub struct PartRow {
     pub fixed_by: Vec<String>,
     /// Where it leaves.
     pub leaves_in: Option<StepId>,
-    /// What has to leave before it, as the reasons have it.
-    pub behind: Vec<PartId>,
+    /// What has to leave before it, as the reasons have it; where several ways lead to it, any one of them.
+    pub behind: Vec<Vec<PartId>>,
     /// Volts times ampere hours of the fitted one and of the new one.
     pub computed_wh: [Option<f64>; 2],
 }
@@ -54,33 +54,53 @@ pub fn view(manual: &Manual) -> DeviceView {
 
 fn parts(manual: &Manual) -> Vec<PartRow> {
     let chain = Chain::of(manual);
-    let graph = chain.graph();
     let mut out = Vec::new();
-    push_inside(manual, (&chain, &graph), None, 0, &mut out);
+    push_inside(manual, &chain, None, 0, &mut out);
     out
 }
 
-fn push_inside(manual: &Manual, order: (&Chain, &Graph), outer: Option<PartId>, level: usize, out: &mut Vec<PartRow>) {
+fn push_inside(manual: &Manual, chain: &Chain, outer: Option<PartId>, level: usize, out: &mut Vec<PartRow>) {
     let mut here: Vec<&Part> = manual.parts.values().filter(|p| p.inside == outer).collect();
     here.sort_by_key(|p| p.name.to_lowercase());
     for part in here {
-        out.push(row(manual, order, part, level));
-        push_inside(manual, order, Some(part.id), level + 1, out);
+        out.push(row(manual, chain, part, level));
+        push_inside(manual, chain, Some(part.id), level + 1, out);
     }
 }
 
-fn row(manual: &Manual, (chain, graph): (&Chain, &Graph), part: &Part, level: usize) -> PartRow {
-    let leaves_at = chain.steps.iter().position(|s| removed_in(&manual.steps[s]).contains(&part.id));
-    let before = leaves_at.map(|at| graph.needed_for(&[at])).unwrap_or_default();
-    let before = before.ones().filter(|i| Some(*i) != leaves_at);
+fn row(manual: &Manual, chain: &Chain, part: &Part, level: usize) -> PartRow {
+    let leaves_in = chain.steps.iter().copied().find(|s| removed_in(&manual.steps[s]).contains(&part.id));
     PartRow {
         part: part.id,
         level,
         fixed_by: fixed_by(manual, part.id),
-        leaves_in: leaves_at.map(|at| chain.steps[at]),
-        behind: before.flat_map(|i| removed_in(&manual.steps[&chain.steps[i]])).filter(|p| *p != part.id).collect(),
+        leaves_in,
+        behind: leaves_in.map(|step| behind(manual, chain, step)).unwrap_or_default(),
         computed_wh: [part.fitted.computed_wh(), part.replacement.as_ref().and_then(|r| r.label.computed_wh())],
     }
+}
+
+/// What a step waits for, as the parts that leave there. Behind a choice of ways nothing is sure any more.
+fn behind(manual: &Manual, chain: &Chain, step: StepId) -> Vec<Vec<PartId>> {
+    let mut out: Vec<Vec<PartId>> = Vec::new();
+    let (mut seen, mut open) = (BTreeSet::from([step]), vec![step]);
+    while let Some(step) = open.pop() {
+        for c in chain.of_step(step) {
+            match c.plain() {
+                Some(way) => {
+                    for before in way.iter().copied().filter(|s| seen.insert(*s)) {
+                        out.extend(removed_in(&manual.steps[&before]).into_iter().map(|p| vec![p]));
+                        open.push(before);
+                    }
+                }
+                None => out.push(c.ways.iter().flatten().flat_map(|s| removed_in(&manual.steps[s])).collect()),
+            }
+        }
+    }
+    out.retain(|any| !any.is_empty());
+    out.sort();
+    out.dedup();
+    out
 }
 
 fn fixed_by(manual: &Manual, part: PartId) -> Vec<String> {
@@ -173,7 +193,7 @@ mod tests {
         let manual = lamp();
         let rows = parts(&manual);
         let battery = rows.iter().find(|r| manual.part_name(r.part) == "battery").unwrap();
-        let behind: Vec<&str> = battery.behind.iter().map(|p| manual.part_name(*p)).collect();
+        let behind: Vec<&str> = battery.behind.iter().flatten().map(|p| manual.part_name(*p)).collect();
         assert_eq!(behind, ["cover"]);
     }
 

@@ -46,6 +46,11 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
         ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(10)".into()),
+        ("steps-parts", station_at("steps"), "tab Parts; press More of the battery".into()),
+        ("steps-tools", station_at("steps"), "tab Tools".into()),
+        ("steps-notes", station_at("steps"), "tab Notes".into()),
+        ("steps-words", station_at("steps"), "tab Find and replace; write fan".into()),
+        ("publish-guide", station_at("publish"), String::new()),
         ("fold", lamp_at("fold"), String::new()),
         ("fold-unbalanced", scale_at("fold"), String::new()),
         ("publish", lamp_at("publish"), String::new()),
@@ -70,6 +75,8 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
                 }
                 ("tap", css) => app.tap_first(By::Css(css)).await?,
                 ("press", name) => app.press(name).await?,
+                ("tab", name) => app.tab(name).await?,
+                ("write", text) => app.write("Find", text).await?,
                 ("keys", keys) => app.keys(keys).await?,
                 _ => {}
             }

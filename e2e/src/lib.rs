@@ -126,6 +126,12 @@ impl App {
         steadily(|| async { self.button(name).await?.click().await }).await
     }
 
+    /// Opens the tab that begins with these words.
+    pub async fn tab(&self, name: &str) -> Result<(), WebDriverError> {
+        let xpath = format!("//*[@role='tab' and starts-with(normalize-space(.), {})]", quoted(name));
+        self.tap_first(By::XPath(xpath)).await
+    }
+
     /// Clicks the element that holds these words.
     pub async fn tap(&self, words: &str) -> Result<(), WebDriverError> {
         steadily(|| async { self.text(words).await?.click().await }).await

@@ -7,6 +7,7 @@ use crate::store::{EditRequest, Store, StoreError};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
+use paso_core::units;
 use uuid::Uuid;
 
 /// Who works the demo manuals.
@@ -161,6 +162,12 @@ impl Desk {
         self.edit(Edit::Variant(VariantEdit::Add { id, name, how_to_tell }));
     }
 
+    fn about(&mut self, part: &str, field: PartField) {
+        if let Some(id) = self.manual.parts.values().find(|p| p.name == part).map(|p| p.id) {
+            self.edit(Edit::Part(PartEdit::Set { id, field }));
+        }
+    }
+
     fn job(&mut self, title: &str, part: &str, fate: PartFate) {
         let Some(part) = self.manual.parts.values().find(|p| p.name == part).map(|p| p.id) else { return };
         let id = JobId(Uuid::now_v7());
@@ -247,8 +254,63 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     ] {
         desk.job(title, part, fate);
     }
+    tell_of_the_station(&mut desk);
     desk.review_all();
     desk.edits
+}
+
+/// Stages, parts, tools and notes of the weather station.
+fn tell_of_the_station(desk: &mut Desk) {
+    for (step, stage) in [
+        ("Remove the rear cover", "Opening the rear"),
+        ("Remove the rain sensor", "The sensors and the air"),
+        ("Remove the front glass", "Opening the front"),
+    ] {
+        if let Some(id) = desk.called(step) {
+            desk.set(id, StepField::Stage(Some(stage.to_owned())));
+        }
+    }
+    if let Some(id) = desk.called("Remove the front glass") {
+        let any_of = ["spudger", "plastic card"].map(str::to_owned).to_vec();
+        let preferred = any_of.last().cloned();
+        let why = Some("it leaves no mark on the frame".to_owned());
+        desk.set(id, StepField::Choices(vec![ToolChoice { any_of, preferred, why }]));
+    }
+    let cell = |mah, connector: &str| Label {
+        voltage: Some(units::volts(3.6)),
+        capacity: Some(units::milliampere_hours(mah)),
+        connector: Some(connector.to_owned()),
+        size: Some("50 × 34 × 7 mm".to_owned()),
+        ..Label::default()
+    };
+    desk.about("battery", PartField::About(Some("one cell with its guard".to_owned())));
+    desk.about(
+        "battery",
+        PartField::Fitted(Label { energy: Some(units::watt_hours(7.2)), ..cell(2000.0, "2-pin, red to 1") }),
+    );
+    let new = Replacement {
+        number: Some("WS-2041".to_owned()),
+        label: cell(1500.0, "2-pin, red to 1"),
+        comes_with: Some("two bracket screws".to_owned()),
+        price: Some(14.9),
+        currency: Some("EUR".to_owned()),
+        assembly: false,
+    };
+    desk.about("battery", PartField::Replacement(Some(new)));
+    desk.about("main board", PartField::About(Some("clock, radio and the fan's controller".to_owned())));
+    desk.about("main board", PartField::CooledBy(Some("the fan, through the air filter".to_owned())));
+    desk.about("fan", PartField::Place(Some("behind the main board, top left".to_owned())));
+    for (kind, text) in [
+        (NoteKind::Damage, "A scratch across the front glass, from the upper left."),
+        (NoteKind::Promise, "How to set the clock after the battery was out."),
+        (NoteKind::Before, "The station has shown no alarm for an hour: the radio is idle."),
+        (NoteKind::Lost, "The clock and the stored week."),
+        (NoteKind::Harmless, "The display stays grey for ten seconds after the first start."),
+        (NoteKind::MustPass, "The temperature shown agrees with a room thermometer within one degree."),
+    ] {
+        let id = NoteId(Uuid::now_v7());
+        desk.edit(Edit::Note(NoteEdit::Add { id, kind, text: text.to_owned(), job: None }));
+    }
 }
 
 fn work_scale(manual: &Manual) -> Vec<Edit> {

@@ -84,15 +84,21 @@ impl Problem {
     }
 }
 
+impl From<Refusal> for Problem {
+    fn from(refusal: Refusal) -> Self {
+        match refusal {
+            Refusal::Invalid { field, problem } => Self::invalid(field, problem),
+            gone @ Refusal::Gone { .. } => Self::new(Status::Conflict, "gone", "No longer there", gone.to_string()),
+            other => Self::new(Status::Conflict, "refused", "Not applied", other.to_string()),
+        }
+    }
+}
+
 impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
         match error {
             StoreError::NotFound(what) => Self::not_found(what),
-            StoreError::Refused(Refusal::Invalid { field, problem }) => Self::invalid(field, problem),
-            StoreError::Refused(gone @ Refusal::Gone { .. }) => {
-                Self::new(Status::Conflict, "gone", "No longer there", gone.to_string())
-            }
-            StoreError::Refused(other) => Self::new(Status::Conflict, "refused", "Not applied", other.to_string()),
+            StoreError::Refused(refusal) => refusal.into(),
             StoreError::Clash(clash) => {
                 let names: std::collections::BTreeSet<&str> = clash.theirs.iter().map(|t| t.author.as_str()).collect();
                 let names = names.into_iter().collect::<Vec<_>>().join(" and ");

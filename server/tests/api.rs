@@ -389,6 +389,20 @@ async fn the_chain_is_told_and_what_is_wrong_with_a_question_is_said() {
 }
 
 /// The checked-in document feeds the generated client: `scripts/client` makes both anew.
+#[rocket::async_test]
+async fn the_device_is_told_as_tables_and_words_are_found() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let (_, device) = api.get(&format!("/api/manuals/{id}/device")).await;
+    let plate = device["parts"].as_array().unwrap().iter().find(|p| p["fixed_by"] == json!(["4 × PH1, 8 mm"]));
+    assert!(plate.is_some(), "{device}");
+    let (status, hits) = api.get(&format!("/api/manuals/{id}/find?find=BRACKET&whole_words=true")).await;
+    let what: Vec<&str> = hits.as_array().unwrap().iter().filter_map(|h| h["what"].as_str()).collect();
+    assert_eq!((status, what), (Status::Ok, vec!["title", "sentence", "sentence", "part"]));
+    let (status, refused) = api.get(&format!("/api/manuals/{id}/find?find=")).await;
+    assert_eq!((status, refused["field"].as_str()), (Status::UnprocessableEntity, Some("find")), "{refused}");
+}
+
 #[test]
 fn the_openapi_document_is_fresh() {
     let kept = include_str!("../../web/openapi.json");

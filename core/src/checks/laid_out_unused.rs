@@ -15,7 +15,7 @@ const RULE: Rule = Rule {
 pub(super) fn find(manual: &Manual) -> Vec<Finding> {
     let unused = manual.kit.values().filter(|tool| !manual.steps.values().any(|s| uses(s, &tool.name)));
     let finding = |tool: &crate::manual::LaidOut| {
-        let says = format!("The {} is laid out, but no step uses it. Name it in a step, or put it away.", tool.name);
+        let says = format!("Laid out and used in no step: {}. Name it in a step, or put it away.", tool.name);
         let label = format!("Put the {} away", tool.name);
         let fix = Fix { label, edit: Edit::Kit(KitEdit::PutAway { id: tool.id }) };
         Finding { fixes: vec![fix], ..RULE.finding(Subject::Tool(tool.id), says) }
@@ -45,7 +45,7 @@ mod tests {
             "
             laid out: spudger
             laid out: tweezers
-            ~~~ laid-out-unused: The tweezers is laid out, but no step uses it. Name it in a step, or put it away.
+            ~~~ laid-out-unused: Laid out and used in no step: tweezers. Name it in a step, or put it away.
             step Remove the lid with spudger
             ",
         );

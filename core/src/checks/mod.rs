@@ -63,6 +63,7 @@ pub struct Rule {
 
 /// Something that does not fit.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[schema(as = CheckFinding)]
 pub struct Finding {
     pub rule: String,
     pub stop: Stop,

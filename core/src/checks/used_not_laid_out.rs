@@ -30,7 +30,7 @@ pub(super) fn find(manual: &Manual) -> Vec<Finding> {
             if manual.kit.values().any(|t| uses(&probe, &t.name)) || !told.insert(tool.to_lowercase()) {
                 continue;
             }
-            let says = format!("“{}” uses the {tool}, which was not laid out. Lay it out at the start.", step.title);
+            let says = format!("Used in “{}” and not laid out: {tool}. Lay it out at the start.", step.title);
             let edit = KitEdit::LayOut { id: ToolId(Uuid::new_v5(&manual.id.0, tool.as_bytes())), name: tool.clone() };
             let fix = Fix { label: format!("Lay out the {tool}"), edit: Edit::Kit(edit) };
             out.push(Finding { fixes: vec![fix], ..RULE.finding(Subject::Step(id), says) });
@@ -54,7 +54,7 @@ mod tests {
             laid out: spudger
             step Remove the lid with spudger
             step Remove the fan with tweezers
-            ~~~ used-not-laid-out: “Remove the fan” uses the tweezers, which was not laid out. Lay it out at the start.
+            ~~~ used-not-laid-out: Used in “Remove the fan” and not laid out: tweezers. Lay it out at the start.
             step Remove the board with tweezers
             ",
         );

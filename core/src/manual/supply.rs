@@ -13,13 +13,13 @@ use utoipa::ToSchema;
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Label {
     /// Nominal, never the charge voltage.
-    #[serde(rename = "voltage_v", with = "units::serde_volts")]
+    #[serde(rename = "voltage_v", with = "units::serde_volts", default)]
     #[schema(value_type = Option<f64>)]
     pub voltage: Option<ElectricPotential>,
-    #[serde(rename = "capacity_mah", with = "units::serde_mah")]
+    #[serde(rename = "capacity_mah", with = "units::serde_mah", default)]
     #[schema(value_type = Option<f64>)]
     pub capacity: Option<ElectricCharge>,
-    #[serde(rename = "energy_wh", with = "units::serde_wh")]
+    #[serde(rename = "energy_wh", with = "units::serde_wh", default)]
     #[schema(value_type = Option<f64>)]
     pub energy: Option<Energy>,
     pub connector: Option<String>,
@@ -43,10 +43,12 @@ impl Label {
 pub struct Replacement {
     /// The number it is ordered by.
     pub number: Option<String>,
+    #[serde(default)]
     pub label: Label,
     /// "seal, two screws"
     pub comes_with: Option<String>,
     /// Sold only as an assembly.
+    #[serde(default)]
     pub assembly: bool,
     pub price: Option<f64>,
     /// As it stands on the bill: "EUR".

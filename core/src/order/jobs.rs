@@ -3,9 +3,9 @@
 //! A cut is a manual like any other, so that folding, balance, findings and formats need to know nothing of jobs. Nothing
 //! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
 
-use super::{Chain, RouteView};
+use super::{Chain, RouteView, removed_in};
 use crate::ids::*;
-use crate::manual::{Job, Manual, Phase, ranks};
+use crate::manual::{Job, Manual, PartFate, Phase, ranks};
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
@@ -21,6 +21,15 @@ pub struct JobView {
     pub reworded: usize,
     /// How many steps it shares with at least one other job.
     pub shared: usize,
+    /// What becomes of every part it takes out.
+    pub fates: Vec<Fated>,
+}
+
+/// A part with what becomes of it in a job.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Fated {
+    pub part: PartId,
+    pub fate: PartFate,
 }
 
 impl Chain {
@@ -85,6 +94,16 @@ fn return_to_kept_steps(manual: &Manual, kept: &BTreeSet<StepId>, cut: &mut Manu
     }
 }
 
+fn fates(manual: &Manual, job: &Job, steps: &[StepId]) -> Vec<Fated> {
+    let mut out: Vec<Fated> = Vec::new();
+    for part in steps.iter().flat_map(|s| removed_in(&manual.steps[s])) {
+        if !out.iter().any(|f| f.part == part) {
+            out.push(Fated { part, fate: job.fate(part) });
+        }
+    }
+    out
+}
+
 /// All jobs of a manual with what they come to, by title.
 pub fn jobs(manual: &Manual) -> Vec<JobView> {
     let chain = Chain::of(manual);
@@ -101,6 +120,7 @@ pub fn jobs(manual: &Manual) -> Vec<JobView> {
                 title: job.title.clone(),
                 reworded: steps.iter().filter(|s| job.wording.contains_key(s)).count(),
                 shared: steps.iter().filter(|s| elsewhere(job.id, s)).count(),
+                fates: fates(manual, job, steps),
                 route: way.clone(),
             }
         })

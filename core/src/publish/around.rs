@@ -10,7 +10,7 @@ const KINDS: [NoteKind; 5] =
     [NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless, NoteKind::MustPass];
 
 /// The heading over notes of a kind.
-pub(super) fn heading(kind: NoteKind) -> &'static str {
+fn heading(kind: NoteKind) -> &'static str {
     match kind {
         NoteKind::Before => "Make sure first",
         NoteKind::Bound => "Belongs to its own unit",
@@ -23,7 +23,11 @@ pub(super) fn heading(kind: NoteKind) -> &'static str {
 
 pub(super) fn notes(manual: &Manual) -> Vec<Around> {
     let lines = |kind| manual.notes_of(kind).filter(|n| n.job.is_none()).map(|n| n.text.clone()).collect();
-    KINDS.map(|kind| Around { kind, lines: lines(kind) }).into_iter().filter(|a| !a.lines.is_empty()).collect()
+    KINDS
+        .map(|kind| Around { kind, title: heading(kind).to_owned(), lines: lines(kind) })
+        .into_iter()
+        .filter(|a| !a.lines.is_empty())
+        .collect()
 }
 
 /// What is to be ordered for the parts that steps of this manual move.

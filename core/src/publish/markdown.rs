@@ -2,7 +2,7 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{GuideStep, ScrewLine, around, connector_name, guide};
+use super::{GuideStep, ScrewLine, connector_name, guide};
 use crate::manual::{Manual, NoteKind};
 use crate::units;
 
@@ -17,7 +17,7 @@ pub fn markdown(manual: &Manual) -> String {
     let tell = |v: &crate::manual::Variant| format!("{}: {}", v.name, v.how_to_tell);
     section(&mut out, "Which one is yours", &guide.variants.iter().map(tell).collect::<Vec<_>>());
     for note in guide.around.iter().filter(|n| n.kind != NoteKind::MustPass) {
-        section(&mut out, around::heading(note.kind), &note.lines);
+        section(&mut out, &note.title, &note.lines);
     }
     let order = |o: &super::OrderLine| format!("{}: {}", o.name, o.text);
     section(&mut out, "To order", &guide.orders.iter().map(order).collect::<Vec<_>>());
@@ -38,7 +38,7 @@ pub fn markdown(manual: &Manual) -> String {
         }
     }
     for note in guide.around.iter().filter(|n| n.kind == NoteKind::MustPass) {
-        section(&mut out, around::heading(note.kind), &note.lines);
+        section(&mut out, &note.title, &note.lines);
     }
     let balance = &guide.fold.balance;
     out.push_str(&format!(

@@ -87,6 +87,8 @@ pub struct Guide {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Around {
     pub kind: NoteKind,
+    /// "Make sure first"
+    pub title: String,
     pub lines: Vec<String>,
 }
 

@@ -86,8 +86,8 @@ pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
 fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     let back = inverse(act)?;
-    let goes_back = |p: &&PartId| manual.fates.get(p) != Some(&PartFate::Scrap);
-    let names: Vec<String> = parts.iter().filter(goes_back).map(|p| name_going_back(manual, *p)).collect();
+    let names: Vec<String> =
+        parts.iter().filter(|p| goes_back(manual, **p)).map(|p| name_going_back(manual, *p)).collect();
     if names.is_empty() && !parts.is_empty() {
         return None;
     }
@@ -103,6 +103,11 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
         (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
     let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.word() };
     Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
+}
+
+/// Scrap stays out.
+fn goes_back(manual: &Manual, part: PartId) -> bool {
+    manual.fates.get(&part) != Some(&PartFate::Scrap)
 }
 
 /// A part that the job renews goes back as a new one.
@@ -134,9 +139,9 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
 
 fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
     let out = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out);
-    let mut parts: Vec<&str> = Vec::new();
-    for part in out.flat_map(|a| &a.parts) {
-        let name = manual.part_name(*part);
+    let mut parts: Vec<String> = Vec::new();
+    for part in out.flat_map(|a| &a.parts).filter(|p| goes_back(manual, **p)) {
+        let name = name_going_back(manual, *part);
         if !parts.contains(&name) {
             parts.push(name);
         }

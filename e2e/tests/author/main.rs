@@ -3,6 +3,7 @@
 mod access;
 mod chain;
 mod details;
+mod device;
 mod keyboard;
 mod listen;
 mod lost_and_clashing;

@@ -1,7 +1,7 @@
 /** Hooks for the manual in hand. */
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
-import { api, type Edit, type ManualView, must } from "./client";
+import { api, type Edit, type ManualView, must, type Wanted } from "./client";
 import { Outbox, type Result } from "./outbox";
 
 export type Hand = {
@@ -107,4 +107,24 @@ export function useSpots() {
     (step: string) => must(api.GET("/api/manuals/{id}/chain/spots/{step}", { params: { path: { id, step } } })),
     [id],
   );
+}
+
+/** Parts, tools and what does not fit together. */
+export function useDevice() {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["device", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/device", { params: { path: { id } } })),
+  });
+}
+
+/** Every text that holds some words; nothing is asked for while none are written. */
+export function useFind(wanted: Wanted) {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["device", id, "find", wanted],
+    enabled: wanted.find !== "",
+    placeholderData: keepPreviousData,
+    queryFn: () => must(api.GET("/api/manuals/{id}/find", { params: { path: { id }, query: wanted } })),
+  });
 }

@@ -135,6 +135,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["device"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/edits": {
         parameters: {
             query?: never;
@@ -145,6 +161,23 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every text of the manual that holds some words, in the order of the page. */
+        get: operations["find"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -483,11 +516,18 @@ export interface components {
             /** Format: int64 */
             seq: number;
         };
+        /** @description Notes of one kind around the work. */
+        Around: {
+            kind: components["schemas"]["NoteKind"];
+            lines: string[];
+            /** @description "Make sure first" */
+            title: string;
+        };
         /**
          * @description Which map of the manual an entity lives in.
          * @enum {string}
          */
-        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements";
+        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements" | "notes" | "kit";
         /** @description A fact with the second of the segment it stands in. */
         At_ConnectorFact: {
             op: components["schemas"]["ConnectorOp"];
@@ -705,6 +745,19 @@ export interface components {
         Change: {
             images: components["schemas"]["Image"][];
         };
+        /** @description Something that does not fit. */
+        CheckFinding: {
+            about: components["schemas"]["Subject"];
+            blocks: boolean;
+            /** @description One press each. */
+            fixes: components["schemas"]["Fix"][];
+            rule: string;
+            /** @description The sentence that the author reads: what, where, what would be right. */
+            says: string;
+            source: string;
+            stop: components["schemas"]["Stop"];
+            why: string;
+        };
         /** @description One way to settle a contradiction. */
         Choice: {
             edit: components["schemas"]["Edit"];
@@ -871,6 +924,13 @@ export interface components {
             joins: boolean;
             recording: components["schemas"]["RecordingId"];
         };
+        /** @description All tables of the device. */
+        DeviceView: {
+            findings: components["schemas"]["CheckFinding"][];
+            /** @description Outer parts before what sits inside them. */
+            parts: components["schemas"]["PartRow"][];
+            tools: components["schemas"]["ToolRow"][];
+        };
         Discrepancy: {
             /** Format: int64 */
             at_s: number;
@@ -933,6 +993,12 @@ export interface components {
             variant: components["schemas"]["VariantEdit"];
         } | {
             requirement: components["schemas"]["RequirementEdit"];
+        } | {
+            note: components["schemas"]["NoteEdit"];
+        } | {
+            kit: components["schemas"]["KitEdit"];
+        } | {
+            text: components["schemas"]["TextEdit"];
         };
         /** @description An edit as a client sends it. */
         EditRequest: {
@@ -1081,6 +1147,8 @@ export interface components {
         } | {
             note: string | null;
         } | {
+            variants: components["schemas"]["VariantId"][];
+        } | {
             step: components["schemas"]["StepId"];
         };
         /** @description One group of like fasteners. */
@@ -1112,12 +1180,19 @@ export interface components {
             step: components["schemas"]["StepId"];
             /** Format: double */
             torque_nm?: number | null;
+            /** @description Empty: in all variants. */
+            variants?: components["schemas"]["VariantId"][];
         };
         /**
          * @description What happens to a group of fasteners.
          * @enum {string}
          */
         FastenerOp: "remove" | "loosen" | "install" | "tighten";
+        /** @description A part with what becomes of it in a job. */
+        Fated: {
+            fate: components["schemas"]["PartFate"];
+            part: components["schemas"]["PartId"];
+        };
         /** @description One contradiction with both its places. */
         Finding: {
             /** @description The statement it does not fit with. */
@@ -1162,15 +1237,21 @@ export interface components {
         GroupId: string;
         /** @description The guide as its reader sees it. */
         Guide: {
+            /** @description What must hold before, what is lost, what must pass. */
+            around: components["schemas"]["Around"][];
             /** @description Usual words of care that every guide carries. */
             care: string[];
             consumables: components["schemas"]["Consumable"][];
             device: string;
             fold: components["schemas"]["Fold"];
+            /** @description What to order. */
+            orders: components["schemas"]["OrderLine"][];
             remaining: components["schemas"]["Remaining"][];
             steps: components["schemas"]["GuideStep"][];
             title: string;
             tools: string[];
+            /** @description How readers tell which variant theirs is. */
+            variants: components["schemas"]["Variant"][];
         };
         /** @description One step as readers see it. */
         GuideStep: {
@@ -1187,6 +1268,8 @@ export interface components {
             posture?: string | null;
             reviewed: boolean;
             screws: components["schemas"]["ScrewLine"][];
+            /** @description The title of the stage that begins here. */
+            stage?: string | null;
             title: string;
             tools: string[];
             /** @description The variants it holds for; empty where it holds for all. */
@@ -1200,12 +1283,16 @@ export interface components {
             /** @description BCP 47 tag of the text. */
             language: string;
             title: string;
+            /** @description What counts as work when ways are compared. */
+            weights?: components["schemas"]["Weights"];
         };
         /** @description Changes of the manual's head. */
         HeadEdit: {
             title: string;
         } | {
             device: string;
+        } | {
+            weights: components["schemas"]["Weights"];
         };
         /** @description State of the server. */
         Health: {
@@ -1382,6 +1469,8 @@ export interface components {
         JobId: string;
         /** @description One job as lists show it. */
         JobView: {
+            /** @description What becomes of every part it takes out. */
+            fates: components["schemas"]["Fated"][];
             id: components["schemas"]["JobId"];
             /** @description How many of its steps are worded for it alone. */
             reworded: number;
@@ -1395,6 +1484,37 @@ export interface components {
          * @enum {string}
          */
         Judged: "fine" | "doubtful" | "refused";
+        /** @description Changes of what is laid out. */
+        KitEdit: {
+            lay_out: {
+                id: components["schemas"]["ToolId"];
+                name: string;
+            };
+        } | {
+            put_away: {
+                id: components["schemas"]["ToolId"];
+            };
+        };
+        /** @description What a label says of a part; whatever it does not say is empty. */
+        Label: {
+            /** Format: double */
+            capacity_mah?: number | null;
+            connector?: string | null;
+            /** Format: double */
+            energy_wh?: number | null;
+            size?: string | null;
+            /**
+             * Format: double
+             * @description Nominal, never the charge voltage.
+             */
+            voltage_v?: number | null;
+        };
+        /** @description A tool or material that is laid out at the start. */
+        LaidOut: {
+            evidence: components["schemas"]["Evidence"][];
+            id: components["schemas"]["ToolId"];
+            name: string;
+        };
         /** @description One recording of a manual as the Listen stop shows it. */
         ListenRecording: {
             cues: components["schemas"]["Cue"][];
@@ -1450,6 +1570,13 @@ export interface components {
             id: components["schemas"]["ManualId"];
             jobs: {
                 [key: string]: components["schemas"]["Job"];
+            };
+            /** @description What is laid out at the start. */
+            kit?: {
+                [key: string]: components["schemas"]["LaidOut"];
+            };
+            notes?: {
+                [key: string]: components["schemas"]["Note"];
             };
             parts: {
                 [key: string]: components["schemas"]["Part"];
@@ -1537,6 +1664,54 @@ export interface components {
             recordings?: components["schemas"]["RecordingId"][];
             title: string;
         };
+        /** @description One note. */
+        Note: {
+            /** @description A promise that is kept, a test that passed. */
+            done: boolean;
+            evidence: components["schemas"]["Evidence"][];
+            id: components["schemas"]["NoteId"];
+            job?: components["schemas"]["JobId"] | null;
+            kind: components["schemas"]["NoteKind"];
+            text: string;
+        };
+        /** @description Changes of notes. */
+        NoteEdit: {
+            add: {
+                id: components["schemas"]["NoteId"];
+                job?: components["schemas"]["JobId"] | null;
+                kind: components["schemas"]["NoteKind"];
+                text: string;
+            };
+        } | {
+            set: {
+                field: components["schemas"]["NoteField"];
+                id: components["schemas"]["NoteId"];
+            };
+        } | {
+            remove: {
+                id: components["schemas"]["NoteId"];
+            };
+        };
+        /** @description One field of a note. */
+        NoteField: {
+            kind: components["schemas"]["NoteKind"];
+        } | {
+            text: string;
+        } | {
+            job: components["schemas"]["JobId"] | null;
+        } | {
+            done: boolean;
+        };
+        /**
+         * Format: uuid
+         * @description A note around the work.
+         */
+        NoteId: string;
+        /**
+         * @description What a note is about. The first four are the arrival, the others stand around a guide.
+         * @enum {string}
+         */
+        NoteKind: "damage" | "missing_screw" | "empty_hole" | "promise" | "before" | "bound" | "lost" | "harmless" | "must_pass";
         /** @description One finding. */
         OrderFinding: {
             /** @description Stands against publishing. */
@@ -1553,16 +1728,33 @@ export interface components {
          * @enum {string}
          */
         OrderKind: "ring" | "too_early" | "idle" | "unreached";
+        /** @description What to order for one part, in words. */
+        OrderLine: {
+            name: string;
+            part: components["schemas"]["PartId"];
+            text: string;
+        };
         /** @description One part of the device. */
         Part: {
+            /** @description What it is: "controller for the pump". */
+            about?: string | null;
+            /** @description What carries its heat away. */
+            cooled_by?: string | null;
             evidence: components["schemas"]["Evidence"][];
+            /** @description What the label of the fitted one says. */
+            fitted?: components["schemas"]["Label"];
             id: components["schemas"]["PartId"];
             inside?: components["schemas"]["PartId"] | null;
             name: string;
-            /** @description The maker's number of the replacement, if known. */
+            /** @description The maker's number on the fitted one. */
             number?: string | null;
+            /** @description Where in the device it sits. */
+            place?: string | null;
             /** @description The battery or another source of power: disconnected first, connected last. */
             power_source: boolean;
+            replacement?: components["schemas"]["Replacement"] | null;
+            /** @description Empty: in all variants. */
+            variants?: components["schemas"]["VariantId"][];
         };
         /** @description How deep a part sits. */
         PartDepth: {
@@ -1615,6 +1807,18 @@ export interface components {
             power_source: boolean;
         } | {
             number: string | null;
+        } | {
+            place: string | null;
+        } | {
+            about: string | null;
+        } | {
+            cooled_by: string | null;
+        } | {
+            fitted: components["schemas"]["Label"];
+        } | {
+            replacement: components["schemas"]["Replacement"] | null;
+        } | {
+            variants: components["schemas"]["VariantId"][];
         };
         /**
          * Format: uuid
@@ -1623,6 +1827,19 @@ export interface components {
         PartId: string;
         /** @enum {string} */
         PartOp: "remove" | "install";
+        /** @description One part of the inventory. */
+        PartRow: {
+            /** @description What has to leave before it, as the reasons have it; where several ways lead to it, any one of them. */
+            behind: components["schemas"]["PartId"][][];
+            /** @description Volts times ampere hours of the fitted one and of the new one. */
+            computed_wh: (number | null)[];
+            /** @description "4 × PH1, 8 mm", "glue", "its cable". */
+            fixed_by: string[];
+            leaves_in?: components["schemas"]["StepId"] | null;
+            /** @description How many parts it sits inside, one in the other. */
+            level: number;
+            part: components["schemas"]["PartId"];
+        };
         /**
          * @description Which half of the work a step belongs to.
          * @enum {string}
@@ -1680,7 +1897,7 @@ export interface components {
                 start: number;
             };
         } | {
-            /** @description `None` goes back to what the reader read. Groups of screws that rest on these words follow. */
+            /** @description `None` goes back to what the reader read. Screws, connectors, heat and parts that rest on these words follow. */
             set_facts: {
                 end: number;
                 facts?: components["schemas"]["Facts"] | null;
@@ -1812,6 +2029,20 @@ export interface components {
             /** @description Characters of the joined text. */
             start: number;
         };
+        /** @description What to order. */
+        Replacement: {
+            /** @description Sold only as an assembly. */
+            assembly?: boolean;
+            /** @description "seal, two screws" */
+            comes_with?: string | null;
+            /** @description As it stands on the bill: "EUR". */
+            currency?: string | null;
+            label?: components["schemas"]["Label"];
+            /** @description The number it is ordered by. */
+            number?: string | null;
+            /** Format: double */
+            price?: number | null;
+        };
         /** @description One condition of a step: all steps of one of the ways come before it. */
         Requirement: {
             /** @description In words, for who asks why. */
@@ -1920,6 +2151,8 @@ export interface components {
             /** Format: double */
             length_mm?: number | null;
             profile?: components["schemas"]["Drive"] | null;
+            /** @description The variants that have them; empty where all have. */
+            variants: string[];
         };
         /** @description One joint without screws. */
         Seam: {
@@ -2064,6 +2297,8 @@ export interface components {
         Step: {
             actions: components["schemas"]["Action"][];
             branches: components["schemas"]["Branch"][];
+            /** @description Where one of several tools does. */
+            choices?: components["schemas"]["ToolChoice"][];
             consumables: components["schemas"]["Consumable"][];
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["StepId"];
@@ -2073,6 +2308,8 @@ export interface components {
             /** @description Sorts the steps of a phase; between two ranks there is always room for a third. */
             rank: string;
             reviewed: boolean;
+            /** @description The title of the stage that begins with this step. */
+            stage?: string | null;
             temporary: components["schemas"]["TemporaryAct"][];
             /**
              * Format: double
@@ -2134,11 +2371,16 @@ export interface components {
         StepField: {
             title: string;
         } | {
+            /** @description A stage begins here; `None`: the stage before goes on. */
+            stage: string | null;
+        } | {
             note: string | null;
         } | {
             actions: components["schemas"]["Action"][];
         } | {
             tools: string[];
+        } | {
+            choices: components["schemas"]["ToolChoice"][];
         } | {
             consumables: components["schemas"]["Consumable"][];
         } | {
@@ -2165,6 +2407,16 @@ export interface components {
          * @enum {string}
          */
         Stop: "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "cautions" | "fold" | "rehearse" | "publish";
+        /** @description What a finding is about. */
+        Subject: {
+            step: components["schemas"]["StepId"];
+        } | {
+            part: components["schemas"]["PartId"];
+        } | {
+            note: components["schemas"]["NoteId"];
+        } | {
+            tool: components["schemas"]["ToolId"];
+        };
         /** @description What an edited table asks for: one edit to send, none where nothing differs. */
         TableRead: {
             changes: number;
@@ -2192,11 +2444,52 @@ export interface components {
             undone_in?: components["schemas"]["StepId"] | null;
             what: string;
         };
+        /** @description Changes of the words of the whole manual. */
+        TextEdit: {
+            /** @description Everywhere, as one edit, undone at once. */
+            replace: {
+                wanted: components["schemas"]["Wanted"];
+                with: string;
+            };
+        };
+        /** @description One text in which it was found. */
+        TextHit: {
+            aspect: components["schemas"]["Aspect"];
+            /** @description Where it was found, in characters of the text: start and end. */
+            at: number[][];
+            /** Format: uuid */
+            id: string;
+            step?: components["schemas"]["StepId"] | null;
+            text: string;
+            /** @description "title", "sentence", "caution" … */
+            what: string;
+        };
         /** @description What stands at a place now, and who put it there. */
         Theirs: {
             author: string;
             place: components["schemas"]["Place"];
             value?: Record<string, never> | null;
+        };
+        /** @description Any of several tools does; one of them may be the best. */
+        ToolChoice: {
+            any_of: string[];
+            /** @description One of them. */
+            preferred?: string | null;
+            why?: string | null;
+        };
+        /**
+         * Format: uuid
+         * @description A tool that is laid out.
+         */
+        ToolId: string;
+        /** @description One tool or material. */
+        ToolRow: {
+            laid_out?: components["schemas"]["ToolId"] | null;
+            name: string;
+            /** @description Never the only one: another does as well, everywhere. */
+            replaceable: boolean;
+            /** @description Where it is used, in their order. */
+            steps: components["schemas"]["StepId"][];
         };
         /**
          * @description What a row is about.
@@ -2239,6 +2532,12 @@ export interface components {
                 name: string;
             };
         } | {
+            change: {
+                how_to_tell: string;
+                id: components["schemas"]["VariantId"];
+                name: string;
+            };
+        } | {
             remove: {
                 id: components["schemas"]["VariantId"];
             };
@@ -2257,6 +2556,28 @@ export interface components {
             letting_go: components["schemas"]["Edit"][];
             /** @description The sentence that the author reads; empty where all is fine. */
             says: string;
+        };
+        /** @description What is looked for. */
+        Wanted: {
+            find: string;
+            /** @description "Lid" is not "lid". */
+            match_case?: boolean;
+            /** @description "lid" is not in "slide". */
+            whole_words?: boolean;
+        };
+        /** @description What a change costs, in hundredths of a second of work. */
+        Weights: {
+            /**
+             * Format: int64
+             * @description Each act that is done before one which the recording tells earlier.
+             */
+            displaced: number;
+            /** Format: int64 */
+            reheating: number;
+            /** Format: int64 */
+            tool_change: number;
+            /** Format: int64 */
+            turn: number;
         };
         /** @description One reason for a condition. */
         Why: {
@@ -2632,6 +2953,35 @@ export interface operations {
             };
         };
     };
+    device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     edit: {
         parameters: {
             query?: never;
@@ -2664,6 +3014,47 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query: {
+                find: string;
+                match_case?: boolean;
+                whole_words?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextHit"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -181,13 +181,17 @@ export function Select<T extends string>(props: {
   value: T | "";
   options: [T | "", string][];
   onChange: (value: T | "") => void;
+  hideLabel?: boolean;
 }) {
   const id = useId();
   return (
     <FieldBox>
-      <label htmlFor={id}>{props.label}</label>
+      <label htmlFor={id} hidden={props.hideLabel}>
+        {props.label}
+      </label>
       <Choice
         id={id}
+        aria-label={props.hideLabel ? props.label : undefined}
         value={props.value}
         onChange={(event) => props.onChange(event.target.value as T | "")}
         onKeyDown={(event) => event.stopPropagation()}

@@ -20,6 +20,7 @@ import { RouteTable } from "./chain/RouteTable";
 import { StepList } from "./chain/StepList";
 import { TargetPicker } from "./chain/TargetPicker";
 import { Why } from "./chain/Why";
+import { WorkWeights } from "./chain/WorkWeights";
 
 const Columns = styled.div`
   display: grid;
@@ -139,6 +140,7 @@ function Loaded({ chain }: { chain: ChainView }) {
           )}
           {!inHand && <Quiet>Pick a step to see why it stands where it stands.</Quiet>}
           <Depths chain={chain} onReach={(part) => reach([part])} />
+          <WorkWeights />
         </Side>
       </Columns>
     </Page>

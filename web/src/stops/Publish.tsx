@@ -1,6 +1,7 @@
 /** Publish: the guide as its reader sees it, what remains before that, and the files. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Printer, TriangleAlert } from "lucide-react";
+import { Fragment } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type Guide, must, sentence } from "../api/client";
@@ -38,6 +39,11 @@ const StepBox = styled.section`
   border-top: 1px solid var(--line);
   break-inside: avoid;
   & > span { font: 700 1.15rem ${font.plain}; }
+`;
+/** A stage of the work: a chapter, no step. */
+const Stage = styled.h3`
+  margin-top: ${space.wide};
+  font-style: italic;
 `;
 const Warn = styled.p`
   border: 2px solid var(--hazard);
@@ -119,50 +125,61 @@ function Reader({ guide }: { guide: Guide }) {
           <TriangleAlert size={18} aria-hidden /> {c}
         </Warn>
       ))}
+      <List title="Which one is yours" lines={guide.variants.map((v) => `${v.name}: ${v.how_to_tell}`)} />
+      {guide.around
+        .filter((a) => a.kind !== "must_pass")
+        .map((a) => (
+          <List key={a.kind} title={a.title} lines={a.lines} />
+        ))}
+      <List title="To order" lines={guide.orders.map((o) => `${o.name}: ${o.text}`)} />
       <List title="Tools" lines={guide.tools} />
       <List title="Materials" lines={guide.consumables} />
       <h2>Taking apart</h2>
       {guide.steps.map((step) => (
-        <StepBox key={step.id} id={`step-${step.id}`}>
-          <span>{step.number}</span>
-          <div>
-            <h3>{step.title}</h3>
-            {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
-            {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
-            {step.cautions.map((c) => (
-              <Warn key={c.id}>
-                <TriangleAlert size={18} aria-label="Caution" /> {c.text}
-              </Warn>
-            ))}
-            {step.lines.map((line) => (
-              <p key={line}>{line}</p>
-            ))}
-            {step.screws.map((s) => (
-              <Screws key={s.group}>
-                <BitProfile drive={s.profile} />
-                {[
-                  `${s.count ?? "?"} ×`,
-                  s.drive,
-                  s.length_mm != null ? `${s.length_mm} mm` : null,
-                  s.captive ? "captive" : null,
-                  s.holds.join(" + "),
-                ]
-                  .filter(Boolean)
-                  .join(", ")
-                  .replace("×,", "×")}
-              </Screws>
-            ))}
-            {step.heat.map((h) => (
-              <Screws key={h}>♨ {h}</Screws>
-            ))}
-            {step.branches.map((b) => (
-              <p key={b}>
-                <i>{b}</i>
-              </p>
-            ))}
-            {step.note && <p>{step.note}</p>}
-          </div>
-        </StepBox>
+        <Fragment key={step.id}>
+          {step.stage && <Stage>{step.stage}</Stage>}
+          <StepBox id={`step-${step.id}`}>
+            <span>{step.number}</span>
+            <div>
+              <h3>{step.title}</h3>
+              {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
+              {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
+              {step.cautions.map((c) => (
+                <Warn key={c.id}>
+                  <TriangleAlert size={18} aria-label="Caution" /> {c.text}
+                </Warn>
+              ))}
+              {step.lines.map((line) => (
+                <p key={line}>{line}</p>
+              ))}
+              {step.screws.map((s) => (
+                <Screws key={s.group}>
+                  <BitProfile drive={s.profile} />
+                  {[
+                    `${s.count ?? "?"} ×`,
+                    s.drive,
+                    s.length_mm != null ? `${s.length_mm} mm` : null,
+                    s.captive ? "captive" : null,
+                    s.holds.join(" + "),
+                    s.variants.length > 0 ? `only for ${s.variants.join(", ")}` : null,
+                  ]
+                    .filter(Boolean)
+                    .join(", ")
+                    .replace("×,", "×")}
+                </Screws>
+              ))}
+              {step.heat.map((h) => (
+                <Screws key={h}>♨ {h}</Screws>
+              ))}
+              {step.branches.map((b) => (
+                <p key={b}>
+                  <i>{b}</i>
+                </p>
+              ))}
+              {step.note && <p>{step.note}</p>}
+            </div>
+          </StepBox>
+        </Fragment>
       ))}
       <h2>Putting together</h2>
       {guide.fold.rebuild.map((step, i) => (
@@ -178,6 +195,11 @@ function Reader({ guide }: { guide: Guide }) {
           </div>
         </StepBox>
       ))}
+      {guide.around
+        .filter((a) => a.kind === "must_pass")
+        .map((a) => (
+          <List key={a.kind} title={a.title} lines={a.lines} />
+        ))}
     </Paper>
   );
 }

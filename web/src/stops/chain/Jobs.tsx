@@ -3,9 +3,9 @@ import { Plus, Trash2 } from "lucide-react";
 import { useId, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { type JobView, newId, type RouteView } from "../../api/client";
+import { type JobView, newId, type PartFate, type RouteView } from "../../api/client";
 import { useHand, useJobs } from "../../api/manual";
-import { Button, CommitField, Heading, IconButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { minutes, plural } from "../../parts/words";
 import { space } from "../../theme";
@@ -26,6 +26,30 @@ const Wording = styled.ol`
   gap: ${space.hair};
   padding-left: ${space.normal};
 `;
+
+const FATES: [PartFate, string][] = [
+  ["keep", "stays"],
+  ["renew", "is renewed"],
+  ["scrap", "goes for scrap"],
+];
+
+/** What becomes of every part that this guide takes out; the technique and the rebuild follow it. */
+function Fates({ job }: { job: JobView }) {
+  const { view, edit } = useHand();
+  return (
+    <Row role="group" aria-label={`What becomes of the parts in ${job.title}`}>
+      {job.fates.map(({ part, fate }) => (
+        <Select
+          key={part}
+          label={`The ${view.manual.parts[part]?.name ?? "part"}`}
+          value={fate}
+          options={FATES}
+          onChange={(fate) => fate !== "" && void edit({ job: { set_fate: { id: job.id, part, fate } } })}
+        />
+      ))}
+    </Row>
+  );
+}
 
 /** "Make a guide of this way." */
 export function NewJob({ targets, way }: { targets: string[]; way: RouteView }) {
@@ -111,6 +135,7 @@ function Job({ job, onReach }: { job: JobView; onReach: (parts: string[]) => voi
           <Quiet>
             {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
           </Quiet>
+          <Fates job={job} />
           <Wording>
             {route.steps.map((step) => (
               <li key={step}>

@@ -3,12 +3,12 @@ import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDrag, useDrop } from "react-aria";
 import styled, { css } from "styled-components";
-import type { FastenerGroup, Spot, Step } from "../api/client";
-import { useHand } from "../api/manual";
-import { BitProfile } from "../parts/BitProfile";
-import { Button, Quiet } from "../parts/controls";
-import { clock } from "../parts/words";
-import { focusRing, font, narrow, space } from "../theme";
+import type { FastenerGroup, Spot, Step, ToolChoice } from "../../api/client";
+import { useHand } from "../../api/manual";
+import { BitProfile } from "../../parts/BitProfile";
+import { Button, Quiet } from "../../parts/controls";
+import { clock } from "../../parts/words";
+import { focusRing, font, narrow, space } from "../../theme";
 import { StepEditor } from "./StepEditor";
 
 const Article = styled.li<{ $chosen: boolean; $drop: "before" | "after" | null }>`
@@ -222,6 +222,12 @@ export function StepArticle({
               ))}
             {step.posture && <p>↻ {step.posture.replace("_", " ")}</p>}
             {step.tools.length > 0 && <Quiet>{step.tools.join(", ")}</Quiet>}
+            {(step.choices ?? []).map((c) => (
+              <Quiet key={c.any_of.join()}>{choiceText(c)}</Quiet>
+            ))}
+            {step.variants.length > 0 && (
+              <Quiet>Only for {step.variants.map((v) => manual.variants[v]?.name ?? "a variant").join(", ")}</Quiet>
+            )}
             {chosen && (
               <div>
                 <Button onPress={() => onEdit(true)}>
@@ -250,6 +256,12 @@ function Handle({ step, onDragged }: { step: Step; onDragged: () => void }) {
     </Grip>
   );
 }
+
+/** "spudger or pick (best: pick, it is thinner)" */
+const choiceText = (c: ToolChoice) => {
+  const why = [c.preferred && `best: ${c.preferred}`, c.why].filter(Boolean).join(", ");
+  return `${c.any_of.join(" or ")}${why && ` (${why})`}`;
+};
 
 const range = (r: number[]) => (r[0] === r[1] ? `${r[0]}` : r.join("–"));
 

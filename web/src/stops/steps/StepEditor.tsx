@@ -1,13 +1,22 @@
 /** A step opened for putting right, in its place on the page. */
 import { Plus, Scissors, Trash2 } from "lucide-react";
 import styled from "styled-components";
-import { type Drive, type Edit, type FastenerGroup, newId, type Posture, type Step } from "../api/client";
-import { useHand } from "../api/manual";
-import type { Result } from "../api/outbox";
-import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../parts/controls";
-import { Row } from "../parts/layout";
-import { DRIVES } from "../parts/words";
-import { space } from "../theme";
+import {
+  type Drive,
+  type Edit,
+  type FastenerGroup,
+  newId,
+  type Posture,
+  type Step,
+  type ToolChoice,
+} from "../../api/client";
+import { useHand } from "../../api/manual";
+import type { Result } from "../../api/outbox";
+import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../../parts/controls";
+import { Row } from "../../parts/layout";
+import { DRIVES } from "../../parts/words";
+import { space } from "../../theme";
+import { OnlyFor } from "./Notes";
 
 const Form = styled.div`
   grid-column: 3 / -1;
@@ -57,6 +66,12 @@ export function StepEditor({
   return (
     <Form role="group" aria-label={`Edit ${step.title}`}>
       <CommitField label="Title" value={step.title} onCommit={(title) => set({ title })} autoFocus onDone={onClose} />
+      <CommitField
+        label="A stage begins here; empty: the one before goes on"
+        width="26em"
+        value={step.stage ?? ""}
+        onCommit={(stage) => set({ stage: stage.trim() || null })}
+      />
       {step.actions.map((a, i) => (
         <Line key={a.id}>
           <CommitField
@@ -129,6 +144,23 @@ export function StepEditor({
         value={step.tools.join(", ")}
         onCommit={(text) => set({ tools: listOf(text) })}
       />
+      {[...(step.choices ?? []), null].map((choice, i) => (
+        <ChoiceFields
+          // biome-ignore lint/suspicious/noArrayIndexKey: a choice is told by its place alone
+          key={i}
+          choice={choice}
+          onChange={(next) => {
+            const rest = step.choices ?? [];
+            const others = choice
+              ? rest.flatMap((c, n) => (n === i ? (next ?? []) : c))
+              : next
+                ? [...rest, next]
+                : rest;
+            return set({ choices: others });
+          }}
+        />
+      ))}
+      <OnlyFor of={step.title} chosen={step.variants} onChange={(variants) => void set({ variants })} />
       <Row>
         <CommitField
           label="Seconds, practised; empty for the estimate"
@@ -194,6 +226,40 @@ const twin = (step: Step): Edit => ({
     },
   },
 });
+
+/** Where any of several tools does; the last, empty one makes a new choice. */
+function ChoiceFields(props: { choice: ToolChoice | null; onChange: (next: ToolChoice | null) => Promise<Result> }) {
+  const { choice, onChange } = props;
+  return (
+    <Row role="group" aria-label={choice ? choice.any_of.join(" or ") : "Another choice of tools"}>
+      <CommitField
+        label="Any of these tools, parted by commas"
+        width="20em"
+        value={choice?.any_of.join(", ") ?? ""}
+        onCommit={(text) => {
+          const any_of = listOf(text);
+          return onChange(any_of.length > 0 ? { why: null, ...choice, any_of, preferred: null } : null);
+        }}
+      />
+      {choice && (
+        <>
+          <Select
+            label="The best"
+            value={choice.preferred ?? ""}
+            options={[["", "none"], ...choice.any_of.map((t): [string, string] => [t, t])]}
+            onChange={(best) => void onChange({ ...choice, preferred: best === "" ? null : best })}
+          />
+          <CommitField
+            label="Why"
+            width="16em"
+            value={choice.why ?? ""}
+            onCommit={(why) => onChange({ ...choice, why: why.trim() || null })}
+          />
+        </>
+      )}
+    </Row>
+  );
+}
 
 /** What to do if something goes another way, with tools of its own and where it goes on. */
 function BranchFields(props: {
@@ -321,6 +387,7 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
         <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}
         <Quiet as="span">captive</Quiet>
       </label>
+      <OnlyFor of="These screws" chosen={group.variants ?? []} onChange={(variants) => void set({ variants })} />
       <IconButton aria-label="Remove these screws" onPress={() => void edit({ fastener: { remove: { id } } })}>
         <Trash2 size={16} />
       </IconButton>

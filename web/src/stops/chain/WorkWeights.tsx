@@ -1,0 +1,44 @@
+/** What the author counts as work when ways and orders are compared. */
+import styled from "styled-components";
+import type { Weights } from "../../api/client";
+import { useHand } from "../../api/manual";
+import { CommitField, Quiet } from "../../parts/controls";
+import { Row } from "../../parts/layout";
+import { space } from "../../theme";
+
+const Box = styled.details`
+  summary { cursor: pointer; font-weight: 650; padding: ${space.hair} 0; }
+`;
+
+const FIELDS: [keyof Weights, string][] = [
+  ["tool_change", "A change of tool"],
+  ["turn", "A turn of the device"],
+  ["reheating", "Warming again"],
+  ["displaced", "Out of the told order"],
+];
+
+export function WorkWeights() {
+  const { view, edit } = useHand();
+  const { weights } = view.manual.head;
+  if (!weights) return null;
+  return (
+    <Box>
+      <summary>What counts as work</summary>
+      <Quiet>Beside the seconds of the steps; orders are chosen by the sum. In seconds each.</Quiet>
+      <Row>
+        {FIELDS.map(([key, name]) => (
+          <CommitField
+            key={key}
+            label={name}
+            type="number"
+            width="9.5em"
+            value={`${weights[key] / 100}`}
+            onCommit={(typed) =>
+              edit({ head: { weights: { ...weights, [key]: Math.max(0, Math.round(Number(typed) * 100)) } } })
+            }
+          />
+        ))}
+      </Row>
+    </Box>
+  );
+}

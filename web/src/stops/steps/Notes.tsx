@@ -1,0 +1,244 @@
+/** Notes around the work: how the device arrived, what a reader must know, and which variants there are. */
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import styled from "styled-components";
+import { type DeviceView, type Edit, type Note, type NoteKind, newId } from "../../api/client";
+import { useHand } from "../../api/manual";
+import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
+import { Findings } from "../../parts/Findings";
+import { Row } from "../../parts/layout";
+import { space } from "../../theme";
+
+const Box = styled.div`
+  display: grid;
+  gap: ${space.wide};
+  section { display: grid; gap: ${space.small}; }
+`;
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: 12em minmax(0, 1fr) auto auto;
+  gap: ${space.small};
+  align-items: end;
+`;
+
+const ARRIVAL: [NoteKind, string][] = [
+  ["damage", "damage"],
+  ["missing_screw", "a screw is missing"],
+  ["empty_hole", "an empty hole"],
+  ["promise", "promised to readers"],
+];
+const AROUND: [NoteKind, string][] = [
+  ["before", "must hold before"],
+  ["bound", "bound to its unit"],
+  ["lost", "lost by the work"],
+  ["harmless", "looks bad, is not"],
+  ["must_pass", "must pass at the end"],
+];
+
+export function Notes({ device }: { device: DeviceView }) {
+  return (
+    <Box>
+      <Findings name="To look at" findings={device.findings.filter((f) => f.rule === "promise-open")} />
+      <Section
+        name="How it arrived"
+        says="For yourself: what was broken, missing or empty before you began, and what you promised. It is not published."
+        kinds={ARRIVAL}
+      />
+      <Section
+        name="Around the work"
+        says="Readers see these before the first step, and the tests behind the last one."
+        kinds={AROUND}
+        jobs
+      />
+      <Variants />
+    </Box>
+  );
+}
+
+function Section(props: { name: string; says: string; kinds: [NoteKind, string][]; jobs?: boolean }) {
+  const { view, edit } = useHand();
+  const { kinds } = props;
+  const [kind, setKind] = useState<NoteKind>(kinds[0]?.[0] ?? "damage");
+  const [text, setText] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const notes = Object.values(view.manual.notes ?? {}).filter((n) => kinds.some(([k]) => k === n.kind));
+  const add = async () => {
+    const result = await edit({ note: { add: { id: newId(), kind, text } } });
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) setText("");
+  };
+  return (
+    <section aria-label={props.name}>
+      <Heading as="h3">{props.name}</Heading>
+      <Quiet>{props.says}</Quiet>
+      {notes.map((note) => (
+        <NoteLine key={note.id} note={note} kinds={kinds} jobs={props.jobs ?? false} />
+      ))}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Row>
+          <Select
+            label="Kind of a new note"
+            hideLabel
+            value={kind}
+            options={kinds}
+            onChange={(k) => k !== "" && setKind(k)}
+          />
+          <TextInput
+            aria-label={`New note: ${props.name}`}
+            style={{ width: "26em" }}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+          <Button type="submit">
+            <Plus size={15} aria-hidden /> Write it down
+          </Button>
+        </Row>
+        {wrong && <Wrong>{wrong}</Wrong>}
+      </form>
+    </section>
+  );
+}
+
+function NoteLine({ note, kinds, jobs }: { note: Note; kinds: [NoteKind, string][]; jobs: boolean }) {
+  const { view, edit } = useHand();
+  type Field = Extract<Extract<Edit, { note: unknown }>["note"], { set: unknown }>["set"]["field"];
+  const set = (field: Field) => edit({ note: { set: { id: note.id, field } } });
+  const guides = Object.values(view.manual.jobs);
+  return (
+    <Line role="group" aria-label={note.text}>
+      <Select
+        label="Kind"
+        hideLabel
+        value={note.kind}
+        options={kinds}
+        onChange={(kind) => kind !== "" && void set({ kind })}
+      />
+      <CommitField label="Note" hideLabel value={note.text} onCommit={(text) => set({ text })} />
+      {jobs && guides.length > 0 ? (
+        <Select
+          label="Stands in"
+          hideLabel
+          value={note.job ?? ""}
+          options={[["", "every guide"], ...guides.map((j): [string, string] => [j.id, j.title])]}
+          onChange={(job) => void set({ job: job === "" ? null : job })}
+        />
+      ) : note.kind === "promise" ? (
+        <label>
+          <input type="checkbox" checked={note.done} onChange={(e) => void set({ done: e.target.checked })} /> told
+        </label>
+      ) : (
+        <span />
+      )}
+      <IconButton aria-label={`Remove: ${note.text}`} onPress={() => void edit({ note: { remove: { id: note.id } } })}>
+        <Trash2 size={16} />
+      </IconButton>
+    </Line>
+  );
+}
+
+function Variants() {
+  const { view, edit } = useHand();
+  const [name, setName] = useState("");
+  const [tell, setTell] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const add = async () => {
+    const result = await edit({ variant: { add: { id: newId(), name, how_to_tell: tell } } });
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) {
+      setName("");
+      setTell("");
+    }
+  };
+  return (
+    <section aria-label="Variants">
+      <Heading as="h3">Variants</Heading>
+      <Quiet>Steps, screws and parts can hold for some of them only; readers are told how to know theirs.</Quiet>
+      {Object.values(view.manual.variants).map((v) => (
+        <Row key={v.id} role="group" aria-label={v.name}>
+          <CommitField
+            label="Variant"
+            hideLabel
+            width="14em"
+            value={v.name}
+            onCommit={(name) => edit({ variant: { change: { ...v, name } } })}
+          />
+          <CommitField
+            label="How to tell it"
+            hideLabel
+            width="26em"
+            value={v.how_to_tell}
+            onCommit={(how_to_tell) => edit({ variant: { change: { ...v, how_to_tell } } })}
+          />
+          <IconButton
+            aria-label={`Remove the variant ${v.name}`}
+            onPress={() =>
+              void edit({ variant: { remove: { id: v.id } } }).then((r) => setWrong(r.ok ? null : r.problem.detail))
+            }
+          >
+            <Trash2 size={16} />
+          </IconButton>
+        </Row>
+      ))}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Row>
+          <TextInput
+            aria-label="Name of a new variant"
+            style={{ width: "14em" }}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <TextInput
+            aria-label="How to tell the new variant"
+            style={{ width: "26em" }}
+            value={tell}
+            onChange={(event) => setTell(event.target.value)}
+          />
+          <Button type="submit">
+            <Plus size={15} aria-hidden /> Add a variant
+          </Button>
+        </Row>
+        {wrong && <Wrong>{wrong}</Wrong>}
+      </form>
+    </section>
+  );
+}
+
+/** "Only for": the variants that a step, a part or screws hold for; none ticked means all. */
+export function OnlyFor({
+  of,
+  chosen,
+  onChange,
+}: {
+  of: string;
+  chosen: string[];
+  onChange: (next: string[]) => void;
+}) {
+  const { view } = useHand();
+  const variants = Object.values(view.manual.variants);
+  if (variants.length === 0) return null;
+  return (
+    <Row role="group" aria-label={`${of}: only for`}>
+      <Quiet as="span">only for</Quiet>
+      {variants.map((v) => (
+        <label key={v.id}>
+          <input
+            type="checkbox"
+            checked={chosen.includes(v.id)}
+            onChange={(e) => onChange(e.target.checked ? [...chosen, v.id] : chosen.filter((c) => c !== v.id))}
+          />{" "}
+          {v.name}
+        </label>
+      ))}
+    </Row>
+  );
+}

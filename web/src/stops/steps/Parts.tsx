@@ -1,0 +1,320 @@
+/** The parts as a tree and an inventory: what sits inside what, where, how it is fixed, and what to order for it. */
+import { ChevronDown, ChevronRight, Plus, Trash2 } from "lucide-react";
+import { Fragment, useState } from "react";
+import styled from "styled-components";
+import {
+  type DeviceView,
+  type Edit,
+  type Label,
+  newId,
+  type Part,
+  type PartRow,
+  type Replacement,
+} from "../../api/client";
+import { useHand } from "../../api/manual";
+import type { Result } from "../../api/outbox";
+import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
+import { Findings } from "../../parts/Findings";
+import { Row } from "../../parts/layout";
+import { Table } from "../../parts/table";
+import { space } from "../../theme";
+import { OnlyFor } from "./Notes";
+
+const Box = styled.div`
+  display: grid;
+  gap: ${space.wide};
+`;
+/** The line a part hangs on, one inset a level. */
+const Name = styled.span<{ $level: number }>`
+  display: inline-flex;
+  align-items: center;
+  gap: ${space.hair};
+  margin-left: ${(p) => p.$level * 20}px;
+  ${(p) => p.$level > 0 && "border-left: 2px solid var(--strong-line); padding-left: 6px;"}
+`;
+const Open = styled.td`
+  background: var(--sheet);
+  > div { display: grid; gap: ${space.normal}; padding: ${space.small}; }
+`;
+const Sides = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(340px, 1fr));
+  gap: ${space.wide};
+`;
+
+type Field = Extract<Extract<Edit, { part: unknown }>["part"], { set: unknown }>["set"]["field"];
+
+export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: string) => void }) {
+  const { view, edit } = useHand();
+  const [open, setOpen] = useState<string | null>(null);
+  const [name, setName] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
+  const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
+  const add = async () => {
+    const id = newId();
+    const result = await edit({ part: { add: { id, name } } });
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) {
+      setName("");
+      setOpen(id);
+    }
+  };
+  return (
+    <Box>
+      <Findings
+        name="To look at"
+        findings={device.findings.filter((f) => "part" in f.about)}
+        also={(f) =>
+          "part" in f.about && <Button onPress={() => "part" in f.about && setOpen(f.about.part)}>Show it</Button>
+        }
+      />
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Where it sits</th>
+            <th scope="col">What it is</th>
+            <th scope="col">Fixed by</th>
+            <th scope="col">Behind</th>
+            <th scope="col">Leaves in</th>
+          </tr>
+        </thead>
+        <tbody>
+          {device.parts.map((row) => {
+            const part = view.manual.parts[row.part];
+            if (!part) return null;
+            const shown = open === row.part;
+            return (
+              <Fragment key={row.part}>
+                <tr>
+                  <th scope="row">
+                    <Name $level={row.level}>
+                      <IconButton
+                        aria-label={`More of the ${part.name}`}
+                        aria-expanded={shown}
+                        onPress={() => setOpen(shown ? null : row.part)}
+                      >
+                        {shown ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
+                      </IconButton>
+                      {part.name}
+                    </Name>
+                  </th>
+                  <td>{part.place}</td>
+                  <td>{part.about}</td>
+                  <td>{row.fixed_by.join("; ")}</td>
+                  <td>{row.behind.map((any) => any.map(partName).join(" or ")).join(", ")}</td>
+                  <td>
+                    {row.leaves_in ? (
+                      <Button
+                        onPress={() => onShow(row.leaves_in ?? "")}
+                        aria-label={`Step ${numbers.get(row.leaves_in)}, where the ${part.name} leaves`}
+                      >
+                        {numbers.get(row.leaves_in)}
+                      </Button>
+                    ) : (
+                      <Quiet as="span">stays</Quiet>
+                    )}
+                  </td>
+                </tr>
+                {shown && (
+                  <tr>
+                    <Open colSpan={6}>
+                      <Details part={part} row={row} />
+                    </Open>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
+        </tbody>
+      </Table>
+      {device.parts.length === 0 && (
+        <Quiet>No parts yet. Sentences of the recording bring them, or add one here.</Quiet>
+      )}
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void add();
+        }}
+      >
+        <Row>
+          <TextInput
+            aria-label="Name of a new part"
+            style={{ width: "16em" }}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Button type="submit">
+            <Plus size={15} aria-hidden /> Add a part
+          </Button>
+        </Row>
+        {wrong && <Wrong>{wrong}</Wrong>}
+      </form>
+    </Box>
+  );
+}
+
+function Details({ part, row }: { part: Part; row: PartRow }) {
+  const { view, edit } = useHand();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const { id } = part;
+  const set = (field: Field) => edit({ part: { set: { id, field } } });
+  const written = (text: string) => text.trim() || null;
+  const others = Object.values(view.manual.parts)
+    .filter((p) => p.id !== id)
+    .sort((a, b) => a.name.localeCompare(b.name));
+  const order: Replacement = part.replacement ?? { label: {}, assembly: false };
+  return (
+    <div>
+      <Row>
+        <CommitField
+          label="Name, changed everywhere"
+          width="14em"
+          value={part.name}
+          onCommit={(name) => edit({ part: { rename: { id, name } } })}
+        />
+        <Select
+          label="Inside"
+          value={part.inside ?? ""}
+          options={[["", "the device itself"], ...others.map((p): [string, string] => [p.id, `the ${p.name}`])]}
+          onChange={(inside) =>
+            void set({ inside: inside === "" ? null : inside }).then((r) => setWrong(r.ok ? null : r.problem.detail))
+          }
+        />
+        <CommitField
+          label="Where it sits"
+          width="16em"
+          value={part.place ?? ""}
+          onCommit={(t) => set({ place: written(t) })}
+        />
+        <CommitField
+          label="What it is"
+          width="14em"
+          value={part.about ?? ""}
+          onCommit={(t) => set({ about: written(t) })}
+        />
+        <CommitField
+          label="What carries its heat away"
+          width="14em"
+          value={part.cooled_by ?? ""}
+          onCommit={(t) => set({ cooled_by: written(t) })}
+        />
+        <label>
+          <input
+            type="checkbox"
+            checked={part.power_source}
+            onChange={(e) => void set({ power_source: e.target.checked })}
+          />{" "}
+          source of power
+        </label>
+      </Row>
+      <OnlyFor of={part.name} chosen={part.variants ?? []} onChange={(variants) => void set({ variants })} />
+      <Sides>
+        <section aria-label="The fitted one">
+          <Heading as="h4">The fitted one</Heading>
+          <Row>
+            <CommitField
+              label="Maker's number"
+              width="11em"
+              value={part.number ?? ""}
+              onCommit={(t) => set({ number: written(t) })}
+            />
+            <LabelFields label={part.fitted ?? {}} onChange={(fitted) => set({ fitted })} wh={row.computed_wh[0]} />
+          </Row>
+        </section>
+        <section aria-label="What to order">
+          <Heading as="h4">What to order</Heading>
+          <Row>
+            <CommitField
+              label="Order number"
+              width="11em"
+              value={order.number ?? ""}
+              onCommit={(t) => set({ replacement: { ...order, number: written(t) } })}
+            />
+            <LabelFields
+              label={order.label ?? {}}
+              onChange={(label) => set({ replacement: { ...order, label } })}
+              wh={row.computed_wh[1]}
+            />
+            <CommitField
+              label="Comes with"
+              width="12em"
+              value={order.comes_with ?? ""}
+              onCommit={(t) => set({ replacement: { ...order, comes_with: written(t) } })}
+            />
+            <CommitField
+              label="Price"
+              type="number"
+              width="6em"
+              value={order.price?.toString() ?? ""}
+              onCommit={(t) => set({ replacement: { ...order, price: number(t) } })}
+            />
+            <CommitField
+              label="Currency"
+              width="5em"
+              value={order.currency ?? ""}
+              onCommit={(t) => set({ replacement: { ...order, currency: written(t) } })}
+            />
+            <label>
+              <input
+                type="checkbox"
+                checked={order.assembly ?? false}
+                onChange={(e) => void set({ replacement: { ...order, assembly: e.target.checked } })}
+              />{" "}
+              only as an assembly
+            </label>
+          </Row>
+        </section>
+      </Sides>
+      {wrong && <Wrong>{wrong}</Wrong>}
+      <div>
+        <Button
+          onPress={() => void edit({ part: { remove: { id } } }).then((r) => setWrong(r.ok ? null : r.problem.detail))}
+        >
+          <Trash2 size={15} aria-hidden /> Remove the part
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const number = (text: string) => (text.trim() === "" ? null : Number(text));
+
+/** What a label says; volts times ampere hours stands beside it, worked out by the server. */
+function LabelFields(props: {
+  label: Label;
+  onChange: (next: Label) => Promise<Result>;
+  wh: number | null | undefined;
+}) {
+  const { label, onChange } = props;
+  const figure = (name: string, key: "voltage_v" | "capacity_mah" | "energy_wh") => (
+    <CommitField
+      label={name}
+      type="number"
+      width="6.5em"
+      value={label[key]?.toString() ?? ""}
+      onCommit={(t) => onChange({ ...label, [key]: number(t) })}
+    />
+  );
+  return (
+    <>
+      {figure("Voltage, V", "voltage_v")}
+      {figure("Capacity, mAh", "capacity_mah")}
+      {figure("Energy, Wh", "energy_wh")}
+      <CommitField
+        label="Connector"
+        width="9em"
+        value={label.connector ?? ""}
+        onCommit={(t) => onChange({ ...label, connector: t.trim() || null })}
+      />
+      <CommitField
+        label="Size"
+        width="11em"
+        value={label.size ?? ""}
+        onCommit={(t) => onChange({ ...label, size: t.trim() || null })}
+      />
+      {props.wh != null && <Quiet as="span">V × Ah = {Math.round(props.wh * 100) / 100} Wh</Quiet>}
+    </>
+  );
+}

@@ -162,6 +162,13 @@ impl Desk {
         self.edit(Edit::Variant(VariantEdit::Add { id, name, how_to_tell }));
     }
 
+    fn done_first(&mut self, job: &str, first: &str) {
+        let called = |title: &str| self.manual.jobs.values().find(|j| j.title == title).map(|j| j.id);
+        if let (Some(id), Some(first)) = (called(job), called(first)) {
+            self.edit(Edit::Job(JobEdit::Call { id, calls: vec![first] }));
+        }
+    }
+
     fn about(&mut self, part: &str, field: PartField) {
         if let Some(id) = self.manual.parts.values().find(|p| p.name == part).map(|p| p.id) {
             self.edit(Edit::Part(PartEdit::Set { id, field }));
@@ -254,6 +261,7 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     ] {
         desk.job(title, part, fate);
     }
+    desk.done_first("New fan", "New battery");
     tell_of_the_station(&mut desk);
     desk.review_all();
     desk.edits

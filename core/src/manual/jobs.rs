@@ -31,6 +31,30 @@ pub struct Job {
     /// Steps that its way does without, where its author chose another way than the least work.
     #[serde(default)]
     pub without: Vec<StepId>,
+    /// Guides that are done first; readers are sent there instead of reading their steps again.
+    #[serde(default)]
+    pub calls: Vec<JobId>,
+}
+
+/// What is known of a manual that was cut to one job.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct JobCut {
+    pub fates: BTreeMap<PartId, PartFate>,
+    pub called: Vec<Called>,
+}
+
+/// A guide that another one sends its readers to.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Called {
+    pub job: JobId,
+    pub title: String,
+    /// Its steps, as numbers of the calling guide: the first and the last.
+    pub from: usize,
+    pub to: usize,
+    /// What must hold before it.
+    pub expects: Vec<String>,
+    /// The parts that are out behind it.
+    pub leaves: Vec<String>,
 }
 
 impl Job {
@@ -65,6 +89,11 @@ pub enum JobEdit {
     ChooseRoute {
         id: JobId,
         without: Vec<StepId>,
+    },
+    /// The guides that are done first, in this order.
+    Call {
+        id: JobId,
+        calls: Vec<JobId>,
     },
     /// A title for this job alone; `None` goes back to the manual's.
     Word {
@@ -117,6 +146,7 @@ impl Manual {
                         fates: BTreeMap::new(),
                         wording: BTreeMap::new(),
                         without: without.clone(),
+                        calls: Vec::new(),
                     },
                 );
             }
@@ -135,6 +165,11 @@ impl Manual {
                 touched.add(Aspect::Jobs, id.0);
                 self.jobs.get_mut(id).ok_or(gone(*id))?.without.clone_from(without);
             }
+            JobEdit::Call { id, calls } => {
+                self.check_calls(*id, calls)?;
+                touched.add(Aspect::Jobs, id.0);
+                self.jobs.get_mut(id).ok_or(gone(*id))?.calls.clone_from(calls);
+            }
             JobEdit::Word { id, step, title } => {
                 if !self.steps.contains_key(step) {
                     return Err(Refusal::Gone { what: "step", id: step.0 });
@@ -148,6 +183,11 @@ impl Manual {
                 };
             }
             JobEdit::Remove { id } => {
+                if let Some(caller) = self.jobs.values().find(|j| j.calls.contains(id)) {
+                    let problem =
+                        format!("“{}” sends its readers to this guide. Take that out there first.", caller.title);
+                    return Err(Refusal::Invalid { field: "job", problem });
+                }
                 touched.add(Aspect::Jobs, id.0);
                 self.jobs.remove(id).ok_or(gone(*id))?;
             }
@@ -174,6 +214,24 @@ impl Manual {
                 }
                 touched.add(Aspect::Variants, id.0);
                 self.variants.remove(id).ok_or(Refusal::Gone { what: "variant", id: id.0 })?;
+            }
+        }
+        Ok(())
+    }
+
+    /// Called guides exist, and none of them leads back to the caller.
+    fn check_calls(&self, id: JobId, calls: &[JobId]) -> Result<(), Refusal> {
+        let mut open = calls.to_vec();
+        let mut seen: Vec<JobId> = Vec::new();
+        while let Some(next) = open.pop() {
+            if next == id {
+                let problem = "A guide cannot send its readers to itself, nor to one that sends them back.".to_owned();
+                return Err(Refusal::Invalid { field: "calls", problem });
+            }
+            let job = self.jobs.get(&next).ok_or(Refusal::Gone { what: "guide", id: next.0 })?;
+            if !seen.contains(&next) {
+                seen.push(next);
+                open.extend(&job.calls);
             }
         }
         Ok(())

@@ -45,7 +45,7 @@ pub use fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, Faste
 pub use find::{TextEdit, TextHit, Wanted};
 pub use heard::{Choice, Heard, HeardFinding, HeardRecording, Lost};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
-pub use jobs::{Job, JobEdit, PartFate, Variant, VariantEdit};
+pub use jobs::{Called, Job, JobCut, JobEdit, PartFate, Variant, VariantEdit};
 pub use kit::{KitEdit, LaidOut, ToolChoice};
 pub use notes::{Note, NoteEdit, NoteField, NoteKind};
 pub use parts::{Part, PartEdit, PartField};
@@ -122,10 +122,10 @@ pub struct Manual {
     /// What is laid out at the start.
     #[serde(default)]
     pub kit: BTreeMap<ToolId, LaidOut>,
-    /// Only in a manual cut to one job: what becomes of its parts there.
+    /// Only in a manual cut to one job; never saved.
     #[serde(skip)]
     #[schema(ignore)]
-    pub fates: BTreeMap<PartId, PartFate>,
+    pub cut: Option<JobCut>,
     /// Who last set a field by hand, by place; a field that is not here still follows the reading.
     pub authored: BTreeMap<String, String>,
 }
@@ -160,7 +160,7 @@ impl Manual {
             requirements: BTreeMap::new(),
             notes: BTreeMap::new(),
             kit: BTreeMap::new(),
-            fates: BTreeMap::new(),
+            cut: None,
             authored: BTreeMap::new(),
         }
     }

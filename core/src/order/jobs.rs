@@ -3,9 +3,10 @@
 //! A cut is a manual like any other, so that folding, balance, findings and formats need to know nothing of jobs. Nothing
 //! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
 
+use super::reach::{stays, totals};
 use super::{Chain, RouteView, removed_in};
 use crate::ids::*;
-use crate::manual::{Job, Manual, PartFate, Phase, ranks};
+use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, ranks};
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
@@ -23,6 +24,17 @@ pub struct JobView {
     pub shared: usize,
     /// What becomes of every part it takes out.
     pub fates: Vec<Fated>,
+    /// What its new parts cost, one sum a currency.
+    pub prices: Vec<Price>,
+}
+
+/// A sum of money.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Price {
+    pub amount: f64,
+    pub currency: String,
+    /// Parts to be renewed of which no price is known.
+    pub unknown: usize,
 }
 
 /// A part with what becomes of it in a job.
@@ -33,15 +45,56 @@ pub struct Fated {
 }
 
 impl Chain {
-    /// The way of a job: the least work that does without what its author ruled out.
+    /// The way of a job: the steps of the guides it calls, then the least work that does without what its author ruled out.
     pub fn way_of(&self, manual: &Manual, job: &Job) -> Option<RouteView> {
-        self.routes_without(manual, &job.targets, &job.without, 1).into_iter().next()
+        let mut way = self.routes_without(manual, &job.targets, &job.without, 1).into_iter().next()?;
+        let mut steps: Vec<StepId> = Vec::new();
+        for called in job.calls.iter().filter_map(|c| manual.jobs.get(c)) {
+            // Calls never lead back, so this ends.
+            let first = self.way_of(manual, called)?.steps;
+            steps.extend(first.iter().filter(|s| !steps.contains(s)).copied().collect::<Vec<_>>());
+        }
+        if !steps.is_empty() {
+            // A called way needs nothing but itself, so it may stand in front whole.
+            let rest: Vec<StepId> = way.steps.iter().filter(|s| !steps.contains(s)).copied().collect();
+            steps.extend(rest);
+            way.totals = totals(manual, &steps);
+            way.stays = stays(manual, &steps);
+            way.steps = steps;
+        }
+        Some(way)
+    }
+
+    /// The guides that a job calls, with the numbers that their steps have in it.
+    fn called_by(&self, manual: &Manual, job: &Job) -> Vec<Called> {
+        let mut seen: BTreeSet<StepId> = BTreeSet::new();
+        let mut out = Vec::new();
+        for called in job.calls.iter().filter_map(|c| manual.jobs.get(c)) {
+            let Some(way) = self.way_of(manual, called) else { continue };
+            let from = seen.len() + 1;
+            let new: Vec<StepId> = way.steps.into_iter().filter(|s| seen.insert(*s)).collect();
+            if new.is_empty() {
+                continue;
+            }
+            let before = manual.notes_of(NoteKind::Before).filter(|n| n.job == Some(called.id));
+            let out_of: Vec<PartId> = new.iter().flat_map(|s| removed_in(&manual.steps[s])).collect();
+            out.push(Called {
+                job: called.id,
+                title: called.title.clone(),
+                from,
+                to: seen.len(),
+                expects: before.map(|n| n.text.clone()).collect(),
+                leaves: out_of.into_iter().map(|p| manual.part_name(p).to_owned()).collect(),
+            });
+        }
+        out
     }
 }
 
 /// The manual of one job; `None` where no way leads to its targets.
 pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
-    let way = Chain::of(manual).way_of(manual, job)?;
+    let chain = Chain::of(manual);
+    let way = chain.way_of(manual, job)?;
     let mut cut = manual.clone();
     cut.head.title.clone_from(&job.title);
     let kept: BTreeSet<StepId> = way.steps.iter().copied().collect();
@@ -59,7 +112,8 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     // What stands around this job stands around the whole cut.
     cut.notes.retain(|_, n| n.job.is_none_or(|j| j == job.id));
     cut.notes.values_mut().for_each(|n| n.job = None);
-    cut.fates = cut.parts.keys().map(|p| (*p, job.fate(*p))).collect();
+    let fates = cut.parts.keys().map(|p| (*p, job.fate(*p))).collect();
+    cut.cut = Some(JobCut { fates, called: chain.called_by(manual, job) });
     cut.fasteners.retain(|_, g| kept.contains(&g.step));
     cut.connectors.retain(|_, c| kept.contains(&c.step));
     cut.seams.retain(|_, s| kept.contains(&s.step));
@@ -104,6 +158,19 @@ fn fates(manual: &Manual, job: &Job, steps: &[StepId]) -> Vec<Fated> {
     out
 }
 
+fn prices(manual: &Manual, fates: &[Fated]) -> Vec<Price> {
+    let mut sums: BTreeMap<String, f64> = BTreeMap::new();
+    let mut unknown = 0;
+    for fated in fates.iter().filter(|f| f.fate == PartFate::Renew) {
+        let new = manual.parts.get(&fated.part).and_then(|p| p.replacement.as_ref());
+        match new.and_then(|n| Some((n.price?, n.currency.clone().unwrap_or_default()))) {
+            Some((price, currency)) => *sums.entry(currency).or_default() += price,
+            None => unknown += 1,
+        }
+    }
+    sums.into_iter().map(|(currency, amount)| Price { amount, currency, unknown }).collect()
+}
+
 /// All jobs of a manual with what they come to, by title.
 pub fn jobs(manual: &Manual) -> Vec<JobView> {
     let chain = Chain::of(manual);
@@ -120,6 +187,7 @@ pub fn jobs(manual: &Manual) -> Vec<JobView> {
                 title: job.title.clone(),
                 reworded: steps.iter().filter(|s| job.wording.contains_key(s)).count(),
                 shared: steps.iter().filter(|s| elsewhere(job.id, s)).count(),
+                prices: prices(manual, &fates(manual, job, steps)),
                 fates: fates(manual, job, steps),
                 route: way.clone(),
             }

@@ -18,7 +18,7 @@ mod view;
 pub use crate::manual::Weights;
 pub use findings::{Fix, OrderFinding, OrderKind, findings};
 pub use graph::Graph;
-pub use jobs::{Fated, JobView, cut, jobs};
+pub use jobs::{Fated, JobView, Price, cut, jobs};
 pub use least::{Need, Route, Work, least, routes};
 pub use propose::removed_in;
 pub use reach::{PartDepth, Risk, RouteView, Totals};

@@ -78,6 +78,8 @@ pub struct PartDepth {
     pub opens: usize,
 }
 
+/// The author's weights are hundredths of a second.
+const HUNDREDTHS: f64 = 100.0;
 /// The search works in whole tenths of a second.
 const TENTHS: f64 = 10.0;
 
@@ -152,7 +154,7 @@ impl Chain {
             Some(RouteView {
                 totals: totals(manual, &steps),
                 proven: route.proven(),
-                gap_s: (order.cost - order.bound) as f64 / TENTHS,
+                gap_s: (order.cost - order.bound) as f64 / HUNDREDTHS,
                 without: differs(&found[0], route),
                 barred: route.without.iter().map(|a| self.steps[*a]).collect(),
                 instead: differs(route, &found[0]),
@@ -216,7 +218,7 @@ impl Chain {
     }
 }
 
-fn stays(manual: &Manual, steps: &[StepId]) -> Vec<PartId> {
+pub(super) fn stays(manual: &Manual, steps: &[StepId]) -> Vec<PartId> {
     let gone: BTreeSet<PartId> = steps.iter().flat_map(|s| removed_in(&manual.steps[s])).collect();
     manual.parts.keys().copied().filter(|p| !gone.contains(p)).collect()
 }

@@ -3,7 +3,7 @@
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
 use super::{GuideStep, ScrewLine, connector_name, guide};
-use crate::manual::{Manual, NoteKind};
+use crate::manual::{Called, Manual, NoteKind};
 use crate::units;
 
 /// The whole guide, teardown and rebuild.
@@ -25,7 +25,11 @@ pub fn markdown(manual: &Manual) -> String {
     section(&mut out, "Materials", &guide.consumables.iter().map(|c| c.name().to_owned()).collect::<Vec<_>>());
     out.push_str("\n## Taking apart\n");
     for step in &guide.steps {
-        push_step(&mut out, manual, step);
+        match guide.called.iter().find(|c| (c.from..=c.to).contains(&step.number)) {
+            Some(called) if called.from == step.number => push_called(&mut out, called),
+            Some(_) => {}
+            None => push_step(&mut out, manual, step),
+        }
     }
     out.push_str("\n## Putting together\n");
     for (n, step) in guide.fold.rebuild.iter().enumerate() {
@@ -56,6 +60,17 @@ fn section(out: &mut String, title: &str, lines: &[String]) {
     for line in lines {
         out.push_str(&format!("- {}\n", escape(line)));
     }
+}
+
+/// "1–4. Follow the guide …" in place of its steps.
+fn push_called(out: &mut String, called: &Called) {
+    let numbers =
+        if called.from == called.to { called.from.to_string() } else { format!("{}–{}", called.from, called.to) };
+    out.push_str(&format!("\n### {numbers}. Follow the guide “{}”\n\n", escape(&called.title)));
+    for line in &called.expects {
+        out.push_str(&format!("- It expects: {}\n", escape(line)));
+    }
+    out.push_str(&format!("- It leaves out of the device: {}\n", escape(&called.leaves.join(", "))));
 }
 
 fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {

@@ -12,7 +12,7 @@ pub use crate::checks::Stop;
 use crate::checks::{self, Subject};
 use crate::ids::*;
 use crate::manual::{
-    Branch, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice, Variant,
+    Branch, Called, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice, Variant,
 };
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
@@ -81,6 +81,8 @@ pub struct Guide {
     pub variants: Vec<Variant>,
     /// What to order.
     pub orders: Vec<OrderLine>,
+    /// Guides that are done first; readers are sent there.
+    pub called: Vec<Called>,
 }
 
 /// Notes of one kind around the work.
@@ -140,6 +142,7 @@ pub fn guide(manual: &Manual) -> Guide {
         around: around::notes(manual),
         variants: manual.variants.values().cloned().collect(),
         orders: around::orders(manual),
+        called: manual.cut.as_ref().map_or(Vec::new(), |c| c.called.clone()),
     }
 }
 

@@ -138,3 +138,31 @@ fn a_stage_goes_on_when_its_first_step_is_gone() {
     let merged = manual.apply(&Edit::Step(StepEdit::Merge { id: order[0], into: order[1] }), "Ann").unwrap().0;
     assert_eq!(merged.steps[&order[1]].stage.as_deref(), Some("Opening"));
 }
+
+#[test]
+fn a_guide_sends_its_readers_to_another_one() {
+    use crate::manual::{Edit, JobEdit, NoteEdit, NoteKind};
+    let (m, battery) = kettle_with_guide();
+    let plate = m.parts.values().find(|p| p.name == "base plate").unwrap().id;
+    let open = JobId(Uuid::from_u128(2));
+    let text = "The water is out.".to_owned();
+    let note = NoteEdit::Add { id: NoteId(Uuid::from_u128(9)), kind: NoteKind::Before, text, job: Some(open) };
+    let edits = [
+        Edit::Job(JobEdit::Add { id: open, title: "Open the kettle".into(), targets: vec![plate], without: vec![] }),
+        Edit::Job(JobEdit::Call { id: battery, calls: vec![open] }),
+        Edit::Note(note),
+    ];
+    let m = edits.iter().fold(m, |m, e| m.apply(e, "Ann").unwrap().0);
+    let text = markdown(&crate::order::cut(&m, &m.jobs[&battery]).unwrap());
+    let told = "### 1. Follow the guide “Open the kettle”\n\n- It expects: The water is out.\n- It leaves out of the device: base plate";
+    assert!(text.contains(told), "{text}");
+    assert!(!text.contains("Lift off the base plate.") && text.contains("### 2. Remove the battery"), "{text}");
+    let view = crate::order::jobs(&m).into_iter().find(|j| j.id == battery).unwrap();
+    assert_eq!(view.route.unwrap().totals.steps, 2, "both count");
+    assert_eq!(view.prices[0].amount, 12.5);
+    // It cannot lead back, and what is called stays.
+    let back = m.apply(&Edit::Job(JobEdit::Call { id: open, calls: vec![battery] }), "Ann").unwrap_err();
+    assert!(back.to_string().contains("sends them back"), "{back}");
+    let gone = m.apply(&Edit::Job(JobEdit::Remove { id: open }), "Ann").unwrap_err();
+    assert!(gone.to_string().contains("“New battery” sends its readers"), "{gone}");
+}

@@ -105,18 +105,20 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
 }
 
+/// In the whole teardown everything goes back as it was.
+fn fate(manual: &Manual, part: PartId) -> PartFate {
+    manual.cut.as_ref().and_then(|c| c.fates.get(&part).copied()).unwrap_or(PartFate::Keep)
+}
+
 /// Scrap stays out.
 fn goes_back(manual: &Manual, part: PartId) -> bool {
-    manual.fates.get(&part) != Some(&PartFate::Scrap)
+    fate(manual, part) != PartFate::Scrap
 }
 
 /// A part that the job renews goes back as a new one.
 fn name_going_back(manual: &Manual, part: PartId) -> String {
     let name = manual.part_name(part);
-    match manual.fates.get(&part) {
-        Some(PartFate::Renew) => format!("new {name}"),
-        _ => name.to_owned(),
-    }
+    if fate(manual, part) == PartFate::Renew { format!("new {name}") } else { name.to_owned() }
 }
 
 fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {

@@ -90,7 +90,7 @@ async fn notes_frame_the_guide_and_promises_are_kept_in_sight() -> Done {
     app.press("It is told").await?;
     gone(&app, "Promised and not told yet").await;
     let around = "section[aria-label='Around the work'] form ";
-    app.type_into(By::Css(&format!("{around}select")), "must pass").await?;
+    app.type_into(By::Css(format!("{around}select")), "must pass").await?;
     app.write("New note: Around the work", "It plays for an hour.\n").await?;
     app.until("the note is kept", async || {
         Ok(app.find("[role=group][aria-label='It plays for an hour.']").await.is_ok())
@@ -153,5 +153,16 @@ async fn a_stage_opens_and_a_guide_says_what_is_renewed() -> Done {
     app.text("Fit the new battery.").await?;
     let text = app.words("article").await?;
     assert!(text.contains("Opening") && !text.contains("Fit the back cover"), "{text}");
+    // A second guide sends its readers to the first one.
+    app.goto(&format!("/manuals/{id}/chain")).await?;
+    app.tap("Remove the tray").await?;
+    app.keys("t").await?;
+    app.press("Make a guide").await?;
+    app.tap_first(By::XPath("//summary[contains(., 'Replace the tray')]")).await?;
+    app.tap_first(By::XPath("//*[@aria-label='Guides done before Replace the tray']//input")).await?;
+    app.saved().await?;
+    app.tap_first(By::XPath("//details[summary[contains(., 'Replace the tray')]]//a[. = 'Read the guide']")).await?;
+    app.text("It leaves out of the device: back cover, battery.").await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
     app.end().await
 }

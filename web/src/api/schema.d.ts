@@ -661,6 +661,18 @@ export interface components {
             /** @description Tools that only this branch needs. */
             tools: string[];
         };
+        /** @description A guide that another one sends its readers to. */
+        Called: {
+            /** @description What must hold before it. */
+            expects: string[];
+            /** @description Its steps, as numbers of the calling guide: the first and the last. */
+            from: number;
+            job: components["schemas"]["JobId"];
+            /** @description The parts that are out behind it. */
+            leaves: string[];
+            title: string;
+            to: number;
+        };
         /** @description One caution. */
         Caution: {
             about: components["schemas"]["CautionSubject"];
@@ -1239,6 +1251,8 @@ export interface components {
         Guide: {
             /** @description What must hold before, what is lost, what must pass. */
             around: components["schemas"]["Around"][];
+            /** @description Guides that are done first; readers are sent there. */
+            called: components["schemas"]["Called"][];
             /** @description Usual words of care that every guide carries. */
             care: string[];
             consumables: components["schemas"]["Consumable"][];
@@ -1412,6 +1426,8 @@ export interface components {
         };
         /** @description One job: a target and what becomes of the parts. */
         Job: {
+            /** @description Guides that are done first; readers are sent there instead of reading their steps again. */
+            calls?: components["schemas"]["JobId"][];
             fates: {
                 [key: string]: components["schemas"]["PartFate"];
             };
@@ -1451,6 +1467,12 @@ export interface components {
                 without: components["schemas"]["StepId"][];
             };
         } | {
+            /** @description The guides that are done first, in this order. */
+            call: {
+                calls: components["schemas"]["JobId"][];
+                id: components["schemas"]["JobId"];
+            };
+        } | {
             /** @description A title for this job alone; `None` goes back to the manual's. */
             word: {
                 id: components["schemas"]["JobId"];
@@ -1472,6 +1494,8 @@ export interface components {
             /** @description What becomes of every part it takes out. */
             fates: components["schemas"]["Fated"][];
             id: components["schemas"]["JobId"];
+            /** @description What its new parts cost, one sum a currency. */
+            prices: components["schemas"]["Price"][];
             /** @description How many of its steps are worded for it alone. */
             reworded: number;
             route?: components["schemas"]["RouteView"] | null;
@@ -1858,6 +1882,14 @@ export interface components {
          * @enum {string}
          */
         Posture: "face_up" | "face_down" | "on_side" | "propped" | "tethered";
+        /** @description A sum of money. */
+        Price: {
+            /** Format: double */
+            amount: number;
+            currency: string;
+            /** @description Parts to be renewed of which no price is known. */
+            unknown: number;
+        };
         /** @description A problem as the API answers it, `application/problem+json`. */
         Problem: {
             clash?: components["schemas"]["Clash"] | null;

@@ -1,7 +1,6 @@
 /** Publish: the guide as its reader sees it, what remains before that, and the files. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Printer, TriangleAlert } from "lucide-react";
-import { Fragment } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import { api, type Guide, must, sentence } from "../api/client";
@@ -34,7 +33,7 @@ const Paper = styled.article`
 `;
 const StepBox = styled.section`
   display: grid;
-  grid-template-columns: 2.4em minmax(0, 1fr);
+  grid-template-columns: 3em minmax(0, 1fr);
   padding: ${space.small} 0;
   border-top: 1px solid var(--line);
   break-inside: avoid;
@@ -136,50 +135,11 @@ function Reader({ guide }: { guide: Guide }) {
       <List title="Materials" lines={guide.consumables} />
       <h2>Taking apart</h2>
       {guide.steps.map((step) => (
-        <Fragment key={step.id}>
-          {step.stage && <Stage>{step.stage}</Stage>}
-          <StepBox id={`step-${step.id}`}>
-            <span>{step.number}</span>
-            <div>
-              <h3>{step.title}</h3>
-              {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
-              {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
-              {step.cautions.map((c) => (
-                <Warn key={c.id}>
-                  <TriangleAlert size={18} aria-label="Caution" /> {c.text}
-                </Warn>
-              ))}
-              {step.lines.map((line) => (
-                <p key={line}>{line}</p>
-              ))}
-              {step.screws.map((s) => (
-                <Screws key={s.group}>
-                  <BitProfile drive={s.profile} />
-                  {[
-                    `${s.count ?? "?"} ×`,
-                    s.drive,
-                    s.length_mm != null ? `${s.length_mm} mm` : null,
-                    s.captive ? "captive" : null,
-                    s.holds.join(" + "),
-                    s.variants.length > 0 ? `only for ${s.variants.join(", ")}` : null,
-                  ]
-                    .filter(Boolean)
-                    .join(", ")
-                    .replace("×,", "×")}
-                </Screws>
-              ))}
-              {step.heat.map((h) => (
-                <Screws key={h}>♨ {h}</Screws>
-              ))}
-              {step.branches.map((b) => (
-                <p key={b}>
-                  <i>{b}</i>
-                </p>
-              ))}
-              {step.note && <p>{step.note}</p>}
-            </div>
-          </StepBox>
-        </Fragment>
+        <GuideStep
+          key={step.id}
+          step={step}
+          called={guide.called.find((c) => c.from <= step.number && step.number <= c.to)}
+        />
       ))}
       <h2>Putting together</h2>
       {guide.fold.rebuild.map((step, i) => (
@@ -201,6 +161,72 @@ function Reader({ guide }: { guide: Guide }) {
           <List key={a.kind} title={a.title} lines={a.lines} />
         ))}
     </Paper>
+  );
+}
+
+/** One step, or the guide that stands in its place. */
+function GuideStep({ step, called }: { step: Guide["steps"][number]; called: Guide["called"][number] | undefined }) {
+  if (called && called.from !== step.number) return null;
+  if (called)
+    return (
+      <StepBox>
+        <span>{called.from === called.to ? called.from : `${called.from}–${called.to}`}</span>
+        <div>
+          <h3>
+            Follow the guide “<Link to={`?job=${called.job}`}>{called.title}</Link>”
+          </h3>
+          {called.expects.map((line) => (
+            <p key={line}>It expects: {line}</p>
+          ))}
+          <p>It leaves out of the device: {called.leaves.join(", ")}.</p>
+        </div>
+      </StepBox>
+    );
+  return (
+    <>
+      {step.stage && <Stage>{step.stage}</Stage>}
+      <StepBox id={`step-${step.id}`}>
+        <span>{step.number}</span>
+        <div>
+          <h3>{step.title}</h3>
+          {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
+          {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
+          {step.cautions.map((c) => (
+            <Warn key={c.id}>
+              <TriangleAlert size={18} aria-label="Caution" /> {c.text}
+            </Warn>
+          ))}
+          {step.lines.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+          {step.screws.map((s) => (
+            <Screws key={s.group}>
+              <BitProfile drive={s.profile} />
+              {[
+                `${s.count ?? "?"} ×`,
+                s.drive,
+                s.length_mm != null ? `${s.length_mm} mm` : null,
+                s.captive ? "captive" : null,
+                s.holds.join(" + "),
+                s.variants.length > 0 ? `only for ${s.variants.join(", ")}` : null,
+              ]
+                .filter(Boolean)
+                .join(", ")
+                .replace("×,", "×")}
+            </Screws>
+          ))}
+          {step.heat.map((h) => (
+            <Screws key={h}>♨ {h}</Screws>
+          ))}
+          {step.branches.map((b) => (
+            <p key={b}>
+              <i>{b}</i>
+            </p>
+          ))}
+          {step.note && <p>{step.note}</p>}
+        </div>
+      </StepBox>
+    </>
   );
 }
 

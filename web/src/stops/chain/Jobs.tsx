@@ -27,6 +27,35 @@ const Wording = styled.ol`
   padding-left: ${space.normal};
 `;
 
+/** Guides that are done first: readers are sent there instead of reading the same steps again. */
+function Calls({ job }: { job: JobView }) {
+  const { view, edit } = useHand();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const calls = view.manual.jobs[job.id]?.calls ?? [];
+  const others = Object.values(view.manual.jobs).filter((j) => j.id !== job.id);
+  if (others.length === 0) return null;
+  const call = (next: string[]) =>
+    void edit({ job: { call: { id: job.id, calls: next } } }).then((r) => setWrong(r.ok ? null : r.problem.detail));
+  return (
+    <div>
+      <Row role="group" aria-label={`Guides done before ${job.title}`}>
+        <Quiet as="span">Done first:</Quiet>
+        {others.map((other) => (
+          <label key={other.id}>
+            <input
+              type="checkbox"
+              checked={calls.includes(other.id)}
+              onChange={(e) => call(e.target.checked ? [...calls, other.id] : calls.filter((c) => c !== other.id))}
+            />{" "}
+            {other.title}
+          </label>
+        ))}
+      </Row>
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </div>
+  );
+}
+
 const FATES: [PartFate, string][] = [
   ["keep", "stays"],
   ["renew", "is renewed"],
@@ -135,6 +164,13 @@ function Job({ job, onReach }: { job: JobView; onReach: (parts: string[]) => voi
           <Quiet>
             {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
           </Quiet>
+          {job.prices.map((p) => (
+            <Quiet key={p.currency}>
+              New parts: {p.amount.toFixed(2)} {p.currency}
+              {p.unknown > 0 && `, and ${plural(p.unknown, "part")} without a price`}
+            </Quiet>
+          ))}
+          <Calls job={job} />
           <Fates job={job} />
           <Wording>
             {route.steps.map((step) => (

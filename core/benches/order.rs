@@ -2,6 +2,7 @@
 //! same graph.
 
 use criterion::{Criterion, criterion_group, criterion_main};
+use paso_core::device;
 use paso_core::ids::*;
 use paso_core::manual::{Manual, RecordingRef, Source, draft};
 use paso_core::order::{Chain, Graph, Need, Work, least, view};
@@ -87,6 +88,9 @@ fn manual(c: &mut Criterion) {
     let steps = Chain::of(&manual).steps.len();
     let target = *manual.parts.keys().last().expect("parts");
     c.bench_function(&format!("all that Chain shows, {steps} steps"), |b| b.iter(|| view(black_box(&manual))));
+    c.bench_function(&format!("parts, tools and findings, {steps} steps"), |b| {
+        b.iter(|| device::view(black_box(&manual)))
+    });
     c.bench_function(&format!("routes to a part, {steps} steps"), |b| {
         b.iter(|| Chain::of(black_box(&manual)).routes(&manual, &[target], 4))
     });

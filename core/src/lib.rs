@@ -3,11 +3,12 @@
 //! Everything here is a pure function over plain types: no input or output, no clock, no database, no interface. The
 //! modules stand in the order of the work, and a module uses only those before it:
 //!
-//! `units → recording → reading → manual → effort → order → rebuild → checks → device → publish`
+//! `units → recording → reading → manual → effort → order → fasteners → rebuild → checks → device → publish`
 
 pub mod checks;
 pub mod device;
 pub mod effort;
+pub mod fasteners;
 pub mod ids;
 pub mod manual;
 pub mod order;

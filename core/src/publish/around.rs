@@ -1,8 +1,9 @@
 //! What stands around the steps of a guide: what must hold before, what is lost or harmless, what must pass, what to
 //! order. How the device arrived is the author's business and is not published.
 
-use super::{Around, OrderLine};
-use crate::manual::{Label, Manual, NoteKind, Replacement};
+use super::{Around, OrderLine, VariantLine, screw_line};
+use crate::ids::VariantId;
+use crate::manual::{Label, Manual, NoteKind, Phase, Replacement};
 use crate::units::{in_milliampere_hours, in_volts, in_watt_hours, number};
 
 /// The headings, in the order of the page.
@@ -28,6 +29,26 @@ pub(super) fn notes(manual: &Manual) -> Vec<Around> {
         .into_iter()
         .filter(|a| !a.lines.is_empty())
         .collect()
+}
+
+/// The variants with what holds for each alone: parts, screws, steps.
+pub(super) fn variants(manual: &Manual) -> Vec<VariantLine> {
+    let line = |v: &crate::manual::Variant| VariantLine {
+        name: v.name.clone(),
+        how_to_tell: v.how_to_tell.clone(),
+        only_here: only_in(manual, v.id),
+    };
+    manual.variants.values().map(line).collect()
+}
+
+fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {
+    let here = |variants: &[VariantId]| variants.contains(&variant);
+    let steps = manual.steps_in(Phase::Teardown);
+    let parts = manual.parts.values().filter(|p| here(&p.variants)).map(|p| format!("the {}", p.name));
+    let kept = |g: &&crate::manual::FastenerGroup| here(&g.variants) && manual.steps.contains_key(&g.step);
+    let screws = manual.fasteners.values().filter(kept).map(|g| screw_line(manual, g).words());
+    let numbered = steps.iter().enumerate().filter(|(_, s)| here(&s.variants)).map(|(i, _)| format!("step {}", i + 1));
+    parts.chain(screws).chain(numbered).collect()
 }
 
 /// What is to be ordered for the parts that steps of this manual move.

@@ -2,9 +2,8 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{GuideStep, ScrewLine, connector_name, guide};
+use super::{GuideStep, connector_name, guide};
 use crate::manual::{Called, Manual, NoteKind};
-use crate::units;
 
 /// The whole guide, teardown and rebuild.
 pub fn markdown(manual: &Manual) -> String {
@@ -14,7 +13,7 @@ pub fn markdown(manual: &Manual) -> String {
         out.push_str(&format!("\nDevice: {}\n", escape(&guide.device)));
     }
     section(&mut out, "Before you begin", &guide.care);
-    let tell = |v: &crate::manual::Variant| format!("{}: {}", v.name, v.how_to_tell);
+    let tell = |v: &super::VariantLine| format!("{}: {}", v.name, v.words());
     section(&mut out, "Which one is yours", &guide.variants.iter().map(tell).collect::<Vec<_>>());
     for note in guide.around.iter().filter(|n| n.kind != NoteKind::MustPass) {
         section(&mut out, &note.title, &note.lines);
@@ -95,7 +94,7 @@ fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
         out.push_str(&format!("- {}\n", escape(branch)));
     }
     for screws in &step.screws {
-        out.push_str(&format!("- Screws: {}\n", escape(&screw_text(screws))));
+        out.push_str(&format!("- Screws: {}\n", escape(&screws.words())));
     }
     for heat in &step.heat {
         out.push_str(&format!("- Heat: {}\n", escape(heat)));
@@ -106,25 +105,6 @@ fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
     if let Some(note) = &step.note {
         out.push_str(&format!("\n{}\n", escape(note)));
     }
-}
-
-fn screw_text(screws: &ScrewLine) -> String {
-    let count = screws.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
-    let mut words = vec![match &screws.drive {
-        Some(drive) => format!("{count} {drive}"),
-        None => count,
-    }];
-    words.extend(screws.length_mm.map(|l| format!("{} mm", units::number(l))));
-    if screws.captive {
-        words.push("captive".to_owned());
-    }
-    if !screws.holds.is_empty() {
-        words.push(screws.holds.join(" + "));
-    }
-    if !screws.variants.is_empty() {
-        words.push(format!("only for {}", screws.variants.join(", ")));
-    }
-    words.join(", ")
 }
 
 /// Keeps an author's text from being read as markup.

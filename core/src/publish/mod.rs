@@ -12,7 +12,7 @@ pub use crate::checks::Stop;
 use crate::checks::{self, Subject};
 use crate::ids::*;
 use crate::manual::{
-    Branch, Called, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice, Variant,
+    Branch, Called, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice,
 };
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
@@ -63,6 +63,28 @@ pub struct ScrewLine {
     pub variants: Vec<String>,
 }
 
+impl ScrewLine {
+    /// For readers: "3 × T6, 4 mm, captive, fan, only for the blue one".
+    pub fn words(&self) -> String {
+        let count = self.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
+        let mut words = vec![match &self.drive {
+            Some(drive) => format!("{count} {drive}"),
+            None => count,
+        }];
+        words.extend(self.length_mm.map(|l| format!("{} mm", units::number(l))));
+        if self.captive {
+            words.push("captive".to_owned());
+        }
+        if !self.holds.is_empty() {
+            words.push(self.holds.join(" + "));
+        }
+        if !self.variants.is_empty() {
+            words.push(format!("only for {}", self.variants.join(", ")));
+        }
+        words.join(", ")
+    }
+}
+
 /// The guide as its reader sees it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Guide {
@@ -78,7 +100,7 @@ pub struct Guide {
     /// What must hold before, what is lost, what must pass.
     pub around: Vec<Around>,
     /// How readers tell which variant theirs is.
-    pub variants: Vec<Variant>,
+    pub variants: Vec<VariantLine>,
     /// What to order.
     pub orders: Vec<OrderLine>,
     /// Guides that are done first; readers are sent there.
@@ -92,6 +114,27 @@ pub struct Around {
     /// "Make sure first"
     pub title: String,
     pub lines: Vec<String>,
+}
+
+/// A variant with how to tell it and what is different in it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct VariantLine {
+    pub name: String,
+    pub how_to_tell: String,
+    /// "3 × T6, 4 mm for the fan", "the rain sensor", "step 6"; only what is not in all variants.
+    pub only_here: Vec<String>,
+}
+
+impl VariantLine {
+    /// For readers: how to tell it, and what is different.
+    pub fn words(&self) -> String {
+        let only = if self.only_here.is_empty() {
+            String::new()
+        } else {
+            format!(" Only here: {}.", self.only_here.join("; "))
+        };
+        format!("{}.{only}", self.how_to_tell.trim_end_matches('.'))
+    }
 }
 
 /// What to order for one part, in words.
@@ -140,7 +183,7 @@ pub fn guide(manual: &Manual) -> Guide {
         fold,
         care: care(manual),
         around: around::notes(manual),
-        variants: manual.variants.values().cloned().collect(),
+        variants: around::variants(manual),
         orders: around::orders(manual),
         called: manual.cut.as_ref().map_or(Vec::new(), |c| c.called.clone()),
     }

@@ -1265,7 +1265,7 @@ export interface components {
             title: string;
             tools: string[];
             /** @description How readers tell which variant theirs is. */
-            variants: components["schemas"]["Variant"][];
+            variants: components["schemas"]["VariantLine"][];
         };
         /** @description One step as readers see it. */
         GuideStep: {
@@ -2579,6 +2579,13 @@ export interface components {
          * @description A variant of the device.
          */
         VariantId: string;
+        /** @description A variant with how to tell it and what is different in it. */
+        VariantLine: {
+            how_to_tell: string;
+            name: string;
+            /** @description "3 × T6, 4 mm for the fan", "the rain sensor", "step 6"; only what is not in all variants. */
+            only_here: string[];
+        };
         /** @description A judgement with its reasons. */
         Verdict: {
             /** @description What speaks against it. */

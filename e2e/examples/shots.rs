@@ -27,6 +27,9 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
             .to_owned()
     };
     let (lamp, scale, station) = (id("lamp"), id("scale"), id("weather"));
+    let jobs = app.api(&format!("/api/manuals/{station}/jobs")).await;
+    let fan = jobs.as_array().into_iter().flatten().find(|j| j["title"] == "New fan").and_then(|j| j["id"].as_str());
+    let fan = fan.unwrap_or_default().to_owned();
     // What to do before the picture, in words parted by "; ".
     const NINTH: &str = "tap [role=option][aria-posinset='9']";
     let lamp_at = |stop: &str| format!("/manuals/{lamp}/{stop}");
@@ -45,8 +48,12 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("chain-picture", station_at("chain"), "press Show the picture".into()),
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
-        ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(10)".into()),
+        ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(12)".into()),
         ("steps-parts", station_at("steps"), "tab Parts; press More of the battery".into()),
+        ("steps-parts-narrow", station_at("steps"), "narrow; tab Parts; press More of the battery".into()),
+        ("steps-notes-dark", station_at("steps"), "dark; tab Notes".into()),
+        ("publish-job", format!("{}?job={}", station_at("publish"), fan), String::new()),
+        ("chain-guides", station_at("chain"), "tap section[aria-label='Guides cut from this manual'] summary".into()),
         ("steps-tools", station_at("steps"), "tab Tools".into()),
         ("steps-notes", station_at("steps"), "tab Notes".into()),
         ("steps-words", station_at("steps"), "tab Find and replace; write fan".into()),

@@ -109,6 +109,8 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     carry_stages(manual, &mut cut);
     return_to_kept_steps(manual, &kept, &mut cut);
     cut.jobs.retain(|id, _| *id == job.id);
+    // What the recording lays out is for the whole of it.
+    cut.kit.clear();
     // What stands around this job stands around the whole cut.
     cut.notes.retain(|_, n| n.job.is_none_or(|j| j == job.id));
     cut.notes.values_mut().for_each(|n| n.job = None);

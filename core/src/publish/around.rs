@@ -38,7 +38,10 @@ pub(super) fn variants(manual: &Manual) -> Vec<VariantLine> {
         how_to_tell: v.how_to_tell.clone(),
         only_here: only_in(manual, v.id),
     };
-    manual.variants.values().map(line).collect()
+    let lines: Vec<VariantLine> = manual.variants.values().map(line).collect();
+    // In a guide for one job, variants that make no difference to it are only noise.
+    let differ = manual.cut.is_none() || lines.iter().any(|l| !l.only_here.is_empty());
+    if differ { lines } else { Vec::new() }
 }
 
 fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {

@@ -12,6 +12,10 @@ import { Parts } from "./steps/Parts";
 import { Sequence } from "./steps/Sequence";
 import { Tools } from "./steps/Tools";
 
+/** What has the focus inside shows it itself. */
+const Panels = styled(Tabs)`
+  &[data-focus-visible] { outline: none; }
+`;
 const List = styled(TabList)`
   display: flex;
   gap: ${space.hair};
@@ -41,7 +45,7 @@ export default function Steps() {
   const { manual } = view;
   return (
     <Page $width={1180}>
-      <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+      <Panels selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
         <Top>
           <Heading>Steps</Heading>
           <List aria-label="Steps and what stands beside them">
@@ -65,7 +69,7 @@ export default function Steps() {
         <TabPanel id="words">
           <FindReplace onShow={show} />
         </TabPanel>
-      </Tabs>
+      </Panels>
     </Page>
   );
 }

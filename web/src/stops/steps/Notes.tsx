@@ -4,6 +4,7 @@ import { useState } from "react";
 import styled from "styled-components";
 import { type DeviceView, type Edit, type Note, type NoteKind, newId } from "../../api/client";
 import { useHand } from "../../api/manual";
+import { AddLine } from "../../parts/AddLine";
 import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
 import { Findings } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
@@ -59,14 +60,7 @@ function Section(props: { name: string; says: string; kinds: [NoteKind, string][
   const { view, edit } = useHand();
   const { kinds } = props;
   const [kind, setKind] = useState<NoteKind>(kinds[0]?.[0] ?? "damage");
-  const [text, setText] = useState("");
-  const [wrong, setWrong] = useState<string | null>(null);
   const notes = Object.values(view.manual.notes ?? {}).filter((n) => kinds.some(([k]) => k === n.kind));
-  const add = async () => {
-    const result = await edit({ note: { add: { id: newId(), kind, text } } });
-    setWrong(result.ok ? null : result.problem.detail);
-    if (result.ok) setText("");
-  };
   return (
     <section aria-label={props.name}>
       <Heading as="h3">{props.name}</Heading>
@@ -74,32 +68,20 @@ function Section(props: { name: string; says: string; kinds: [NoteKind, string][
       {notes.map((note) => (
         <NoteLine key={note.id} note={note} kinds={kinds} jobs={props.jobs ?? false} />
       ))}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void add();
-        }}
+      <AddLine
+        name={`New note: ${props.name}`}
+        button="Write it down"
+        width="26em"
+        onAdd={(text) => edit({ note: { add: { id: newId(), kind, text } } })}
       >
-        <Row>
-          <Select
-            label="Kind of a new note"
-            hideLabel
-            value={kind}
-            options={kinds}
-            onChange={(k) => k !== "" && setKind(k)}
-          />
-          <TextInput
-            aria-label={`New note: ${props.name}`}
-            style={{ width: "26em" }}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          <Button type="submit">
-            <Plus size={15} aria-hidden /> Write it down
-          </Button>
-        </Row>
-        {wrong && <Wrong>{wrong}</Wrong>}
-      </form>
+        <Select
+          label="Kind of a new note"
+          hideLabel
+          value={kind}
+          options={kinds}
+          onChange={(k) => k !== "" && setKind(k)}
+        />
+      </AddLine>
     </section>
   );
 }

@@ -1,5 +1,5 @@
 /** The parts as a tree and an inventory: what sits inside what, where, how it is fixed, and what to order for it. */
-import { ChevronDown, ChevronRight, Plus, Trash2 } from "lucide-react";
+import { ChevronDown, ChevronRight, Trash2 } from "lucide-react";
 import { Fragment, useState } from "react";
 import styled from "styled-components";
 import {
@@ -13,7 +13,8 @@ import {
 } from "../../api/client";
 import { useHand } from "../../api/manual";
 import type { Result } from "../../api/outbox";
-import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
+import { AddLine } from "../../parts/AddLine";
+import { Button, CommitField, Heading, IconButton, Quiet, Select, Wrong } from "../../parts/controls";
 import { Findings } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
 import { Table } from "../../parts/table";
@@ -47,18 +48,13 @@ type Field = Extract<Extract<Edit, { part: unknown }>["part"], { set: unknown }>
 export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: string) => void }) {
   const { view, edit } = useHand();
   const [open, setOpen] = useState<string | null>(null);
-  const [name, setName] = useState("");
-  const [wrong, setWrong] = useState<string | null>(null);
   const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
   const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
-  const add = async () => {
+  const add = async (name: string) => {
     const id = newId();
     const result = await edit({ part: { add: { id, name } } });
-    setWrong(result.ok ? null : result.problem.detail);
-    if (result.ok) {
-      setName("");
-      setOpen(id);
-    }
+    if (result.ok) setOpen(id);
+    return result;
   };
   return (
     <Box>
@@ -132,25 +128,7 @@ export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: s
       {device.parts.length === 0 && (
         <Quiet>No parts yet. Sentences of the recording bring them, or add one here.</Quiet>
       )}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void add();
-        }}
-      >
-        <Row>
-          <TextInput
-            aria-label="Name of a new part"
-            style={{ width: "16em" }}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <Button type="submit">
-            <Plus size={15} aria-hidden /> Add a part
-          </Button>
-        </Row>
-        {wrong && <Wrong>{wrong}</Wrong>}
-      </form>
+      <AddLine name="Name of a new part" button="Add a part" width="16em" onAdd={add} />
     </Box>
   );
 }

@@ -1,10 +1,9 @@
 /** Tools and materials: what the steps use, what is laid out at the start, and where the two differ. */
-import { Plus } from "lucide-react";
-import { useState } from "react";
 import styled from "styled-components";
 import { type DeviceView, newId } from "../../api/client";
 import { useHand } from "../../api/manual";
-import { Button, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { AddLine } from "../../parts/AddLine";
+import { Button, Quiet } from "../../parts/controls";
 import { Findings } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
 import { Table } from "../../parts/table";
@@ -17,14 +16,8 @@ const Box = styled.div`
 
 export function Tools({ device, onShow }: { device: DeviceView; onShow: (step: string) => void }) {
   const { view, edit } = useHand();
-  const [name, setName] = useState("");
-  const [wrong, setWrong] = useState<string | null>(null);
   const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
-  const layOut = async (tool: string) => {
-    const result = await edit({ kit: { lay_out: { id: newId(), name: tool } } });
-    setWrong(result.ok ? null : result.problem.detail);
-    if (result.ok) setName("");
-  };
+  const layOut = (name: string) => edit({ kit: { lay_out: { id: newId(), name } } });
   return (
     <Box>
       <Findings
@@ -76,25 +69,7 @@ export function Tools({ device, onShow }: { device: DeviceView; onShow: (step: s
       {device.tools.length === 0 && (
         <Quiet>No step names a tool yet. Name them in the steps, or lay one out here.</Quiet>
       )}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void layOut(name);
-        }}
-      >
-        <Row>
-          <TextInput
-            aria-label="Tool to lay out"
-            style={{ width: "16em" }}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <Button type="submit">
-            <Plus size={15} aria-hidden /> Lay it out
-          </Button>
-        </Row>
-        {wrong && <Wrong>{wrong}</Wrong>}
-      </form>
+      <AddLine name="Tool to lay out" button="Lay it out" width="16em" onAdd={layOut} />
     </Box>
   );
 }

@@ -108,6 +108,56 @@ fn edit() -> impl Strategy<Value = Edit> {
             field: SeamField::DepthMm(Some(d))
         })),
         words().prop_map(|t| Edit::Head(HeadEdit::Title(t))),
+        device_edit(),
+    ]
+}
+
+/// Edits of what stands beside the steps.
+fn device_edit() -> impl Strategy<Value = Edit> {
+    let few = || 0..3u128;
+    let step = || (0..STEPS + 1).prop_map(|n| StepId(id(n)));
+    let part = || (0..4u128).prop_map(|n| PartId(id(100 + n)));
+    let job = || few().prop_map(|n| JobId(id(700 + n)));
+    let variant = || few().prop_map(|n| VariantId(id(800 + n)));
+    let note = || few().prop_map(|n| NoteId(id(900 + n)));
+    let tool = || few().prop_map(|n| ToolId(id(950 + n)));
+    let words = || "[a-z ]{0,12}";
+    let maybe = || proptest::option::of("[a-z ]{0,12}");
+    prop_oneof![
+        (step(), maybe()).prop_map(|(id, t)| Edit::Step(StepEdit::Set { id, field: StepField::Stage(t) })),
+        (step(), words(), words()).prop_map(|(id, a, b)| {
+            let choice = ToolChoice { any_of: vec![a, b.clone()], preferred: Some(b), why: None };
+            Edit::Step(StepEdit::Set { id, field: StepField::Choices(vec![choice]) })
+        }),
+        (step(), variant()).prop_map(|(id, v)| Edit::Step(StepEdit::Set { id, field: StepField::Variants(vec![v]) })),
+        (part(), variant()).prop_map(|(id, v)| Edit::Part(PartEdit::Set { id, field: PartField::Variants(vec![v]) })),
+        (part(), maybe()).prop_map(|(id, t)| Edit::Part(PartEdit::Set { id, field: PartField::Place(t) })),
+        (part(), -10.0..2_000.0f64).prop_map(|(id, v)| {
+            let label = Label { voltage: Some(paso_core::units::volts(v)), ..Label::default() };
+            Edit::Part(PartEdit::Set { id, field: PartField::Fitted(label) })
+        }),
+        (tool(), words()).prop_map(|(id, name)| Edit::Kit(KitEdit::LayOut { id, name })),
+        tool().prop_map(|id| Edit::Kit(KitEdit::PutAway { id })),
+        (note(), words(), proptest::option::of(job())).prop_map(|(id, text, job)| Edit::Note(NoteEdit::Add {
+            id,
+            kind: NoteKind::Before,
+            text,
+            job
+        })),
+        note().prop_map(|id| Edit::Note(NoteEdit::Remove { id })),
+        (variant(), words())
+            .prop_map(|(id, name)| { Edit::Variant(VariantEdit::Add { id, how_to_tell: name.clone(), name }) }),
+        variant().prop_map(|id| Edit::Variant(VariantEdit::Remove { id })),
+        (job(), words(), part()).prop_map(|(id, title, part)| {
+            Edit::Job(JobEdit::Add { id, title, targets: vec![part], without: vec![] })
+        }),
+        (job(), job()).prop_map(|(id, other)| Edit::Job(JobEdit::Call { id, calls: vec![other] })),
+        job().prop_map(|id| Edit::Job(JobEdit::Remove { id })),
+        ("[a-z ]{0,4}", words()).prop_map(|(find, with)| {
+            let wanted = Wanted { find, match_case: false, whole_words: false };
+            Edit::Text(TextEdit::Replace { wanted, with })
+        }),
+        (0..500_000u64).prop_map(|turn| Edit::Head(HeadEdit::Weights(Weights { turn, ..Weights::default() }))),
     ]
 }
 
@@ -207,6 +257,10 @@ fn undo_shows_a_clash_where_somebody_else_has_edited(manual: Manual) {
 #[case::used_part(Edit::Part(PartEdit::Remove { id: PartId(id(100)) }), "still used by the step")]
 #[case::inside_itself(Edit::Part(PartEdit::Set { id: PartId(id(100)), field: PartField::Inside(Some(PartId(id(100)))) }), "inside itself")]
 #[case::same_name(Edit::Part(PartEdit::Rename { id: PartId(id(100)), name: "Part 1".into() }), "called “Part 1” already")]
+#[case::same_tool_twice(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Choices(vec![ToolChoice { any_of: vec!["a".into()], preferred: None, why: None }]) }), "at least two tools")]
+#[case::an_hour_a_turn(Edit::Head(HeadEdit::Weights(Weights { turn: 400_000, ..Weights::default() })), "at most 3600 s")]
+#[case::note_for_nobody(Edit::Note(NoteEdit::Add { id: NoteId(id(1)), kind: NoteKind::Lost, text: "x".into(), job: Some(JobId(id(1))) }), "guide is no longer there")]
+#[case::variant_of_nothing(Edit::Part(PartEdit::Set { id: PartId(id(100)), field: PartField::Variants(vec![VariantId(id(1))]) }), "variant is no longer there")]
 #[case::split_nothing(Edit::Step(StepEdit::Split { id: StepId(id(0)), at: 2, new_id: StepId(id(8)), title: "x".into() }), "2 sentences")]
 fn refuses_in_a_sentence_and_changes_nothing(manual: Manual, #[case] edit: Edit, #[case] says: &str) {
     let error = manual.apply(&edit, "ann").unwrap_err().to_string();

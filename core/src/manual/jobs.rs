@@ -190,6 +190,11 @@ impl Manual {
                 }
                 touched.add(Aspect::Jobs, id.0);
                 self.jobs.remove(id).ok_or(gone(*id))?;
+                // What was written for this guide alone goes with it, and comes back with it.
+                for note in self.notes.values().filter(|n| n.job == Some(*id)) {
+                    touched.add(Aspect::Notes, note.id.0);
+                }
+                self.notes.retain(|_, n| n.job != Some(*id));
             }
         }
         Ok(())
@@ -220,7 +225,7 @@ impl Manual {
     }
 
     /// Called guides exist, and none of them leads back to the caller.
-    fn check_calls(&self, id: JobId, calls: &[JobId]) -> Result<(), Refusal> {
+    pub(super) fn check_calls(&self, id: JobId, calls: &[JobId]) -> Result<(), Refusal> {
         let mut open = calls.to_vec();
         let mut seen: Vec<JobId> = Vec::new();
         while let Some(next) = open.pop() {

@@ -75,6 +75,31 @@ fn check(manual: &Manual) -> Result<(), UpcastError> {
         .chain(manual.connectors.values().filter_map(|c| c.serves));
     match parts.into_iter().find(|p| !has_part(*p)) {
         Some(part) => broken(format!("screws or a connector refer to a part {part} that is not listed")),
-        None => Ok(()),
+        None => check_beside(manual),
     }
+}
+
+/// What stands beside the steps leads somewhere as well, and nothing leads back to itself.
+fn check_beside(manual: &Manual) -> Result<(), UpcastError> {
+    let broken = |what: String| Err(UpcastError::Broken(what));
+    if let Some(note) = manual.notes.values().find(|n| n.job.is_some_and(|j| !manual.jobs.contains_key(&j))) {
+        return broken(format!("the note “{}” belongs to a guide that is not listed", note.text));
+    }
+    if let Some(job) = manual.jobs.values().find(|j| manual.check_calls(j.id, &j.calls).is_err()) {
+        return broken(format!("the guide “{}” calls one that is not listed, or itself", job.title));
+    }
+    let variants = manual.steps.values().flat_map(|s| &s.variants);
+    let variants = variants.chain(manual.parts.values().flat_map(|p| &p.variants));
+    let mut variants = variants.chain(manual.fasteners.values().flat_map(|g| &g.variants));
+    if let Some(gone) = variants.find(|v| !manual.variants.contains_key(v)) {
+        return broken(format!("something holds for a variant {gone} that is not listed"));
+    }
+    for part in manual.parts.values() {
+        // More steps outwards than there are parts: they sit inside each other in a ring.
+        let outwards = std::iter::successors(part.inside, |p| manual.parts.get(p).and_then(|p| p.inside));
+        if outwards.take(manual.parts.len() + 1).count() > manual.parts.len() {
+            return broken(format!("the part “{}” sits inside itself", part.name));
+        }
+    }
+    Ok(())
 }

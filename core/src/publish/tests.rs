@@ -63,6 +63,27 @@ fn refuses_references_that_lead_nowhere() {
     assert!(error.contains("is not listed"), "{error}");
 }
 
+#[test]
+fn refuses_what_leads_back_to_itself() {
+    let (manual, job) = kettle_with_guide();
+    let broken = |change: &dyn Fn(&mut Manual)| {
+        let mut m = manual.clone();
+        change(&mut m);
+        from_json(&serde_json::to_string(&m).unwrap()).unwrap_err().to_string()
+    };
+    let called = broken(&|m| m.jobs.get_mut(&job).unwrap().calls = vec![job]);
+    assert!(called.contains("“New battery” calls one that is not listed, or itself"), "{called}");
+    let ring = broken(&|m| {
+        let ids: Vec<PartId> = m.parts.keys().copied().collect();
+        for (i, id) in ids.iter().enumerate() {
+            m.parts.get_mut(id).unwrap().inside = Some(ids[(i + 1) % ids.len()]);
+        }
+    });
+    assert!(ring.contains("sits inside itself"), "{ring}");
+    let orphan = broken(&|m| m.jobs.clear());
+    assert!(orphan.contains("belongs to a guide that is not listed"), "{orphan}");
+}
+
 /// The kettle with a stage, a label, notes and a guide about its battery.
 fn kettle_with_guide() -> (Manual, JobId) {
     use crate::manual::*;

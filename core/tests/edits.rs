@@ -112,6 +112,10 @@ fn edit() -> impl Strategy<Value = Edit> {
     ]
 }
 
+fn weights(turn: f64) -> WeightsInSeconds {
+    WeightsInSeconds { tool_change: 1.44, turn, reheating: 120.0, displaced: 0.01 }
+}
+
 /// Edits of what stands beside the steps.
 fn device_edit() -> impl Strategy<Value = Edit> {
     let few = || 0..3u128;
@@ -157,7 +161,7 @@ fn device_edit() -> impl Strategy<Value = Edit> {
             let wanted = Wanted { find, match_case: false, whole_words: false };
             Edit::Text(TextEdit::Replace { wanted, with })
         }),
-        (0..500_000u64).prop_map(|turn| Edit::Head(HeadEdit::Weights(Weights { turn, ..Weights::default() }))),
+        (-10.0..5_000.0f64).prop_map(|turn| Edit::Head(HeadEdit::Weights(weights(turn)))),
     ]
 }
 
@@ -258,7 +262,8 @@ fn undo_shows_a_clash_where_somebody_else_has_edited(manual: Manual) {
 #[case::inside_itself(Edit::Part(PartEdit::Set { id: PartId(id(100)), field: PartField::Inside(Some(PartId(id(100)))) }), "inside itself")]
 #[case::same_name(Edit::Part(PartEdit::Rename { id: PartId(id(100)), name: "Part 1".into() }), "called “Part 1” already")]
 #[case::same_tool_twice(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Choices(vec![ToolChoice { any_of: vec!["a".into()], preferred: None, why: None }]) }), "at least two tools")]
-#[case::an_hour_a_turn(Edit::Head(HeadEdit::Weights(Weights { turn: 400_000, ..Weights::default() })), "at most 3600 s")]
+#[case::an_hour_a_turn(Edit::Head(HeadEdit::Weights(weights(4000.0))), "4000 s for one change")]
+#[case::a_negative_turn(Edit::Head(HeadEdit::Weights(weights(-5.0))), "-5 s for one change cannot be meant; write 0 to 3600 s.")]
 #[case::note_for_nobody(Edit::Note(NoteEdit::Add { id: NoteId(id(1)), kind: NoteKind::Lost, text: "x".into(), job: Some(JobId(id(1))) }), "guide is no longer there")]
 #[case::variant_of_nothing(Edit::Part(PartEdit::Set { id: PartId(id(100)), field: PartField::Variants(vec![VariantId(id(1))]) }), "variant is no longer there")]
 #[case::split_nothing(Edit::Step(StepEdit::Split { id: StepId(id(0)), at: 2, new_id: StepId(id(8)), title: "x".into() }), "2 sentences")]

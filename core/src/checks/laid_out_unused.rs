@@ -13,7 +13,10 @@ const RULE: Rule = Rule {
 };
 
 pub(super) fn find(manual: &Manual) -> Vec<Finding> {
-    let unused = manual.kit.values().filter(|tool| !manual.steps.values().any(|s| uses(s, &tool.name)));
+    let unused = manual
+        .kit
+        .values()
+        .filter(|tool| !manual.steps.values().flat_map(used).any(|name| same_tool(name, &tool.name)));
     let finding = |tool: &crate::manual::LaidOut| {
         let says = format!("Laid out and used in no step: {}. Name it in a step, or put it away.", tool.name);
         let label = format!("Put the {} away", tool.name);
@@ -23,16 +26,17 @@ pub(super) fn find(manual: &Manual) -> Vec<Finding> {
     unused.map(finding).collect()
 }
 
+/// All that a step may be done with.
+fn used(step: &Step) -> impl Iterator<Item = &str> {
+    let tools = step.tools.iter().chain(step.choices.iter().flat_map(|c| &c.any_of));
+    let names = tools.chain(step.branches.iter().flat_map(|b| &b.tools)).map(String::as_str);
+    names.chain(step.consumables.iter().map(|c| c.name()))
+}
+
 /// "Phillips screwdriver" is used where a "screwdriver" is, and the other way round.
-pub(super) fn uses(step: &Step, tool: &str) -> bool {
-    let same = |name: &str| {
-        let (a, b) = (name.to_lowercase(), tool.to_lowercase());
-        a == b || a.ends_with(&format!(" {b}")) || b.ends_with(&format!(" {a}"))
-    };
-    step.tools.iter().any(|t| same(t))
-        || step.choices.iter().flat_map(|c| &c.any_of).any(|t| same(t))
-        || step.branches.iter().flat_map(|b| &b.tools).any(|t| same(t))
-        || step.consumables.iter().any(|c| same(c.name()))
+pub(super) fn same_tool(a: &str, b: &str) -> bool {
+    let (a, b) = (a.to_lowercase(), b.to_lowercase());
+    a == b || a.ends_with(&format!(" {b}")) || b.ends_with(&format!(" {a}"))
 }
 
 #[cfg(test)]

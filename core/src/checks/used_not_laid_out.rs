@@ -1,6 +1,6 @@
 //! A step uses a tool that was not laid out.
 
-use super::laid_out_unused::uses;
+use super::laid_out_unused::same_tool;
 use super::{Finding, Rule, Stop, Subject};
 use crate::ids::ToolId;
 use crate::manual::{Edit, KitEdit, Manual};
@@ -26,8 +26,7 @@ pub(super) fn find(manual: &Manual) -> Vec<Finding> {
     for id in manual.order() {
         let step = &manual.steps[&id];
         for tool in &step.tools {
-            let probe = crate::manual::Step { tools: vec![tool.clone()], ..bare(step) };
-            if manual.kit.values().any(|t| uses(&probe, &t.name)) || !told.insert(tool.to_lowercase()) {
+            if manual.kit.values().any(|t| same_tool(tool, &t.name)) || !told.insert(tool.to_lowercase()) {
                 continue;
             }
             let says = format!("Used in “{}” and not laid out: {tool}. Lay it out at the start.", step.title);
@@ -37,10 +36,6 @@ pub(super) fn find(manual: &Manual) -> Vec<Finding> {
         }
     }
     out
-}
-
-fn bare(step: &crate::manual::Step) -> crate::manual::Step {
-    crate::manual::Step::new(step.id, step.phase, String::new(), String::new())
 }
 
 #[cfg(test)]

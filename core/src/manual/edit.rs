@@ -10,7 +10,7 @@ use super::*;
 pub enum HeadEdit {
     Title(String),
     Device(String),
-    Weights(Weights),
+    Weights(WeightsInSeconds),
 }
 
 /// One change an author asks for.

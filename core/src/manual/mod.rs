@@ -57,7 +57,7 @@ pub(crate) use steps::ranks;
 pub use steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
 pub use supply::{Label, Replacement};
 pub use upcast::{UpcastError, from_json};
-pub use weights::Weights;
+pub use weights::{Weights, WeightsInSeconds};
 
 use crate::ids::*;
 use serde::{Deserialize, Serialize};

@@ -22,17 +22,32 @@ impl Default for Weights {
     }
 }
 
-/// An hour: whoever wants more rules the change out.
-const MOST: u64 = 360_000;
+/// The same in seconds, as an author writes it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WeightsInSeconds {
+    pub tool_change: f64,
+    pub turn: f64,
+    pub reheating: f64,
+    pub displaced: f64,
+}
 
-impl Weights {
-    pub(super) fn checked(self) -> Result<Self, Refusal> {
-        match [self.tool_change, self.turn, self.reheating, self.displaced].into_iter().find(|w| *w > MOST) {
-            None => Ok(self),
-            Some(w) => {
-                let problem = format!("{} s for one change is more than an hour; write at most 3600 s.", w / 100);
+/// An hour: whoever wants more rules the change out.
+const MOST_S: f64 = 3_600.0;
+
+impl WeightsInSeconds {
+    pub(super) fn checked(self) -> Result<Weights, Refusal> {
+        let hundredths = |s: f64| match s {
+            s if (0.0..=MOST_S).contains(&s) => Ok((s * 100.0).round() as u64),
+            s => {
+                let problem = format!("{s} s for one change cannot be meant; write 0 to {MOST_S} s.");
                 Err(Refusal::Invalid { field: "weights", problem })
             }
-        }
+        };
+        Ok(Weights {
+            tool_change: hundredths(self.tool_change)?,
+            turn: hundredths(self.turn)?,
+            reheating: hundredths(self.reheating)?,
+            displaced: hundredths(self.displaced)?,
+        })
     }
 }

@@ -26,6 +26,8 @@ pub struct JobView {
     pub fates: Vec<Fated>,
     /// What its new parts cost, one sum a currency.
     pub prices: Vec<Price>,
+    /// New parts of which no price is known.
+    pub unpriced: usize,
 }
 
 /// A sum of money.
@@ -33,8 +35,6 @@ pub struct JobView {
 pub struct Price {
     pub amount: f64,
     pub currency: String,
-    /// Parts to be renewed of which no price is known.
-    pub unknown: usize,
 }
 
 /// A part with what becomes of it in a job.
@@ -160,7 +160,8 @@ fn fates(manual: &Manual, job: &Job, steps: &[StepId]) -> Vec<Fated> {
     out
 }
 
-fn prices(manual: &Manual, fates: &[Fated]) -> Vec<Price> {
+/// The sums by currency, and how many new parts have no price.
+fn prices(manual: &Manual, fates: &[Fated]) -> (Vec<Price>, usize) {
     let mut sums: BTreeMap<String, f64> = BTreeMap::new();
     let mut unknown = 0;
     for fated in fates.iter().filter(|f| f.fate == PartFate::Renew) {
@@ -170,7 +171,7 @@ fn prices(manual: &Manual, fates: &[Fated]) -> Vec<Price> {
             None => unknown += 1,
         }
     }
-    sums.into_iter().map(|(currency, amount)| Price { amount, currency, unknown }).collect()
+    (sums.into_iter().map(|(currency, amount)| Price { amount, currency }).collect(), unknown)
 }
 
 /// All jobs of a manual with what they come to, by title.
@@ -184,13 +185,16 @@ pub fn jobs(manual: &Manual) -> Vec<JobView> {
         .iter()
         .map(|(job, way)| {
             let steps: &[StepId] = way.as_ref().map_or(&[], |w| &w.steps);
+            let fates = fates(manual, job, steps);
+            let (prices, unpriced) = prices(manual, &fates);
             JobView {
                 id: job.id,
                 title: job.title.clone(),
                 reworded: steps.iter().filter(|s| job.wording.contains_key(s)).count(),
                 shared: steps.iter().filter(|s| elsewhere(job.id, s)).count(),
-                prices: prices(manual, &fates(manual, job, steps)),
-                fates: fates(manual, job, steps),
+                fates,
+                prices,
+                unpriced,
                 route: way.clone(),
             }
         })

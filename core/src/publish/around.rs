@@ -33,15 +33,18 @@ pub(super) fn notes(manual: &Manual) -> Vec<Around> {
 
 /// The variants with what holds for each alone: parts, screws, steps.
 pub(super) fn variants(manual: &Manual) -> Vec<VariantLine> {
-    let line = |v: &crate::manual::Variant| VariantLine {
-        name: v.name.clone(),
-        how_to_tell: v.how_to_tell.clone(),
-        only_here: only_in(manual, v.id),
-    };
-    let lines: Vec<VariantLine> = manual.variants.values().map(line).collect();
+    let only: Vec<Vec<String>> = manual.variants.keys().map(|id| only_in(manual, *id)).collect();
     // In a guide for one job, variants that make no difference to it are only noise.
-    let differ = manual.cut.is_none() || lines.iter().any(|l| !l.only_here.is_empty());
-    if differ { lines } else { Vec::new() }
+    if manual.cut.is_some() && only.iter().all(Vec::is_empty) {
+        return Vec::new();
+    }
+    let line = |(v, only): (&crate::manual::Variant, Vec<String>)| {
+        let tell = v.how_to_tell.trim_end_matches('.');
+        let text =
+            if only.is_empty() { format!("{tell}.") } else { format!("{tell}. Only here: {}.", only.join("; ")) };
+        VariantLine { name: v.name.clone(), text }
+    };
+    manual.variants.values().zip(only).map(line).collect()
 }
 
 fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {

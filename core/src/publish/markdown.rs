@@ -13,7 +13,7 @@ pub fn markdown(manual: &Manual) -> String {
         out.push_str(&format!("\nDevice: {}\n", escape(&guide.device)));
     }
     section(&mut out, "Before you begin", &guide.care);
-    let tell = |v: &super::VariantLine| format!("{}: {}", v.name, v.words());
+    let tell = |v: &super::VariantLine| format!("{}: {}", v.name, v.text);
     section(&mut out, "Which one is yours", &guide.variants.iter().map(tell).collect::<Vec<_>>());
     for note in guide.around.iter().filter(|n| n.kind != NoteKind::MustPass) {
         section(&mut out, &note.title, &note.lines);

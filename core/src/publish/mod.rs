@@ -120,21 +120,8 @@ pub struct Around {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct VariantLine {
     pub name: String,
-    pub how_to_tell: String,
-    /// "3 × T6, 4 mm for the fan", "the rain sensor", "step 6"; only what is not in all variants.
-    pub only_here: Vec<String>,
-}
-
-impl VariantLine {
-    /// For readers: how to tell it, and what is different.
-    pub fn words(&self) -> String {
-        let only = if self.only_here.is_empty() {
-            String::new()
-        } else {
-            format!(" Only here: {}.", self.only_here.join("; "))
-        };
-        format!("{}.{only}", self.how_to_tell.trim_end_matches('.'))
-    }
+    /// How to tell it, and what only it has: "The dial is blue. Only here: the rain sensor; step 6."
+    pub text: String,
 }
 
 /// What to order for one part, in words.

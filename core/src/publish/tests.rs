@@ -180,7 +180,7 @@ fn a_guide_sends_its_readers_to_another_one() {
     assert!(!text.contains("Lift off the base plate.") && text.contains("### 2. Remove the battery"), "{text}");
     let view = crate::order::jobs(&m).into_iter().find(|j| j.id == battery).unwrap();
     assert_eq!(view.route.unwrap().totals.steps, 2, "both count");
-    assert_eq!(view.prices[0].amount, 12.5);
+    assert_eq!((view.prices[0].amount, view.unpriced), (12.5, 0));
     // It cannot lead back, and what is called stays.
     let back = m.apply(&Edit::Job(JobEdit::Call { id: open, calls: vec![battery] }), "Ann").unwrap_err();
     assert!(back.to_string().contains("sends them back"), "{back}");

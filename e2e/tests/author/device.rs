@@ -155,6 +155,9 @@ async fn a_stage_opens_and_a_guide_says_what_is_renewed() -> Done {
     assert!(text.contains("Opening") && !text.contains("Fit the back cover"), "{text}");
     // A second guide sends its readers to the first one.
     app.goto(&format!("/manuals/{id}/chain")).await?;
+    app.tap_first(By::XPath("//summary[. = 'What counts as work']")).await?;
+    app.write("A turn of the device", "-5\n").await?;
+    app.text("-5 s for one change cannot be meant; write 0 to 3600 s.").await?;
     app.tap("Remove the tray").await?;
     app.keys("t").await?;
     app.press("Make a guide").await?;

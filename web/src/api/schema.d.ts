@@ -1306,7 +1306,7 @@ export interface components {
         } | {
             device: string;
         } | {
-            weights: components["schemas"]["Weights"];
+            weights: components["schemas"]["WeightsInSeconds"];
         };
         /** @description State of the server. */
         Health: {
@@ -1502,6 +1502,8 @@ export interface components {
             /** @description How many steps it shares with at least one other job. */
             shared: number;
             title: string;
+            /** @description New parts of which no price is known. */
+            unpriced: number;
         };
         /**
          * @description How a move is judged.
@@ -1887,8 +1889,6 @@ export interface components {
             /** Format: double */
             amount: number;
             currency: string;
-            /** @description Parts to be renewed of which no price is known. */
-            unknown: number;
         };
         /** @description A problem as the API answers it, `application/problem+json`. */
         Problem: {
@@ -2581,10 +2581,9 @@ export interface components {
         VariantId: string;
         /** @description A variant with how to tell it and what is different in it. */
         VariantLine: {
-            how_to_tell: string;
             name: string;
-            /** @description "3 × T6, 4 mm for the fan", "the rain sensor", "step 6"; only what is not in all variants. */
-            only_here: string[];
+            /** @description How to tell it, and what only it has: "The dial is blue. Only here: the rain sensor; step 6." */
+            text: string;
         };
         /** @description A judgement with its reasons. */
         Verdict: {
@@ -2616,6 +2615,17 @@ export interface components {
             /** Format: int64 */
             tool_change: number;
             /** Format: int64 */
+            turn: number;
+        };
+        /** @description The same in seconds, as an author writes it. */
+        WeightsInSeconds: {
+            /** Format: double */
+            displaced: number;
+            /** Format: double */
+            reheating: number;
+            /** Format: double */
+            tool_change: number;
+            /** Format: double */
             turn: number;
         };
         /** @description One reason for a condition. */

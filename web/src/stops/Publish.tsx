@@ -124,14 +124,7 @@ function Reader({ guide }: { guide: Guide }) {
           <TriangleAlert size={18} aria-hidden /> {c}
         </Warn>
       ))}
-      <List
-        title="Which one is yours"
-        lines={guide.variants.map((v) =>
-          [`${v.name}: ${v.how_to_tell}`, v.only_here.length > 0 && `Only here: ${v.only_here.join("; ")}.`]
-            .filter(Boolean)
-            .join(" "),
-        )}
-      />
+      <List title="Which one is yours" lines={guide.variants.map((v) => `${v.name}: ${v.text}`)} />
       {guide.around
         .filter((a) => a.kind !== "must_pass")
         .map((a) => (

@@ -164,12 +164,17 @@ function Job({ job, onReach }: { job: JobView; onReach: (parts: string[]) => voi
           <Quiet>
             {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
           </Quiet>
-          {job.prices.map((p) => (
-            <Quiet key={p.currency}>
-              New parts: {p.amount.toFixed(2)} {p.currency}
-              {p.unknown > 0 && `, and ${plural(p.unknown, "part")} without a price`}
+          {job.prices.length + job.unpriced > 0 && (
+            <Quiet>
+              New parts:{" "}
+              {[
+                ...job.prices.map((p) => `${p.amount.toFixed(2)} ${p.currency}`),
+                job.unpriced > 0 && `${plural(job.unpriced, "part")} without a price`,
+              ]
+                .filter(Boolean)
+                .join(", ")}
             </Quiet>
-          ))}
+          )}
           <Calls job={job} />
           <Fates job={job} />
           <Wording>

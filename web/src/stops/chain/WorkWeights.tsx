@@ -21,6 +21,12 @@ export function WorkWeights() {
   const { view, edit } = useHand();
   const { weights } = view.manual.head;
   if (!weights) return null;
+  const seconds = {
+    tool_change: weights.tool_change / 100,
+    turn: weights.turn / 100,
+    reheating: weights.reheating / 100,
+    displaced: weights.displaced / 100,
+  };
   return (
     <Box>
       <summary>What counts as work</summary>
@@ -32,10 +38,8 @@ export function WorkWeights() {
             label={name}
             type="number"
             width="9.5em"
-            value={`${weights[key] / 100}`}
-            onCommit={(typed) =>
-              edit({ head: { weights: { ...weights, [key]: Math.max(0, Math.round(Number(typed) * 100)) } } })
-            }
+            value={`${seconds[key]}`}
+            onCommit={(typed) => edit({ head: { weights: { ...seconds, [key]: Number(typed) } } })}
           />
         ))}
       </Row>

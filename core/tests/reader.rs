@@ -190,9 +190,20 @@ fn idle_segments(#[case] text: &str, #[case] idle: &[u64]) {
     "[0:00] Take off the lid. Remove the spring.\n\n[0:20] Pull out the fan. Lift the grille off.\n\n[0:40] Put the fan in. Put the grille on. Put the lid on. Connect the fan cable.",
     "omitted"
 )]
+#[case::posture(
+    "[0:00] Remove six PH0 screws from the lid. Take off the lid.\n\n[0:20] I should have said, the device has to lie face down for this.",
+    "late-posture"
+)]
 fn discrepancies(#[case] text: &str, #[case] kind: &str) {
     let rows = field(text, "discrepancies");
     assert!(rows.as_array().unwrap().iter().any(|d| d["kind"] == kind), "{rows}");
+}
+
+#[test]
+fn a_posture_told_in_time_is_no_finding() {
+    let text = "[0:00] Lay it face down. Remove six PH0 screws from the lid.\n\n[0:20] I should have said, it has to lie face down so that the lid drops out.";
+    let rows = field(text, "discrepancies");
+    assert!(!rows.as_array().unwrap().iter().any(|d| d["kind"] == "late-posture"), "{rows}");
 }
 
 #[test]

@@ -46,6 +46,7 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("chain", station_at("chain"), "tap [data-step]:nth-of-type(6)".into()),
         ("chain-route", station_at("chain"), "tap [data-step]:nth-of-type(5); keys t".into()),
         ("chain-picture", station_at("chain"), "press Show the picture".into()),
+        ("chain-picture-stages", station_at("chain"), "press Show the picture; pick Show=stages".into()),
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
         ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(12)".into()),
@@ -82,6 +83,10 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
                 }
                 ("tap", css) => app.tap_first(By::Css(css)).await?,
                 ("press", name) => app.press(name).await?,
+                ("pick", choice) => {
+                    let (label, option) = choice.split_once('=').unwrap_or((choice, ""));
+                    app.choose(label, option).await?;
+                }
                 ("tab", name) => app.tab(name).await?,
                 ("write", text) => app.write("Find", text).await?,
                 ("keys", keys) => app.keys(keys).await?,

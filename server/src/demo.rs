@@ -305,6 +305,16 @@ fn tell_of_the_station(desk: &mut Desk) {
         assembly: false,
     };
     desk.about("battery", PartField::Replacement(Some(new)));
+    // The glue holds better than the glass: a way through the front costs a new one.
+    desk.about("front glass", PartField::SingleUse(true));
+    let glass = Replacement {
+        number: Some("WS-3310".to_owned()),
+        comes_with: Some("its adhesive frame".to_owned()),
+        price: Some(21.5),
+        currency: Some("EUR".to_owned()),
+        ..Replacement::default()
+    };
+    desk.about("front glass", PartField::Replacement(Some(glass)));
     desk.about("main board", PartField::About(Some("clock, radio and the fan's controller".to_owned())));
     desk.about("main board", PartField::CooledBy(Some("the fan, through the air filter".to_owned())));
     desk.about("fan", PartField::Place(Some("behind the main board, top left".to_owned())));

@@ -218,7 +218,7 @@ impl Drafter {
         }
         let id = self.ids.make(PartId);
         let part = Part::new(id, name.to_owned(), vec![evidence.clone()]);
-        self.manual.parts.insert(id, Part { power_source: is_power(name), ..part });
+        self.manual.parts.insert(id, Part { power_source: is_power(name), single_use: is_used_up(name), ..part });
         id
     }
 
@@ -390,6 +390,11 @@ fn opens_anew(statement: &Statement) -> bool {
 
 fn is_power(name: &str) -> bool {
     ["battery", "pack", "cell", "mains", "power"].iter().any(|w| name.split(' ').any(|n| n == *w))
+}
+
+/// Glue never holds twice; whether a gasket does is the author's to say.
+fn is_used_up(name: &str) -> bool {
+    name.split(' ').any(|n| matches!(n, "adhesive" | "glue"))
 }
 
 fn drivers(fasteners: &[FastenerFact]) -> Vec<String> {

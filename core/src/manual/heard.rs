@@ -183,6 +183,7 @@ impl Offers<'_> {
         };
         let settles: &[&str] = match kind {
             DiscrepancyKind::LateTool => &["Put it on the list"],
+            DiscrepancyKind::LatePosture => &["It belongs at the start of the step", "It stands as told"],
             DiscrepancyKind::Omitted => &["It goes back", "It stays out"],
             DiscrepancyKind::Order => &["It belongs earlier", "The order stands as told"],
             _ => &["Both stand as said"],

@@ -17,6 +17,9 @@ pub struct Part {
     pub inside: Option<PartId>,
     /// The battery or another source of power: disconnected first, connected last.
     pub power_source: bool,
+    /// Opening it destroys it: a seal, an adhesive, a rivet.
+    #[serde(default)]
+    pub single_use: bool,
     /// The maker's number on the fitted one.
     pub number: Option<String>,
     /// Where in the device it sits.
@@ -48,6 +51,7 @@ impl Part {
             name,
             inside: None,
             power_source: false,
+            single_use: false,
             number: None,
             place: None,
             about: None,
@@ -66,6 +70,7 @@ impl Part {
 pub enum PartField {
     Inside(Option<PartId>),
     PowerSource(bool),
+    SingleUse(bool),
     Number(Option<String>),
     Place(Option<String>),
     About(Option<String>),
@@ -126,6 +131,7 @@ impl Manual {
                 match field {
                     PartField::Inside(outer) => part.inside = *outer,
                     PartField::PowerSource(source) => part.power_source = *source,
+                    PartField::SingleUse(once) => part.single_use = *once,
                     PartField::Number(value) => part.number = words("number", value)?,
                     PartField::Place(value) => part.place = words("place", value)?,
                     PartField::About(value) => part.about = words("about", value)?,

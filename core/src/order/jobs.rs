@@ -3,7 +3,7 @@
 //! A cut is a manual like any other, so that folding, balance, findings and formats need to know nothing of jobs. Nothing
 //! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
 
-use super::reach::{stays, totals};
+use super::reach::{Price, prices, stays, totals};
 use super::{Chain, RouteView, removed_in};
 use crate::ids::*;
 use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, ranks};
@@ -28,13 +28,6 @@ pub struct JobView {
     pub prices: Vec<Price>,
     /// New parts of which no price is known.
     pub unpriced: usize,
-}
-
-/// A sum of money.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Price {
-    pub amount: f64,
-    pub currency: String,
 }
 
 /// A part with what becomes of it in a job.
@@ -138,7 +131,8 @@ fn carry_stages(manual: &Manual, cut: &mut Manual) {
     }
 }
 
-/// A branch that returned to a step which is not in the cut returns to the next one that is.
+/// A branch that returned to a step which is not in the cut returns to the next one that is; where none is, it keeps a
+/// step that is gone, which readers are told as the end of the work.
 fn return_to_kept_steps(manual: &Manual, kept: &BTreeSet<StepId>, cut: &mut Manual) {
     let order = manual.order();
     let next = |id: StepId| {
@@ -160,18 +154,14 @@ fn fates(manual: &Manual, job: &Job, steps: &[StepId]) -> Vec<Fated> {
     out
 }
 
-/// The sums by currency, and how many new parts have no price.
-fn prices(manual: &Manual, fates: &[Fated]) -> (Vec<Price>, usize) {
-    let mut sums: BTreeMap<String, f64> = BTreeMap::new();
-    let mut unknown = 0;
-    for fated in fates.iter().filter(|f| f.fate == PartFate::Renew) {
-        let new = manual.parts.get(&fated.part).and_then(|p| p.replacement.as_ref());
-        match new.and_then(|n| Some((n.price?, n.currency.clone().unwrap_or_default()))) {
-            Some((price, currency)) => *sums.entry(currency).or_default() += price,
-            None => unknown += 1,
-        }
-    }
-    (sums.into_iter().map(|(currency, amount)| Price { amount, currency }).collect(), unknown)
+/// The parts that have to be bought: renewed ones, and single-use ones that the way destroys.
+fn bought(way: Option<&RouteView>, fates: &[Fated]) -> Vec<PartId> {
+    let mut out: Vec<PartId> = fates.iter().filter(|f| f.fate == PartFate::Renew).map(|f| f.part).collect();
+    let destroyed = way.into_iter().flat_map(|w| &w.totals.destroyed);
+    let scrap = |part: &PartId| fates.iter().any(|f| f.part == *part && f.fate == PartFate::Scrap);
+    let more: Vec<PartId> = destroyed.filter(|p| !out.contains(p) && !scrap(p)).copied().collect();
+    out.extend(more);
+    out
 }
 
 /// All jobs of a manual with what they come to, by title.
@@ -186,7 +176,7 @@ pub fn jobs(manual: &Manual) -> Vec<JobView> {
         .map(|(job, way)| {
             let steps: &[StepId] = way.as_ref().map_or(&[], |w| &w.steps);
             let fates = fates(manual, job, steps);
-            let (prices, unpriced) = prices(manual, &fates);
+            let (prices, unpriced) = prices(manual, &bought(way.as_ref(), &fates));
             JobView {
                 id: job.id,
                 title: job.title.clone(),

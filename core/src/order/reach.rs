@@ -28,6 +28,13 @@ pub enum Risk {
     Mains,
 }
 
+/// A sum of money.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Price {
+    pub amount: f64,
+    pub currency: String,
+}
+
 /// What a route adds up to.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Totals {
@@ -45,6 +52,12 @@ pub struct Totals {
     /// Screws and materials that must be renewed.
     pub renewed: Vec<String>,
     pub risks: Vec<Risk>,
+    /// Parts that do not survive their removal.
+    pub destroyed: Vec<PartId>,
+    /// What new ones of them cost, one sum a currency.
+    pub price: Vec<Price>,
+    /// Destroyed parts of which no price is known.
+    pub unpriced: usize,
 }
 
 /// One way to the target.
@@ -249,6 +262,10 @@ pub fn totals(manual: &Manual, steps: &[StepId]) -> Totals {
         out.renewed.extend(step.consumables.iter().filter(|c| used_up(**c)).map(|c| c.name().to_owned()));
         out.risks.extend(risks(manual, step));
     }
+    let gone = steps.iter().flat_map(|s| removed_in(s));
+    let gone: BTreeSet<PartId> = gone.filter(|p| manual.parts.get(p).is_some_and(|p| p.single_use)).collect();
+    out.destroyed = gone.into_iter().collect();
+    (out.price, out.unpriced) = prices(manual, &out.destroyed);
     out.seconds += effort::TOOL_CHANGE_S * out.tool_changes as f64;
     out.seconds += effort::TURN_S * turns(&steps) as f64;
     out.renewed.sort();
@@ -258,6 +275,20 @@ pub fn totals(manual: &Manual, steps: &[StepId]) -> Totals {
     let acts: Vec<effort::Counted<'_>> = steps.iter().flat_map(|s| effort::counted(s)).collect();
     out.counted_steps = effort::count_steps(&acts, effort::CountingRule::default());
     out
+}
+
+/// What new ones of these parts cost, one sum a currency, and how many have no price.
+pub(super) fn prices(manual: &Manual, parts: &[PartId]) -> (Vec<Price>, usize) {
+    let mut sums: BTreeMap<String, f64> = BTreeMap::new();
+    let mut unknown = 0;
+    for part in parts {
+        let new = manual.parts.get(part).and_then(|p| p.replacement.as_ref());
+        match new.and_then(|n| Some((n.price?, n.currency.clone().unwrap_or_default()))) {
+            Some((price, currency)) => *sums.entry(currency).or_default() += price,
+            None => unknown += 1,
+        }
+    }
+    (sums.into_iter().map(|(currency, amount)| Price { amount, currency }).collect(), unknown)
 }
 
 fn turns(steps: &[&Step]) -> usize {

@@ -1,7 +1,8 @@
 //! Chains of manuals drafted from a few sentences, as an author would bring them.
 
+use super::reach::totals;
 use super::*;
-use crate::manual::{Edit, RecordingRef, RequirementEdit, Source, StepEdit, draft};
+use crate::manual::{Edit, PartEdit, PartField, RecordingRef, RequirementEdit, Source, StepEdit, draft};
 use crate::reading::read;
 use crate::recording::Recording;
 use rstest::rstest;
@@ -124,6 +125,23 @@ fn one_of_two_ways_will_do() {
     assert_eq!(names(&routes[1]), ["Remove the rear", "Remove the pump"]);
     assert_eq!(routes[1].instead, [step(&m, "Remove the rear")]);
     assert!(routes[0].totals.seconds < routes[1].totals.seconds);
+}
+
+#[test]
+fn a_way_tells_what_it_destroys_and_what_that_costs() {
+    let mut m = manual("[0:00] Take off the seal.\n\n[0:10] Take off the film.\n\n[0:20] Take out the pump.");
+    for (name, price) in [("seal", Some(4.5)), ("film", None)] {
+        let id = part(&m, name);
+        let new = crate::manual::Replacement { price, currency: Some("EUR".into()), ..Default::default() };
+        for field in [PartField::SingleUse(true), PartField::Replacement(Some(new))] {
+            m = m.apply(&Edit::Part(PartEdit::Set { id, field }), "Ada").unwrap().0;
+        }
+    }
+    let steps: Vec<StepId> = m.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+    let all = totals(&m, &steps);
+    assert_eq!(all.destroyed.len(), 2);
+    assert_eq!(all.price, [Price { amount: 4.5, currency: "EUR".into() }]);
+    assert_eq!((all.unpriced, totals(&m, &steps[2..]).destroyed.len()), (1, 0));
 }
 
 #[rstest]

@@ -6,6 +6,7 @@ use crate::effort;
 use crate::ids::*;
 use crate::manual::Manual;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// One step of the chain.
@@ -15,6 +16,8 @@ pub struct ChainStep {
     /// From 1, in the order of the manual.
     pub number: usize,
     pub title: String,
+    /// The stage it belongs to.
+    pub stage: Option<String>,
     /// Longest chain of steps before it; `None` while steps wait for each other.
     pub level: Option<usize>,
     /// How many steps wait for it, directly or through others.
@@ -60,12 +63,14 @@ pub fn view(manual: &Manual) -> ChainView {
     let graph = chain.graph();
     let levels = graph.levels();
     let drawn = graph.reduction();
+    let stages: BTreeMap<StepId, Option<&str>> = manual.stages().into_iter().collect();
     let steps = chain.steps.iter().enumerate().map(|(i, id)| {
         let step = &manual.steps[id];
         ChainStep {
             step: *id,
             number: i + 1,
             title: step.title.clone(),
+            stage: stages.get(id).copied().flatten().map(str::to_owned),
             level: levels.as_ref().map(|l| l[i]),
             opens: graph.waiting_for(&[i]).count_ones(..) - 1,
             seconds: effort::seconds(manual, step),

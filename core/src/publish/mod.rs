@@ -206,7 +206,7 @@ fn branch_text(manual: &Manual, b: &Branch) -> String {
     let steps = manual.steps_in(Phase::Teardown);
     let next = b.resume.map(|id| match steps.iter().position(|s| s.id == id) {
         Some(at) => format!("Go on at step {}.", at + 1),
-        None => format!("Go on at “{}”.", manual.steps.get(&id).map_or("the step before", |s| s.title.as_str())),
+        None => "Then go on with the rebuild: no step of this guide is left.".to_owned(),
     });
     let advice = b.advice.trim_end_matches('.');
     format!("{}: {advice}.{tools} {}", b.condition, next.as_deref().unwrap_or("Stop here."))

@@ -34,6 +34,7 @@ pub enum DiscrepancyKind {
     Repeat,
     Omitted,
     LateTool,
+    LatePosture,
     Side,
     Order,
 }

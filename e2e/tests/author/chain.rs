@@ -98,6 +98,7 @@ async fn two_ways_stand_side_by_side() -> Done {
     app.tap("Remove the battery bracket").await?;
     app.text("One of these: “Remove the ").await?;
     app.keys("t").await?;
+    app.text("front glass: 21.50 EUR").await?;
     app.press("○ Way 2").await?;
     app.until("the second way goes through the front", async || {
         Ok(app.words("ol[aria-label='Steps of this way']").await?.contains("Remove the front glass"))
@@ -105,6 +106,13 @@ async fn two_ways_stand_side_by_side() -> Done {
     .await;
     app.press("Show the picture").await?;
     app.find("svg [role=button]").await?;
+    app.choose("Show", "stages").await?;
+    app.tap_first(By::XPath("//*[@aria-expanded='false' and contains(., 'Opening the front')]")).await?;
+    app.until("the stage is opened into its steps", async || {
+        let picture = app.words("[aria-label='Layers of the chain']").await?;
+        Ok(picture.contains("display") && !picture.contains("Opening the front"))
+    })
+    .await;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.end().await
 }

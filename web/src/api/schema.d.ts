@@ -733,6 +733,8 @@ export interface components {
             removes: components["schemas"]["PartId"][];
             /** Format: double */
             seconds: number;
+            /** @description The stage it belongs to. */
+            stage?: string | null;
             step: components["schemas"]["StepId"];
             /** @description Whether the seconds are the author's and not the estimate. */
             timed: boolean;
@@ -952,7 +954,7 @@ export interface components {
          * @description How a recording contradicts itself.
          * @enum {string}
          */
-        DiscrepancyKind: "count" | "unit" | "size" | "repeat" | "omitted" | "late-tool" | "side" | "order";
+        DiscrepancyKind: "count" | "unit" | "size" | "repeat" | "omitted" | "late-tool" | "late-posture" | "side" | "order";
         /** @description Two readings of one place, of which only one can be safe. */
         Doubt: {
             because: string;
@@ -1779,6 +1781,8 @@ export interface components {
             /** @description The battery or another source of power: disconnected first, connected last. */
             power_source: boolean;
             replacement?: components["schemas"]["Replacement"] | null;
+            /** @description Opening it destroys it: a seal, an adhesive, a rivet. */
+            single_use?: boolean;
             /** @description Empty: in all variants. */
             variants?: components["schemas"]["VariantId"][];
         };
@@ -1831,6 +1835,8 @@ export interface components {
             inside: components["schemas"]["PartId"] | null;
         } | {
             power_source: boolean;
+        } | {
+            single_use: boolean;
         } | {
             number: string | null;
         } | {
@@ -2532,6 +2538,10 @@ export interface components {
         Totals: {
             /** @description By the counting rule of EN 45554 (from memory). */
             counted_steps: number;
+            /** @description Parts that do not survive their removal. */
+            destroyed: components["schemas"]["PartId"][];
+            /** @description What new ones of them cost, one sum a currency. */
+            price: components["schemas"]["Price"][];
             /** @description Screws and materials that must be renewed. */
             renewed: string[];
             risks: components["schemas"]["Risk"][];
@@ -2548,6 +2558,8 @@ export interface components {
             tools: string[];
             /** @description Groups whose count nobody knows. */
             uncounted: number;
+            /** @description Destroyed parts of which no price is known. */
+            unpriced: number;
         };
         /** @description A variant of the device. */
         Variant: {

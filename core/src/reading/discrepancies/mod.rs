@@ -4,6 +4,7 @@
 //! stops looking. Each finding names both places that do not agree, so that the author sees them side by side.
 
 mod counts;
+mod late_posture;
 mod late_tools;
 mod omitted;
 mod orders;
@@ -34,9 +35,16 @@ pub(super) fn find(statements: &[Statement]) -> Vec<Finding> {
     let words: Vec<Vec<CompactString>> = statements.iter().map(words_of).collect();
     let story = Story { statements, words: &words };
     let mut out = Vec::new();
-    for rule in
-        [repeats::find, counts::find, units_clash::find, omitted::find, late_tools::find, sides::find, orders::find]
-    {
+    for rule in [
+        repeats::find,
+        counts::find,
+        units_clash::find,
+        omitted::find,
+        late_tools::find,
+        late_posture::find,
+        sides::find,
+        orders::find,
+    ] {
         out.extend(rule(&story));
     }
     out.sort_by_key(|f| (f.at, f.kind));

@@ -2,8 +2,9 @@
 import dagre from "@dagrejs/dagre";
 import { useMemo, useState } from "react";
 import styled from "styled-components";
-import type { ChainView } from "../../api/client";
-import { Select } from "../../parts/controls";
+import type { ChainStep, ChainView } from "../../api/client";
+import { Button, Select } from "../../parts/controls";
+import { plural } from "../../parts/words";
 import { space } from "../../theme";
 
 const Frame = styled.div`
@@ -22,6 +23,7 @@ const Box = styled.g`
 `;
 const Bar = styled.div`
   display: flex;
+  align-items: end;
   gap: ${space.normal};
   margin-bottom: ${space.small};
 `;
@@ -29,6 +31,7 @@ const Bar = styled.div`
 const MOST_NAMED = 60;
 const LINE = 18;
 const MOST_LINES = 3;
+const EDGE = 14;
 
 type Props = {
   chain: ChainView;
@@ -38,9 +41,16 @@ type Props = {
 };
 
 export function Picture({ chain, lit, chosen, onChoose }: Props) {
-  const [only, setOnly] = useState<"all" | "linked" | "lit">(chain.steps.length > MOST_NAMED ? "linked" : "all");
+  const staged = chain.steps.some((s) => s.stage);
+  const [only, setOnly] = useState<Shown>(chain.steps.length <= MOST_NAMED ? "all" : staged ? "stages" : "linked");
+  const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [size, setSize] = useState<"fit" | "full">("fit");
-  const { nodes, edges, width, height, named } = useMemo(() => layout(chain, only, lit), [chain, only, lit]);
+  const { nodes, edges, left, width, height, named } = useMemo(
+    () => layout(chain, only, lit, opened),
+    [chain, only, lit, opened],
+  );
+  const press = (node: { id: string; stage?: string }) =>
+    node.stage === undefined ? onChoose(node.id) : setOpened(new Set([...opened, node.stage]));
   const touches = (e: (typeof edges)[number]) => e.before === chosen || e.step === chosen;
   return (
     <div>
@@ -51,10 +61,16 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
           options={[
             ["all", "all steps"],
             ["linked", "steps with reasons"],
+            ...(staged ? [["stages", "stages"] as ["stages", string]] : []),
             ...(lit ? [["lit", "the chosen way"] as ["lit", string]] : []),
           ]}
           onChange={(v) => v !== "" && setOnly(v)}
         />
+        {only === "stages" && (
+          <Button isDisabled={opened.size === 0} onPress={() => setOpened(new Set())}>
+            Close all stages
+          </Button>
+        )}
         <Select
           label="Size"
           value={size}
@@ -69,8 +85,8 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
         {/* biome-ignore lint/a11y/useSemanticElements: a drawing has no element for a group of buttons */}
         <svg
           role="group"
-          aria-label={`${nodes.length} steps in layers`}
-          viewBox={`0 0 ${width} ${height}`}
+          aria-label={`${plural(nodes.length, "box", "boxes")} in layers`}
+          viewBox={`${left} 0 ${width} ${height}`}
           width={size === "fit" ? "100%" : width}
           height={size === "fit" ? undefined : height}
           style={{ maxWidth: width }}
@@ -92,10 +108,11 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
               role="button"
               tabIndex={0}
               aria-label={named ? undefined : `${n.number}. ${n.title}`}
-              aria-pressed={chosen === n.id}
-              onClick={() => onChoose(n.id)}
-              onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && onChoose(n.id)}
-              opacity={lit === null || lit.has(n.id) ? 1 : 0.55}
+              aria-pressed={n.stage === undefined ? chosen === n.id : undefined}
+              aria-expanded={n.stage === undefined ? undefined : false}
+              onClick={() => press(n)}
+              onKeyDown={(event) => (event.key === "Enter" || event.key === " ") && press(n)}
+              opacity={lit === null || n.steps.some((s) => lit.has(s)) ? 1 : 0.55}
             >
               <rect
                 width={n.width}
@@ -105,6 +122,17 @@ export function Picture({ chain, lit, chosen, onChoose }: Props) {
                 stroke={chosen === n.id ? "var(--accent)" : "var(--strong-line)"}
                 strokeWidth={chosen === n.id ? 3 : 1.2}
               />
+              {n.stage !== undefined && (
+                <rect
+                  x={4}
+                  y={4}
+                  width={n.width - 8}
+                  height={n.height - 8}
+                  rx={5}
+                  fill="none"
+                  stroke="var(--strong-line)"
+                />
+              )}
               <text x={10} y={23} fontSize={15} fontWeight={700} fill="var(--soft)">
                 {`${n.number} `}
               </text>
@@ -136,7 +164,26 @@ function linesOf(title: string): string[] {
   return lines.slice(0, MOST_LINES);
 }
 
-function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<string> | null) {
+type Shown = "all" | "linked" | "lit" | "stages";
+
+/** Steps as boxes, and whole stages as one box each until they are opened. */
+function boxes(steps: ChainStep[], folded: (step: ChainStep) => boolean) {
+  const out: { id: string; number: string; title: string; steps: string[]; stage?: string }[] = [];
+  for (const s of steps) {
+    if (!s.stage || !folded(s)) {
+      out.push({ id: s.step, number: `${s.number}`, title: s.title, steps: [s.step] });
+      continue;
+    }
+    const id = `stage ${s.stage}`;
+    const known = out.find((b) => b.id === id);
+    if (known) known.steps.push(s.step);
+    else out.push({ id, number: "", title: s.stage, steps: [s.step], stage: s.stage });
+  }
+  for (const b of out) if (b.stage !== undefined) b.number = `${b.steps.length}×`;
+  return out;
+}
+
+function layout(chain: ChainView, only: Shown, lit: Set<string> | null, opened: ReadonlySet<string>) {
   const links = chain.conditions
     .filter((c) => c.drawn)
     .flatMap((c) =>
@@ -146,27 +193,37 @@ function layout(chain: ChainView, only: "all" | "linked" | "lit", lit: Set<strin
   const steps = chain.steps.filter((s) =>
     only === "lit" && lit ? lit.has(s.step) : only === "linked" ? linked.has(s.step) : true,
   );
-  const named = steps.length <= MOST_NAMED;
+  const shown = boxes(steps, (s) => only === "stages" && !opened.has(s.stage ?? ""));
+  const boxOf = new Map(shown.flatMap((b) => b.steps.map((s) => [s, b.id])));
+  const named = shown.length <= MOST_NAMED;
   const graph = new dagre.graphlib.Graph({ multigraph: true });
   graph.setGraph({ rankdir: "TB", nodesep: named ? 18 : 8, ranksep: named ? 34 : 24, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));
-  for (const s of steps)
-    graph.setNode(s.step, { width: named ? 172 : 44, height: 19 + LINE * (named ? linesOf(s.title).length : 1) });
-  const shown = new Set(steps.map((s) => s.step));
-  const drawn = links.filter((l) => shown.has(l.before) && shown.has(l.step));
-  drawn.forEach((l, i) => {
-    graph.setEdge(l.before, l.step, {}, String(i));
-  });
+  for (const b of shown)
+    graph.setNode(b.id, { width: named ? 172 : 44, height: 19 + LINE * (named ? linesOf(b.title).length : 1) });
+  // Between two boxes one line is enough, however many reasons lie behind it.
+  const drawn = new Map<string, { from: string; to: string; link: (typeof links)[number] }>();
+  for (const link of links) {
+    const [from, to] = [boxOf.get(link.before), boxOf.get(link.step)];
+    if (!from || !to || from === to) continue;
+    const key = `${from}-${to}`;
+    if (!drawn.has(key)) drawn.set(key, { from, to, link });
+  }
+  for (const [key, { from, to }] of drawn) graph.setEdge(from, to, {}, key);
   dagre.layout(graph);
-  const nodes = steps.map((s) => {
-    const { x, y, width, height } = graph.node(s.step);
-    return { id: s.step, number: s.number, title: s.title, x, y, width, height };
+  const nodes = shown.map((b) => {
+    const { x, y, width, height } = graph.node(b.id);
+    return { ...b, x, y, width, height };
   });
-  const edges = drawn.map((l, i) => {
-    const points: { x: number; y: number }[] = graph.edge(l.before, l.step, String(i)).points;
-    const d = points.map((p, n) => `${n === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(" ");
-    return { key: `${l.before}-${l.step}-${i}`, d, either: l.either, sure: l.sure, before: l.before, step: l.step };
-  });
+  // Lines that run against the layers may leave the frame that the layout gives.
   const { width = 100, height = 100 } = graph.graph() as { width?: number; height?: number };
-  return { nodes, edges, width, height, named };
+  let [left, right] = [0, width];
+  const edges = [...drawn].map(([key, { from, to, link }]) => {
+    const points: { x: number; y: number }[] = graph.edge(from, to, key).points;
+    left = Math.min(left, ...points.map((p) => p.x - EDGE));
+    right = Math.max(right, ...points.map((p) => p.x + EDGE));
+    const d = points.map((p, n) => `${n === 0 ? "M" : "L"}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(" ");
+    return { key, d, either: link.either, sure: link.sure, before: from, step: to };
+  });
+  return { nodes, edges, left, width: right - left, height, named };
 }

@@ -36,7 +36,8 @@ type Props = {
 
 export function RouteTable({ routes, error, chain, targets, chosen, onChoose, onShow }: Props) {
   const { view } = useHand();
-  const names = targets.map((t) => `the ${view.manual.parts[t]?.name ?? "part"}`).join(" and ");
+  const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
+  const names = targets.map((t) => `the ${partName(t)}`).join(" and ");
   if (!routes) return <Pending error={error}>Looking for the least work …</Pending>;
   if (routes.length === 0)
     return (
@@ -68,8 +69,11 @@ export function RouteTable({ routes, error, chain, targets, chosen, onChoose, on
             <tr key={name}>
               <th scope="row">{name}</th>
               {routes.map((r) => (
-                <td key={r.steps.join()} data-differs={routes[0] && of(r) !== of(routes[0]) ? "" : undefined}>
-                  {of(r)}
+                <td
+                  key={r.steps.join()}
+                  data-differs={routes[0] && of(r, partName) !== of(routes[0], partName) ? "" : undefined}
+                >
+                  {of(r, partName)}
                 </td>
               ))}
             </tr>
@@ -98,7 +102,7 @@ export function RouteTable({ routes, error, chain, targets, chosen, onChoose, on
   );
 }
 
-const FIGURES: { name: string; of: (r: RouteView) => string }[] = [
+const FIGURES: { name: string; of: (r: RouteView, partName: (id: string) => string) => string }[] = [
   { name: "Steps", of: (r) => `${r.totals.steps}` },
   { name: "Counted by EN 45554", of: (r) => `${r.totals.counted_steps}` },
   { name: "Time, practised", of: (r) => minutes(r.totals.seconds) },
@@ -106,5 +110,14 @@ const FIGURES: { name: string; of: (r: RouteView) => string }[] = [
   { name: "Tool changes", of: (r) => `${r.totals.tool_changes}` },
   { name: "Screws", of: (r) => `${r.totals.screws}${r.totals.uncounted > 0 ? " and some not counted" : ""}` },
   { name: "To renew", of: (r) => r.totals.renewed.join(", ") || "nothing" },
+  {
+    name: "Destroyed",
+    of: (r, partName) => {
+      if (r.totals.destroyed.length === 0) return "nothing";
+      const price = r.totals.price.map((p) => `${p.amount.toFixed(2)} ${p.currency}`);
+      const open = r.totals.unpriced > 0 ? [`${plural(r.totals.unpriced, "part")} without a price`] : [];
+      return `${r.totals.destroyed.map(partName).join(", ")}: ${[...price, ...open].join(", ")}`;
+    },
+  },
   { name: "Risk", of: (r) => r.totals.risks.map((k) => RISKS[k]).join(", ") || "none known" },
 ];

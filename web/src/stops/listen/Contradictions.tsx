@@ -47,6 +47,7 @@ const KIND: Record<string, string> = {
   repeat: "Said twice",
   omitted: "Left out",
   "late-tool": "Not on the list",
+  "late-posture": "How it lies, told late",
   side: "Left or right",
   order: "Order",
 };

@@ -186,6 +186,14 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
           />{" "}
           source of power
         </label>
+        <label>
+          <input
+            type="checkbox"
+            checked={part.single_use}
+            onChange={(e) => void set({ single_use: e.target.checked })}
+          />{" "}
+          destroyed when it comes off
+        </label>
       </Row>
       <OnlyFor of={part.name} chosen={part.variants ?? []} onChange={(variants) => void set({ variants })} />
       <Sides>

@@ -55,6 +55,8 @@ id! {
     NoteId,
     /// A tool that is laid out.
     ToolId,
+    /// A layer of the device.
+    LayerId,
 }
 
 /// Makes ids from a seed and a counter, so that drafting the same readings twice gives the same manual.

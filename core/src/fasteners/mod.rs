@@ -1,6 +1,4 @@
-//! Screws as an engineer sees them: threads and their strength, and the order in which they are driven.
-//!
-//! The ledger, the risks of mixing up, the torque bench and the mat build on these.
+//! The screws of a manual: how many, which, where, how tight, and how none is left over.
 
-pub mod thread;
+pub mod drive;
 pub mod tighten;

@@ -36,6 +36,7 @@ pub enum Aspect {
     Requirements,
     Notes,
     Kit,
+    Layers,
 }
 
 /// A field of an entity, or the entity itself.
@@ -167,6 +168,7 @@ fn entity(manual: &Manual, aspect: Aspect, id: Uuid) -> Option<Value> {
         Aspect::Requirements => get(&manual.requirements, RequirementId(id)),
         Aspect::Notes => get(&manual.notes, NoteId(id)),
         Aspect::Kit => get(&manual.kit, ToolId(id)),
+        Aspect::Layers => get(&manual.layers, LayerId(id)),
     }
 }
 
@@ -207,6 +209,7 @@ fn set_entity(manual: &mut Manual, aspect: Aspect, id: Uuid, value: Option<Value
         Aspect::Requirements => put(&mut manual.requirements, RequirementId(id), value),
         Aspect::Notes => put(&mut manual.notes, NoteId(id), value),
         Aspect::Kit => put(&mut manual.kit, ToolId(id), value),
+        Aspect::Layers => put(&mut manual.layers, LayerId(id), value),
     }
 }
 

@@ -33,6 +33,8 @@ pub enum Edit {
     Note(NoteEdit),
     Kit(KitEdit),
     Text(TextEdit),
+    Layer(LayerEdit),
+    Hole(HoleEdit),
 }
 
 impl Manual {
@@ -66,6 +68,8 @@ impl Manual {
             Edit::Requirement(edit) => next.edit_requirement(edit, author, &mut touched)?,
             Edit::Note(edit) => next.edit_note(edit, author, &mut touched)?,
             Edit::Kit(edit) => next.edit_kit(edit, author, &mut touched)?,
+            Edit::Layer(edit) => next.edit_layer(edit, &mut touched)?,
+            Edit::Hole(edit) => next.edit_holes(edit, &mut touched)?,
             Edit::Text(edit) => next.edit_text(edit, &mut touched)?,
         }
         let change = change::compare(self, &mut next, &touched, author);

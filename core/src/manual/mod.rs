@@ -20,12 +20,15 @@ mod find;
 mod follow;
 mod heard;
 mod history;
+mod holes;
 mod jobs;
 mod kit;
+mod layers;
 mod notes;
 mod parts;
 mod readings;
 mod requirements;
+mod screw_facts;
 mod seams;
 mod statement_table;
 mod steps;
@@ -46,11 +49,14 @@ pub use find::{TextEdit, TextHit, Wanted};
 pub use heard::{Choice, Heard, HeardFinding, HeardRecording, Lost};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
 pub use jobs::{Called, Job, JobCut, JobEdit, PartFate, Variant, VariantEdit};
+pub use holes::{Across, HoleEdit, HolePlace};
 pub use kit::{KitEdit, LaidOut, ToolChoice};
+pub use layers::{Layer, LayerEdit, Outline};
 pub use notes::{Note, NoteEdit, NoteField, NoteKind};
 pub use parts::{Part, PartEdit, PartField};
 pub use readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use requirements::{Reason, Requirement, RequirementEdit, Standing};
+pub use screw_facts::{HeadForm, JointFacts, Locking, Stored, TorqueFrom};
 pub use seams::{Heat, HeatEdit, HeatField, Seam, SeamEdit, SeamField, SeamKind};
 pub use statement_table::{RowError, to_csv};
 pub(crate) use steps::ranks;
@@ -122,6 +128,9 @@ pub struct Manual {
     /// What is laid out at the start.
     #[serde(default)]
     pub kit: BTreeMap<ToolId, LaidOut>,
+    /// Outlines on which the holes of screws are placed.
+    #[serde(default)]
+    pub layers: BTreeMap<LayerId, Layer>,
     /// Only in a manual cut to one job; never saved.
     #[serde(skip)]
     #[schema(ignore)]
@@ -160,6 +169,7 @@ impl Manual {
             requirements: BTreeMap::new(),
             notes: BTreeMap::new(),
             kit: BTreeMap::new(),
+            layers: BTreeMap::new(),
             cut: None,
             authored: BTreeMap::new(),
         }

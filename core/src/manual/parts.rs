@@ -181,7 +181,7 @@ impl Manual {
         if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
             return Some(format!("the step “{}”", step.title));
         }
-        if self.fasteners.values().any(|g| g.holds.contains(&id)) {
+        if self.fasteners.values().any(|g| g.holds.contains(&id) || g.waits_for == Some(id)) {
             return Some("a group of screws".to_owned());
         }
         if self.connectors.values().any(|c| c.serves == Some(id)) {

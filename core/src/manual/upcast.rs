@@ -73,6 +73,10 @@ fn check(manual: &Manual) -> Result<(), UpcastError> {
         .values()
         .flat_map(|g| g.holds.iter().copied())
         .chain(manual.connectors.values().filter_map(|c| c.serves));
+    let parts = parts.chain(manual.fasteners.values().filter_map(|g| g.waits_for));
+    if let Some(group) = manual.fasteners.values().find(|g| g.layer.is_some_and(|l| !manual.layers.contains_key(&l))) {
+        return broken(format!("the group of screws {} has holes on a layer that is not listed", group.id));
+    }
     match parts.into_iter().find(|p| !has_part(*p)) {
         Some(part) => broken(format!("screws or a connector refer to a part {part} that is not listed")),
         None => check_beside(manual),

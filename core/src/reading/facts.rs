@@ -19,6 +19,10 @@ pub enum Drive {
     Pozidriv,
     Jis,
     Spanner,
+    Square,
+    /// Hexalobular with a pin in its middle.
+    TorxPin,
+    Triangle,
 }
 
 impl Drive {
@@ -35,6 +39,9 @@ impl Drive {
             Self::Pozidriv => "pozidriv",
             Self::Jis => "jis",
             Self::Spanner => "spanner",
+            Self::Square => "square",
+            Self::TorxPin => "torx-pin",
+            Self::Triangle => "triangle",
         }
     }
 
@@ -51,6 +58,9 @@ impl Drive {
             Self::Pozidriv => "PZ",
             Self::Jis => "JIS",
             Self::Spanner => "two-hole",
+            Self::Square => "SQ",
+            Self::TorxPin => "TR",
+            Self::Triangle => "triangle",
         }
     }
 
@@ -67,6 +77,9 @@ impl Drive {
             Self::Pozidriv => format!("PZ{size}"),
             Self::Jis => format!("J{size}"),
             Self::Spanner => format!("SP{size}"),
+            Self::Square => format!("SQ{size}"),
+            Self::TorxPin => format!("TR{size}"),
+            Self::Triangle => format!("TA{size}"),
         }
     }
 }

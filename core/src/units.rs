@@ -158,6 +158,86 @@ pub fn in_millimetres(value: Length) -> f64 {
     rounded(value.get::<length::millimeter>(), 1e3)
 }
 
+/// Units that drivers and makers give torques in. The kilogram-force, pound-force and inch are exact by definition.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum TorqueUnit {
+    NewtonMetre,
+    NewtonCentimetre,
+    KilogramCentimetre,
+    PoundInch,
+    OunceInch,
+}
+
+impl TorqueUnit {
+    pub const ALL: [Self; 5] =
+        [Self::NewtonMetre, Self::NewtonCentimetre, Self::KilogramCentimetre, Self::PoundInch, Self::OunceInch];
+
+    /// As it is written: `lbf·in`.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::NewtonMetre => "N·m",
+            Self::NewtonCentimetre => "N·cm",
+            Self::KilogramCentimetre => "kgf·cm",
+            Self::PoundInch => "lbf·in",
+            Self::OunceInch => "ozf·in",
+        }
+    }
+
+    /// One of it in newton metres.
+    pub fn newton_metres(self) -> f64 {
+        const POUND_N: f64 = 4.448_221_615_260_5;
+        const INCH_M: f64 = 0.0254;
+        match self {
+            Self::NewtonMetre => 1.0,
+            Self::NewtonCentimetre => 0.01,
+            Self::KilogramCentimetre => 0.098_066_5,
+            Self::PoundInch => POUND_N * INCH_M,
+            Self::OunceInch => POUND_N * INCH_M / 16.0,
+        }
+    }
+
+    /// A torque in this unit to three figures: "3.54".
+    pub fn text(self, nm: f64) -> String {
+        three_figures(nm / self.newton_metres())
+    }
+
+    /// "3.1–5.2"
+    pub fn range(self, least: f64, most: f64) -> String {
+        format!("{}–{}", self.text(least), self.text(most))
+    }
+}
+
+fn three_figures(value: f64) -> String {
+    if value == 0.0 {
+        return "0".to_owned();
+    }
+    let decimals = (2.0 - value.abs().log10().floor()).clamp(0.0, 4.0) as usize;
+    let text = format!("{value:.decimals$}");
+    if text.contains('.') { text.trim_end_matches('0').trim_end_matches('.').to_owned() } else { text }
+}
+
+/// Reads a torque as people write it: "0.4", "0.4 N·m", "40 Ncm", "3,5 lbf in"; newton metres without a unit.
+///
+/// # Errors
+/// A sentence that says what would be right.
+pub fn parse_torque(text: &str) -> Result<Torque, String> {
+    let text = text.trim().replace(',', ".");
+    let end = text.find(|c: char| !(c.is_ascii_digit() || c == '.' || c == '-' || c == '+')).unwrap_or(text.len());
+    let unit: String = text[end..].chars().filter(|c| c.is_alphanumeric()).collect::<String>().to_lowercase();
+    let unit = match unit.as_str() {
+        "" | "nm" => Some(TorqueUnit::NewtonMetre),
+        "ncm" => Some(TorqueUnit::NewtonCentimetre),
+        "kgfcm" | "kgcm" => Some(TorqueUnit::KilogramCentimetre),
+        "lbfin" | "lbin" | "inlb" | "inlbs" | "inlbf" => Some(TorqueUnit::PoundInch),
+        "ozfin" | "ozin" | "inoz" | "inozf" => Some(TorqueUnit::OunceInch),
+        _ => None,
+    };
+    match (text[..end].parse::<f64>(), unit) {
+        (Ok(value), Some(unit)) => Ok(Torque::new::<torque::newton_meter>(value * unit.newton_metres())),
+        _ => Err(format!("“{text}” is no torque. Write one such as 0.4 N·m, 40 N·cm, 4 kgf·cm, 3.5 lbf·in or 57 ozf·in.")),
+    }
+}
+
 /// A torque from newton metres.
 pub fn newton_metres(value: f64) -> Torque {
     Torque::new::<torque::newton_meter>(rounded(value, 1e4))
@@ -301,6 +381,39 @@ mod tests {
     use rstest::rstest;
 
     // Exact or defined factors: SI Brochure, NIST SP 811 appendix B (both from memory).
+    /// Factors of NIST SP 811 (from memory): 1 lbf·in = 0.1129848 N·m, 1 ozf·in = 7.061552 mN·m, 1 kgf·cm = 0.0980665 N·m.
+    #[rstest]
+    #[case("0.4", 0.4)]
+    #[case("40 N·cm", 0.4)]
+    #[case("3,5 lbf in", 0.395_446_8)]
+    #[case("1 ozf·in", 0.007_061_552)]
+    #[case("4 kgf·cm", 0.392_266)]
+    #[case("10 in-lb", 1.129_848)]
+    fn torques_as_people_write_them(#[case] text: &str, #[case] nm: f64) {
+        let found = parse_torque(text).unwrap().get::<torque::newton_meter>();
+        assert!((found - nm).abs() < 1e-6 * nm, "{found}");
+    }
+
+    #[rstest]
+    #[case("tight")]
+    #[case("4 miles")]
+    #[case("")]
+    #[case("1.2.3 N·m")]
+    fn what_is_no_torque_says_what_would_be(#[case] text: &str) {
+        assert!(parse_torque(text).unwrap_err().contains("is no torque. Write one such as 0.4 N·m"));
+    }
+
+    /// The standard torque of M3, 0.63 N·m, in all units: worked with another program (NumPy 2.4.6).
+    #[rstest]
+    #[case(TorqueUnit::NewtonCentimetre, "63")]
+    #[case(TorqueUnit::KilogramCentimetre, "6.42")]
+    #[case(TorqueUnit::OunceInch, "89.2")]
+    #[case(TorqueUnit::PoundInch, "5.58")]
+    #[case(TorqueUnit::NewtonMetre, "0.63")]
+    fn one_torque_in_all_units(#[case] unit: TorqueUnit, #[case] text: &str) {
+        assert_eq!(unit.text(0.63), text);
+    }
+
     #[rstest]
     #[case(Unit::Inch, 1.0, 25.4)]
     #[case(Unit::Fahrenheit, 176.0, 80.0)]

@@ -16,7 +16,8 @@ use crate::manual::{
 };
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
-use crate::rebuild::{self, Balance, Fold};
+use crate::fasteners::balance::{Balance, balance};
+use crate::rebuild::{self, Fold};
 use crate::units;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
@@ -136,7 +137,7 @@ pub struct OrderLine {
 pub fn blocking(manual: &Manual) -> BTreeMap<Stop, u32> {
     let steps = manual.steps_in(Phase::Teardown);
     let mut out = BTreeMap::new();
-    for r in remaining(manual, &steps, &rebuild::balance(manual)).into_iter().filter(|r| r.blocks) {
+    for r in remaining(manual, &steps, &balance(manual)).into_iter().filter(|r| r.blocks) {
         *out.entry(r.stop).or_default() += 1;
     }
     out

@@ -1,14 +1,13 @@
 //! The rebuild: the teardown folded over, with what does not simply turn round.
 //!
-//! First version: the inverse of each act, in reverse order, the power source last of the connectors, and the balance
-//! of screws. Sources: reverse-order rules of the trade (common practice, no source).
+//! First version: the inverse of each act, in reverse order, the power source last of the connectors. Sources:
+//! reverse-order rules of the trade (common practice, no source).
 
-mod balance;
 mod inverse;
 
-pub use balance::{Balance, BalanceRow, balance};
 pub use inverse::inverse;
 
+use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
 use crate::manual::{Manual, Phase, Step};
 use crate::reading::Act;

@@ -33,6 +33,8 @@ pub struct Joint {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Limit {
+    /// The screw twists off.
+    ScrewBreaks,
     /// The screw stretches for good.
     ScrewYields,
     /// The thread in the hole shears off.
@@ -49,6 +51,7 @@ impl Limit {
     /// "The thread in the hole shears off."
     pub fn words(self) -> &'static str {
         match self {
+            Self::ScrewBreaks => "the screw twists off",
             Self::ScrewYields => "the screw stretches for good",
             Self::HoleStrips => "the thread in the hole strips",
             Self::ScrewStrips => "the thread of the screw strips",
@@ -97,8 +100,8 @@ pub struct Bench {
 const SERIES_MPA: f64 = 210.0;
 const SOFT_SHARE: f64 = 0.25;
 const HARD_SHARE: f64 = 0.5;
-/// A setting past this share of the breaking torque is told (common practice, no source).
-pub const NEAR_BREAKING: f64 = 0.6;
+/// The share of the least breaking torque that a setting may reach (common practice, no source).
+const SHARE_OF_BREAKING: f64 = 0.6;
 const N_MM: f64 = 1000.0;
 
 impl Joint {
@@ -180,6 +183,7 @@ impl Joint {
         let share = if soft { SOFT_SHARE } else { HARD_SHARE };
         let holds = self.torque_nm(share * SERIES_MPA * self.thread.stress_area_mm2(), friction);
         let mut limits: Vec<(f64, Limit)> = vec![
+            (SHARE_OF_BREAKING * self.thread.breaking_torque_nm(self.class), Limit::ScrewBreaks),
             (self.torque_nm(self.assembly_force_n(friction), friction), Limit::ScrewYields),
             (
                 self.into.share_of_stripping() * self.torque_nm(self.hole_strips_n(), friction),
@@ -289,6 +293,13 @@ impl Joint {
                 "share: common practice, no source",
             ),
             line(
+                "Most by breaking",
+                &format!("{SHARE_OF_BREAKING}·T_break"),
+                SHARE_OF_BREAKING * self.thread.breaking_torque_nm(self.class),
+                "N·m",
+                "share: common practice, no source",
+            ),
+            line(
                 "Least torque that breaks the screw",
                 "X·Rm·π/16·d3,min³",
                 self.thread.breaking_torque_nm(self.class),
@@ -313,12 +324,6 @@ impl Joint {
         if bench.turns < FEWEST_TURNS {
             let turns = plural(bench.turns);
             bench.notes.push(format!("Only {turns} of thread hold: count them, and drive by hand."));
-        }
-        if bench.harms_nm > NEAR_BREAKING * bench.breaking_nm {
-            bench.notes.push(format!(
-                "The upper end is more than {} % of the torque that breaks the screw.",
-                number(NEAR_BREAKING * 100.0)
-            ));
         }
         if self.into == Mating::Magnesium && self.class.stainless() {
             bench.notes.push("Stainless in magnesium corrodes where it gets wet.".to_owned());
@@ -590,7 +595,7 @@ mod tests {
         assert!(near(force, 430.0, 1.0), "{force}");
         assert!(near(0.2 * 1.6 * force / 1000.0, 0.137, 1e-3));
         assert!(force < short.thread.breaking_load_n(Class::C48));
-        let bench = short.bench();
+        let bench = Joint { class: Class::C88, ..short }.bench();
         assert_eq!(bench.limit, Limit::HoleStrips);
         assert!(bench.harms_nm < 0.086, "the standard torque of the size is too much here: {bench:?}");
     }
@@ -645,7 +650,8 @@ mod tests {
     }
 
     #[rstest]
-    #[case::screw(Joint { engagement: depth(6.0), ..joint("M3", Class::C48, Mating::Steel) }, Limit::ScrewYields)]
+    #[case::broken(Joint { engagement: depth(6.0), ..joint("M3", Class::C48, Mating::Steel) }, Limit::ScrewBreaks)]
+    #[case::greased(Joint { engagement: depth(9.0), friction: Some((0.04, 0.06)), ..joint("M5", Class::A250, Mating::Steel) }, Limit::ScrewYields)]
     #[case::hole(Joint { engagement: depth(2.0), ..joint("M3", Class::C88, Mating::Pc) }, Limit::HoleStrips)]
     #[case::insert(joint("M2", Class::C88, Mating::BrassInsert), Limit::InsertTurns)]
     #[case::part(Joint { clamped: Some(Mating::Abs), ..joint("M3", Class::C88, Mating::Steel) }, Limit::PartCrushed)]

@@ -7,10 +7,11 @@ use crate::ids::*;
 use crate::manual::{FastenerFate, FastenerGroup, Manual, Phase};
 use crate::reading::FastenerOp;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// Whether a group's screws leave their holes and lie on the bench.
-pub(super) fn comes_out(group: &FastenerGroup) -> bool {
+pub fn comes_out(group: &FastenerGroup) -> bool {
     group.op == FastenerOp::Remove && !group.captive
 }
 
@@ -51,11 +52,8 @@ pub struct Balance {
 
 /// Balances the screws of a manual's teardown against its rebuild.
 pub fn balance(manual: &Manual) -> Balance {
-    let order: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
-    let mut groups: Vec<&FastenerGroup> =
-        manual.fasteners.values().filter(|g| comes_out(g) && order.contains(&g.step)).collect();
-    groups.sort_by_key(|g| (order.iter().position(|s| *s == g.step), g.id));
-    let rows: Vec<BalanceRow> = groups.into_iter().map(|g| row(manual, g)).collect();
+    let rows: Vec<BalanceRow> =
+        in_order(manual).into_iter().filter(|(_, g)| comes_out(g)).map(|(_, g)| row(manual, g)).collect();
     let sum = |of: fn(&BalanceRow) -> u32| rows.iter().map(of).sum();
     let open = |r: &&BalanceRow| !r.on_purpose;
     let left_over = rows.iter().filter(open).filter_map(|r| r.left_over).filter(|n| *n > 0).sum::<i64>() as u32;
@@ -71,6 +69,16 @@ pub fn balance(manual: &Manual) -> Balance {
         proven: left_over == 0 && too_many == 0 && uncounted == 0,
         rows,
     }
+}
+
+/// The groups of the teardown with the numbers of their steps, in the order in which they come out.
+pub fn in_order(manual: &Manual) -> Vec<(usize, &FastenerGroup)> {
+    let numbers: BTreeMap<StepId, usize> =
+        manual.steps_in(Phase::Teardown).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
+    let mut groups: Vec<(usize, &FastenerGroup)> =
+        manual.fasteners.values().filter_map(|g| Some((*numbers.get(&g.step)?, g))).collect();
+    groups.sort_by_key(|(number, g)| (*number, g.id));
+    groups
 }
 
 fn row(manual: &Manual, group: &FastenerGroup) -> BalanceRow {
@@ -95,8 +103,11 @@ fn row(manual: &Manual, group: &FastenerGroup) -> BalanceRow {
     }
 }
 
-/// A group in a few words: `PH0, 6 mm, rear housing`.
-fn label(manual: &Manual, group: &FastenerGroup) -> String {
+/// A group in a few words: its name, or `PH0, 6 mm, rear housing`.
+pub fn label(manual: &Manual, group: &FastenerGroup) -> String {
+    if let Some(name) = &group.name {
+        return name.clone();
+    }
     let drive = group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned()));
     let length = group.length.map(|l| format!("{} mm", crate::units::number(crate::units::in_millimetres(l))));
     let holds: Vec<&str> = group.holds.iter().map(|p| manual.part_name(*p)).collect();

@@ -1,0 +1,169 @@
+//! Joints: the screws of one step on one layer close together, so their order runs over all of their groups.
+//!
+//! A stated order stands where there is one; the computed one is kept beside it, so that the difference can be seen.
+
+use super::balance::in_order;
+use super::tighten::{Hole, Order, Pattern, loosening, tightening};
+use crate::ids::*;
+use crate::manual::{FastenerGroup, Manual};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// A hole by its group and its number there, from 1.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct HoleOf {
+    pub group: GroupId,
+    pub number: u32,
+}
+
+/// One order of a joint, computed or stated.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct JointOrder {
+    /// The order in force.
+    pub holes: Vec<HoleOf>,
+    /// It was told or embossed.
+    pub stated: bool,
+    /// The computed order, where a stated one differs from it.
+    pub computed: Option<Vec<HoleOf>>,
+    /// Numbers in the computed order (from 1) at which another hole would do as well.
+    pub ties: Vec<usize>,
+}
+
+/// The screws that close one joint.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Joint {
+    pub step: StepId,
+    pub layer: LayerId,
+    pub groups: Vec<GroupId>,
+    pub pattern: Pattern,
+    pub tighten: JointOrder,
+    pub loosen: JointOrder,
+    pub two_passes: bool,
+    /// What is to be done, in words.
+    pub says: String,
+}
+
+/// All joints with placed holes, in the order in which they are opened.
+pub fn joints(manual: &Manual) -> Vec<Joint> {
+    let mut by: BTreeMap<(usize, LayerId), Vec<&FastenerGroup>> = BTreeMap::new();
+    for (number, group) in in_order(manual) {
+        if let Some(layer) = group.layer.filter(|_| !group.holes.is_empty()) {
+            by.entry((number, layer)).or_default().push(group);
+        }
+    }
+    by.into_iter().filter_map(|((_, layer), groups)| joint(layer, &groups)).collect()
+}
+
+fn joint(layer: LayerId, groups: &[&FastenerGroup]) -> Option<Joint> {
+    let of = |g: &&FastenerGroup| {
+        let id = g.id;
+        g.holes.iter().enumerate().map(move |(i, h)| (HoleOf { group: id, number: i as u32 + 1 }, *h)).collect::<Vec<_>>()
+    };
+    let all: Vec<_> = groups.iter().flat_map(of).collect();
+    let holes: Vec<Hole> = all.iter().map(|(_, h)| Hole::at_mm(h.x_mm, h.y_mm)).collect();
+    // Holes are checked when they are placed; what cannot be ordered is no joint.
+    let (tight, loose) = (tightening(&holes).ok()?, loosening(&holes).ok()?);
+    let named = |order: &Order| order.holes.iter().map(|i| all[*i].0).collect::<Vec<_>>();
+    let two_passes = groups.iter().any(|g| g.two_passes);
+    let tighten = in_force(named(&tight), &tight.ties, stated(groups, |g| &g.tighten_told));
+    let loosen = in_force(named(&loose), &loose.ties, stated(groups, |g| &g.loosen_told));
+    Some(Joint {
+        step: groups[0].step,
+        layer,
+        groups: groups.iter().map(|g| g.id).collect(),
+        pattern: tight.pattern,
+        says: says(tight.pattern, two_passes, tighten.stated),
+        tighten,
+        loosen,
+        two_passes,
+    })
+}
+
+/// A stated order holds for the joint when all its screws are of one group.
+fn stated(groups: &[&FastenerGroup], of: fn(&FastenerGroup) -> &Vec<u32>) -> Option<Vec<HoleOf>> {
+    let [group] = groups else { return None };
+    let order = of(group);
+    let fits = order.len() == group.holes.len() && !order.is_empty();
+    fits.then(|| order.iter().map(|n| HoleOf { group: group.id, number: *n }).collect())
+}
+
+fn in_force(computed: Vec<HoleOf>, ties: &[usize], stated: Option<Vec<HoleOf>>) -> JointOrder {
+    let ties = ties.iter().map(|t| t + 1).collect();
+    match stated {
+        Some(told) if told != computed => {
+            JointOrder { holes: told, stated: true, computed: Some(computed), ties: Vec::new() }
+        }
+        Some(told) => JointOrder { holes: told, stated: true, computed: None, ties: Vec::new() },
+        None => JointOrder { holes: computed, stated: false, computed: None, ties },
+    }
+}
+
+fn says(pattern: Pattern, two_passes: bool, stated: bool) -> String {
+    let how = match (stated, pattern) {
+        (true, _) => "in the order that was told",
+        (false, Pattern::Few) => "by turns, a little each",
+        (false, Pattern::Ring) => "crosswise",
+        (false, Pattern::Plate) => "from the centre outwards",
+    };
+    let passes = if two_passes {
+        "first all to half the torque, then all in full"
+    } else {
+        "seat all by hand first, then tighten"
+    };
+    format!("Tighten {how}; {passes}. Loosen from the outside in, crosswise, half a turn each.")
+}
+
+/// The order of one group's holes among themselves, for a sentence: "A1, A3, A2"; none for fewer than three holes.
+pub fn order_words(joint: &Joint, letters: &BTreeMap<GroupId, String>) -> Option<String> {
+    const WORTH_TELLING: usize = 3;
+    let name = |h: &HoleOf| format!("{}{}", letters.get(&h.group).map_or("", String::as_str), h.number);
+    let holes = &joint.tighten.holes;
+    (holes.len() >= WORTH_TELLING).then(|| holes.iter().map(name).collect::<Vec<_>>().join(", "))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fasteners::written::{group, manual};
+    use crate::manual::{Edit, FastenerEdit, FastenerField};
+    use rstest::rstest;
+
+    const SQUARE: &str = "1 lid: 4 PH0 8 mm at 10,10 90,10 90,90 10,90";
+
+    fn numbers(order: &JointOrder) -> Vec<u32> {
+        order.holes.iter().map(|h| h.number).collect()
+    }
+
+    #[test]
+    fn a_joint_runs_over_all_groups_of_its_step() {
+        let m = manual("1 lid: 2 PH0 8 mm at 10,10 90,90\n1 lid: 2 PH0 6 mm at 90,10 10,90\n2 fan: 2 PH0 6 mm at 40,40 60,60");
+        let found = joints(&m);
+        assert_eq!(found.len(), 2);
+        let told: Vec<(GroupId, u32)> = found[0].tighten.holes.iter().map(|h| (h.group, h.number)).collect();
+        assert_eq!(told, [(group(10), 1), (group(10), 2), (group(11), 1), (group(11), 2)]);
+        assert!(found[0].says.starts_with("Tighten crosswise; seat all by hand first"), "{}", found[0].says);
+    }
+
+    #[rstest]
+    #[case(vec![1, 2, 3, 4], true)]
+    #[case(vec![1, 3, 2, 4], false)]
+    fn a_stated_order_stands_and_the_difference_is_kept(#[case] told: Vec<u32>, #[case] differs: bool) {
+        let m = manual(SQUARE);
+        let edit = FastenerEdit::Set { id: group(10), field: FastenerField::TightenTold(told.clone()) };
+        let m = m.apply(&Edit::Fastener(edit), "Ann").unwrap().0;
+        let joint = &joints(&m)[0];
+        assert_eq!((numbers(&joint.tighten), joint.tighten.computed.is_some()), (told, differs));
+        assert!(joint.tighten.stated && !joint.loosen.stated, "loosening is its own order");
+    }
+
+    #[rstest]
+    #[case(vec![1, 2, 3])]
+    #[case(vec![1, 2, 3, 3])]
+    #[case(vec![0, 1, 2, 3])]
+    fn an_order_names_every_hole_once(#[case] told: Vec<u32>) {
+        let edit = FastenerEdit::Set { id: group(10), field: FastenerField::TightenTold(told) };
+        let refused = manual(SQUARE).apply(&Edit::Fastener(edit), "Ann").unwrap_err().to_string();
+        assert!(refused.contains("each of the 4 holes once, by their numbers 1 to 4"), "{refused}");
+    }
+}

@@ -1,0 +1,132 @@
+//! Kinds of screws: groups whose screws are alike share a shape, so that a mat or a map tells at a glance what may be
+//! swapped and what must not.
+//!
+//! A tag is shape, letter and length: the shape is the kind, the letter the group, in the order of removal. Colour carries
+//! nothing.
+
+use super::balance::in_order;
+use crate::ids::*;
+use crate::manual::{FastenerGroup, HeadForm, Manual};
+use crate::reading::Drive;
+use crate::screw::Thread;
+use crate::units::{in_millimetres, number};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// Outline of a tag.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Shape {
+    Circle,
+    Square,
+    Triangle,
+    Diamond,
+    Pentagon,
+    Hexagon,
+    Slab,
+    Drop,
+}
+
+impl Shape {
+    const ALL: [Self; 8] = [
+        Self::Circle,
+        Self::Square,
+        Self::Triangle,
+        Self::Diamond,
+        Self::Pentagon,
+        Self::Hexagon,
+        Self::Slab,
+        Self::Drop,
+    ];
+}
+
+/// How a group is told from the others.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Tag {
+    /// Alike for groups of one kind; beyond eight kinds shapes come again, and the letter tells.
+    pub shape: Shape,
+    pub letter: String,
+    pub length_mm: Option<f64>,
+}
+
+/// What makes screws alike.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Kind {
+    pub drive: Option<Drive>,
+    pub bit: Option<String>,
+    pub length_mm: Option<f64>,
+    pub thread: Option<Thread>,
+    pub forming: bool,
+    pub head: Option<HeadForm>,
+}
+
+impl Kind {
+    /// Of the screws of a group.
+    pub fn of(group: &FastenerGroup) -> Self {
+        Self {
+            drive: group.drive,
+            bit: group.bit.clone(),
+            length_mm: group.length.map(in_millimetres),
+            thread: group.thread,
+            forming: group.forming,
+            head: group.head,
+        }
+    }
+
+    /// "PH0, M2, 6 mm, pan head".
+    pub fn words(&self) -> String {
+        let drive = self.bit.clone().or_else(|| self.drive.map(|d| d.code().to_owned()));
+        let thread = self.thread.map(|t| t.to_string());
+        let length = self.length_mm.map(|l| format!("{} mm", number(l)));
+        let head = self.head.filter(|h| *h != HeadForm::None).map(|h| format!("{} head", h.name()));
+        let forming = self.forming.then(|| "for plastic".to_owned());
+        let words: Vec<String> = [drive, thread, length, head, forming].into_iter().flatten().collect();
+        if words.is_empty() { "screws of unknown kind".to_owned() } else { words.join(", ") }
+    }
+}
+
+/// Kinds with their groups, and the tag of every group.
+#[derive(Debug, Clone, Default)]
+pub struct Sorted {
+    pub kinds: Vec<(Kind, Vec<GroupId>)>,
+    pub tags: BTreeMap<GroupId, Tag>,
+}
+
+/// Sorts the groups of the teardown by kind, in the order of removal.
+pub fn sort(manual: &Manual) -> Sorted {
+    let mut out = Sorted::default();
+    for (n, (_, group)) in in_order(manual).into_iter().enumerate() {
+        let kind = Kind::of(group);
+        let at = out.kinds.iter().position(|(k, _)| *k == kind).unwrap_or_else(|| {
+            out.kinds.push((kind.clone(), Vec::new()));
+            out.kinds.len() - 1
+        });
+        out.kinds[at].1.push(group.id);
+        let shape = Shape::ALL[at % Shape::ALL.len()];
+        out.tags.insert(group.id, Tag { shape, letter: letter(n), length_mm: kind.length_mm });
+    }
+    out
+}
+
+/// A, B … Z, AA, AB …
+fn letter(n: usize) -> String {
+    let last = char::from(b'A' + (n % 26) as u8);
+    if n < 26 { last.to_string() } else { format!("{}{last}", letter(n / 26 - 1)) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case(0, "A")]
+    #[case(25, "Z")]
+    #[case(26, "AA")]
+    #[case(701, "ZZ")]
+    #[case(702, "AAA")]
+    fn letters_go_on_behind_z(#[case] n: usize, #[case] wanted: &str) {
+        assert_eq!(letter(n), wanted);
+    }
+}

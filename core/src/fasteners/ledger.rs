@@ -1,0 +1,260 @@
+//! The ledger: every group with all that is known of it, and what is out, in and on the bench after each step.
+
+use super::balance::{Balance, balance, comes_out, in_order, label};
+use super::kinds::{Sorted, Tag};
+use crate::ids::*;
+use crate::manual::{FastenerGroup, HowCounted, Manual, Phase};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// One group.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LedgerRow {
+    pub group: GroupId,
+    pub tag: Tag,
+    /// Its name, or what it is and holds.
+    pub label: String,
+    pub step: StepId,
+    pub step_number: usize,
+    /// Screws leave their holes; loosened and captive ones stay with their part.
+    pub comes_out: bool,
+    pub out: Option<u32>,
+    pub back: Option<u32>,
+    pub renewed: u32,
+    pub left_over: Option<i64>,
+    /// Claims of the count that differ, in a sentence.
+    pub disagreement: Option<String>,
+}
+
+/// One step with its screws.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LedgerStep {
+    pub step: StepId,
+    pub number: usize,
+    pub title: String,
+    /// Screws out in this step, of those counted.
+    pub out: u32,
+    /// Screws back when this step is undone.
+    pub back: u32,
+    /// On the bench after this step, of those counted.
+    pub on_bench: u32,
+    /// Of those that came out here, neither back nor renewed nor left out on purpose.
+    pub left_over: u32,
+}
+
+/// The whole ledger.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Ledger {
+    pub rows: Vec<LedgerRow>,
+    /// Only steps with screws.
+    pub steps: Vec<LedgerStep>,
+    pub balance: Balance,
+    /// "0 left over.", or what is.
+    pub says: String,
+}
+
+/// Works out the ledger.
+pub fn ledger(manual: &Manual, sorted: &Sorted) -> Ledger {
+    let balance = balance(manual);
+    let of: BTreeMap<GroupId, usize> = balance.rows.iter().enumerate().map(|(i, r)| (r.group, i)).collect();
+    let rows: Vec<LedgerRow> = in_order(manual)
+        .into_iter()
+        .map(|(number, g)| {
+            let row = of.get(&g.id).map(|i| &balance.rows[*i]);
+            LedgerRow {
+                group: g.id,
+                tag: sorted.tags[&g.id].clone(),
+                label: label(manual, g),
+                step: g.step,
+                step_number: number,
+                comes_out: comes_out(g),
+                out: row.and_then(|r| r.out),
+                back: row.and_then(|r| r.back),
+                renewed: row.map_or(0, |r| r.renewed),
+                left_over: row.and_then(|r| r.left_over).filter(|_| row.is_some_and(|r| !r.on_purpose)),
+                disagreement: disagreement(g),
+            }
+        })
+        .collect();
+    Ledger { steps: steps(manual, &rows), says: says(&balance, &rows), rows, balance }
+}
+
+fn steps(manual: &Manual, rows: &[LedgerRow]) -> Vec<LedgerStep> {
+    let mut on_bench = 0;
+    let mut out = Vec::new();
+    for (i, step) in manual.steps_in(Phase::Teardown).into_iter().enumerate() {
+        let here: Vec<&LedgerRow> = rows.iter().filter(|r| r.step == step.id && r.comes_out).collect();
+        if here.is_empty() {
+            continue;
+        }
+        let sum = |of: fn(&LedgerRow) -> u32| here.iter().map(|r| of(r)).sum::<u32>();
+        let taken = sum(|r| r.out.unwrap_or(0));
+        on_bench += taken;
+        out.push(LedgerStep {
+            step: step.id,
+            number: i + 1,
+            title: step.title.clone(),
+            out: taken,
+            back: sum(|r| r.back.unwrap_or(0) + r.renewed),
+            on_bench,
+            left_over: sum(|r| r.left_over.unwrap_or(0).max(0) as u32),
+        });
+    }
+    out
+}
+
+/// The balance in words: nothing is claimed that is not proven.
+fn says(balance: &Balance, rows: &[LedgerRow]) -> String {
+    if balance.rows.is_empty() {
+        return "No screws come out.".to_owned();
+    }
+    let mut parts = Vec::new();
+    for row in rows {
+        match row.left_over {
+            Some(n) if n > 0 => parts.push(format!("{n} of {} ({}) left over", row.tag.letter, row.label)),
+            Some(n) if n < 0 => parts.push(format!("{} too many in {} ({})", -n, row.tag.letter, row.label)),
+            _ => {}
+        }
+    }
+    if balance.uncounted > 0 {
+        let uncounted: Vec<&str> =
+            rows.iter().filter(|r| r.comes_out && r.out.is_none()).map(|r| r.tag.letter.as_str()).collect();
+        parts.push(format!("not counted: {}", uncounted.join(", ")));
+    }
+    if parts.is_empty() { "0 left over.".to_owned() } else { format!("{}.", parts.join("; ")) }
+}
+
+/// How claims of one count differ: what a person confirmed settles what was said or drawn before it.
+fn disagreement(group: &FastenerGroup) -> Option<String> {
+    let confirmed = group.claims.iter().rposition(|c| c.how == HowCounted::Confirmed);
+    let in_force = match confirmed {
+        Some(at) => group.claims[at].count,
+        None => group.count?,
+    };
+    let word = |how| match how {
+        HowCounted::Said => "said",
+        HowCounted::CountedAloud => "counted aloud",
+        HowCounted::Drawn => "drawn",
+        HowCounted::Confirmed => "confirmed",
+    };
+    let differ = |c: &&crate::manual::CountClaim| {
+        c.count != in_force && (confirmed.is_none() || c.how == HowCounted::Drawn) && c.how != HowCounted::Confirmed
+    };
+    let against: Vec<String> =
+        group.claims.iter().filter(differ).map(|c| format!("{} {}", c.count, word(c.how))).collect();
+    if against.is_empty() {
+        return None;
+    }
+    let stands = group.claims.iter().rev().find(|c| c.count == in_force).map_or("said", |c| word(c.how));
+    Some(format!("{in_force} {stands}, but {}.", against.join(", ")))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fasteners::kinds::sort;
+    use crate::fasteners::written::{group, manual};
+    use crate::manual::{Across, Edit, FastenerEdit, FastenerField, HoleEdit, HolePlace};
+    use proptest::prelude::*;
+
+    fn told(text: &str) -> String {
+        let m = manual(text);
+        ledger(&m, &sort(&m)).says
+    }
+
+    #[test]
+    fn nothing_is_left_over_only_when_all_is_counted() {
+        assert_eq!(told("1 cover: 4 PH1 10 mm"), "0 left over.");
+        assert_eq!(told("1 cover: ? PH1 10 mm"), "not counted: A.");
+        assert_eq!(told("1 cover: 4 PH1 10 mm, 3 back"), "1 of A (PH1, 10 mm, cover) left over.");
+        assert_eq!(told("1 cover: 4 PH1 10 mm, 5 back"), "1 too many in A (PH1, 10 mm, cover).");
+        assert_eq!(told("1 cover: 4 PH1 10 mm, captive"), "No screws come out.");
+        assert_eq!(told("1 cover: 4 PH1 10 mm, left out"), "0 left over.");
+    }
+
+    #[test]
+    fn the_bench_fills_step_by_step() {
+        let m = manual("1 cover: 4 PH1 10 mm\n2 board: 2 T6 4 mm\n2 board: 1 T6 4 mm, 0 back");
+        let steps: Vec<(usize, u32, u32, u32)> =
+            ledger(&m, &sort(&m)).steps.iter().map(|s| (s.number, s.out, s.on_bench, s.left_over)).collect();
+        assert_eq!(steps, [(1, 4, 4, 0), (2, 3, 7, 1)]);
+    }
+
+    #[test]
+    fn what_is_drawn_is_held_against_what_was_said() {
+        let m = manual("1 cover: 4 PH1 10 mm at 5,5 50,5 50,50");
+        let row = &ledger(&m, &sort(&m)).rows[0];
+        assert_eq!(row.disagreement.as_deref(), Some("4 said, but 3 drawn."));
+        let edit = Edit::Fastener(FastenerEdit::Set { id: row.group, field: FastenerField::Count(Some(3)) });
+        let m = m.apply(&edit, "Ann").unwrap().0;
+        assert_eq!(ledger(&m, &sort(&m)).rows[0].disagreement, None);
+    }
+
+    #[derive(Debug, Clone)]
+    enum Move {
+        Split(usize, u32, Vec<u32>),
+        Shift(usize, usize, u32),
+        Count(usize, u32),
+        Mirror(usize),
+        Spread(usize, u32),
+    }
+
+    fn moves() -> impl Strategy<Value = Vec<Move>> {
+        let one = prop_oneof![
+            (0usize..6, 0u32..9, proptest::collection::vec(0u32..6, 0..3)).prop_map(|(g, n, h)| Move::Split(g, n, h)),
+            (0usize..6, 0usize..6, 0u32..9).prop_map(|(a, b, n)| Move::Shift(a, b, n)),
+            (0usize..6, 1u32..12).prop_map(|(g, n)| Move::Count(g, n)),
+            (0usize..6).prop_map(Move::Mirror),
+            (0usize..6, 1u32..6).prop_map(|(g, n)| Move::Spread(g, n)),
+        ];
+        proptest::collection::vec(one, 0..24)
+    }
+
+    proptest! {
+        /// Whatever authors do: out is back, renewed, left over or left out; parting and moving never change the sum.
+        #[test]
+        fn the_sums_always_balance(moves in moves()) {
+            let mut m = manual("1 cover: 4 PH1 10 mm at 5,5 50,5\n2 board: 7 T6 4 mm\n3 fan: 2 T6 4 mm, 1 back\n4 lid: 3 PH0 2 mm, renewed");
+            for (n, step) in moves.into_iter().enumerate() {
+                let ids: Vec<GroupId> = m.fasteners.keys().copied().collect();
+                let at = |i: usize| ids[i % ids.len()];
+                let layer = *m.layers.keys().next().unwrap();
+                let spot = |x: f64| HolePlace { x_mm: x, y_mm: 20.0 + n as f64 };
+                let keeps = matches!(step, Move::Split(..) | Move::Shift(..));
+                let edit = match step {
+                    Move::Split(g, count, holes) => {
+                        let new_id = group(100 + n as u128);
+                        Edit::Fastener(FastenerEdit::Split { id: at(g), new_id, count, holes, name: "left".into() })
+                    }
+                    Move::Shift(a, b, count) => {
+                        Edit::Fastener(FastenerEdit::Shift { from: at(a), to: at(b), count, holes: vec![] })
+                    }
+                    Move::Count(g, n) => {
+                        Edit::Fastener(FastenerEdit::Set { id: at(g), field: FastenerField::Count(Some(n)) })
+                    }
+                    Move::Mirror(g) => Edit::Hole(HoleEdit::Mirror { id: at(g), across: Across::Level }),
+                    Move::Spread(g, count) => {
+                        Edit::Hole(HoleEdit::Spread { id: at(g), layer, from: spot(10.0), to: spot(90.0), count })
+                    }
+                };
+                let before = ledger(&m, &sort(&m)).balance.out;
+                let Ok((next, change)) = m.apply(&edit, "Ann") else { continue };
+                prop_assert_eq!(next.revert(&change).unwrap().0, m.clone());
+                m = next;
+                let all = ledger(&m, &sort(&m));
+                if keeps {
+                    prop_assert_eq!(all.balance.out, before);
+                }
+                for row in all.balance.rows.iter().filter(|r| !r.on_purpose) {
+                    if let (Some(out), Some(back), Some(left)) = (row.out, row.back, row.left_over) {
+                        prop_assert_eq!(i64::from(out), i64::from(back) + i64::from(row.renewed) + left);
+                    }
+                }
+                let steps: u32 = all.steps.iter().map(|s| s.out).sum();
+                prop_assert_eq!(steps, all.balance.out);
+                prop_assert_eq!(all.steps.last().map_or(0, |s| s.on_bench), all.balance.out);
+            }
+        }
+    }
+}

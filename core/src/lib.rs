@@ -3,7 +3,7 @@
 //! Everything here is a pure function over plain types: no input or output, no clock, no database, no interface. The
 //! modules stand in the order of the work, and a module uses only those before it:
 //!
-//! `units → screw → recording → reading → manual → effort → order → fasteners → rebuild → checks → device → publish`
+//! `units → screw → recording → reading → manual → effort → order → fasteners → rebuild → checks → device → screws → publish`
 
 pub mod checks;
 pub mod device;
@@ -17,4 +17,5 @@ pub mod reading;
 pub mod rebuild;
 pub mod recording;
 pub mod screw;
+pub mod screws;
 pub mod units;

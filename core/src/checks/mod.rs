@@ -3,14 +3,19 @@
 //! Each file holds one rule with all that belongs to it: what triggers it, the sentence the author reads, why it matters,
 //! where that is from, the fix that one press applies, and its tests. The list of rules is the listing of this folder.
 
+mod bit_unusual;
+mod count_disagreement;
 mod label_arithmetic;
 mod laid_out_unused;
+mod locker_on_polycarbonate;
 mod promise_open;
 mod replacement_capacity;
 mod replacement_connector;
 mod replacement_size;
 mod replacement_voltage;
 mod rough_on_kept_part;
+mod screw_mix_up;
+mod torque_outside;
 mod used_not_laid_out;
 #[cfg(test)]
 mod written;
@@ -45,6 +50,7 @@ pub enum Subject {
     Part(PartId),
     Note(NoteId),
     Tool(ToolId),
+    Group(GroupId),
 }
 
 /// One rule: what never changes about its findings.
@@ -95,6 +101,11 @@ impl Rule {
 /// All findings of all rules, what blocks publishing first.
 pub fn findings(manual: &Manual) -> Vec<Finding> {
     let mut out: Vec<Finding> = [
+        torque_outside::find,
+        count_disagreement::find,
+        screw_mix_up::find,
+        bit_unusual::find,
+        locker_on_polycarbonate::find,
         replacement_voltage::find,
         replacement_connector::find,
         replacement_size::find,

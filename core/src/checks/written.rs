@@ -7,12 +7,14 @@
 //! laid out: spudger
 //! promise: …            kept promise: …
 //! step Remove the lid with spudger: Lever it up.
+//! screws of the lid: 4 PH1 8 mm, M3, into steel, 0.4 N·m
 //! guide New pump: pump
 //! ```
 //!
 //! A step "Remove the …" takes that part out, and each step waits for the one before.
 
 use super::{Finding, Subject, findings};
+use crate::fasteners::written::describe;
 use crate::ids::*;
 use crate::manual::*;
 use crate::reading::Act;
@@ -82,6 +84,15 @@ impl Writer {
             Subject::Note(id)
         } else if let Some(rest) = after("step ") {
             Subject::Step(self.step(rest))
+        } else if let Some(rest) = after("screws of the ") {
+            let (part, spec) = rest.split_once(": ").expect("a part and its screws");
+            let (id, part) = (self.ids.make(GroupId), self.part(part));
+            let step = self.last_step.expect("screws belong to a step");
+            self.edit(Edit::Fastener(FastenerEdit::Add { id, step }));
+            let mut group = FastenerGroup { holds: vec![part], ..self.manual.fasteners[&id].clone() };
+            spec.split(", ").for_each(|item| describe(&mut group, item));
+            self.manual.fasteners.insert(id, group);
+            Subject::Group(id)
         } else if let Some(rest) = after("guide ") {
             let (title, part) = rest.split_once(": ").expect("a guide has a target");
             let target = self.part(part);

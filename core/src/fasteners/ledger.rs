@@ -126,7 +126,7 @@ fn says(balance: &Balance, rows: &[LedgerRow]) -> String {
 }
 
 /// How claims of one count differ: what a person confirmed settles what was said or drawn before it.
-fn disagreement(group: &FastenerGroup) -> Option<String> {
+pub fn disagreement(group: &FastenerGroup) -> Option<String> {
     let confirmed = group.claims.iter().rposition(|c| c.how == HowCounted::Confirmed);
     let in_force = match confirmed {
         Some(at) => group.claims[at].count,

@@ -1,12 +1,17 @@
 //! The screws of a manual: how many, which, where, how tight, and how none is left over.
 
 pub mod balance;
+pub mod bits;
+mod drawing;
 pub mod drive;
 pub mod joints;
 pub mod kinds;
 pub mod ledger;
+pub mod map;
+pub mod mat;
 pub mod mixup;
 pub mod setting;
+pub mod table;
 pub mod tighten;
 #[cfg(test)]
-mod written;
+pub(crate) mod written;

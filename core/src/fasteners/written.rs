@@ -23,7 +23,7 @@ pub fn manual(text: &str) -> Manual {
     let mut ids = IdMaker::new(Uuid::nil());
     let layer = LayerId(Uuid::from_u128(1));
     let outline = Outline::Rectangle { width_mm: 100.0, height_mm: 100.0, radius_mm: 4.0 };
-    let mut edit = |m: &mut Manual, edit: Edit| *m = m.apply(&edit, "Ann").expect("the line says what can be").0;
+    let edit = |m: &mut Manual, edit: Edit| *m = m.apply(&edit, "Ann").expect("the line says what can be").0;
     edit(&mut m, Edit::Layer(LayerEdit::Add { id: layer, name: "Rear".into(), outline }));
     let mut steps: Vec<StepId> = Vec::new();
     for (n, line) in text.lines().map(str::trim).filter(|l| !l.is_empty()).enumerate() {
@@ -70,7 +70,7 @@ fn place(text: &str) -> HolePlace {
     HolePlace { x_mm: x.parse().expect("a figure"), y_mm: y.parse().expect("a figure") }
 }
 
-fn describe(g: &mut FastenerGroup, item: &str) {
+pub fn describe(g: &mut FastenerGroup, item: &str) {
     let figure = |suffix: &str| item.strip_suffix(suffix).and_then(|n| n.trim().parse::<f64>().ok());
     if let Some(head) = HeadForm::ALL.into_iter().find(|h| h.name() == item) {
         g.head = Some(head);
@@ -88,6 +88,9 @@ fn describe(g: &mut FastenerGroup, item: &str) {
     } else {
         match item {
             "captive" => g.captive = true,
+            "locker" => g.locking = Some(Locking::Liquid),
+            "drawn 3" => g.claims.push(CountClaim { count: 3, how: HowCounted::Drawn, evidence: None }),
+            "because it was measured" => g.torque_because = Some("it was measured".to_owned()),
             "renewed" => g.fate = FastenerFate::Renew,
             "left out" => g.fate = FastenerFate::LeaveOut,
             "for plastic" => g.forming = true,

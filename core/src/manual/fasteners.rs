@@ -204,6 +204,9 @@ pub enum FastenerEdit {
     Split { id: GroupId, new_id: GroupId, count: u32, holes: Vec<u32>, name: String },
     /// So many screws, with these holes (numbers from 1), go from one group to another.
     Shift { from: GroupId, to: GroupId, count: u32, holes: Vec<u32> },
+    /// All or none, as one edit.
+    #[schema(no_recursion)]
+    Several { edits: Vec<FastenerEdit> },
 }
 
 /// Most screws in one group: no device that people open by hand has more.
@@ -274,6 +277,11 @@ impl Manual {
                 };
                 self.fasteners.insert(*new_id, part);
                 self.shift(*id, *new_id, *count, holes, author, touched)?;
+            }
+            FastenerEdit::Several { edits } => {
+                for edit in edits {
+                    self.edit_fastener(edit, author, touched)?;
+                }
             }
             FastenerEdit::Shift { from, to, count, holes } => {
                 self.shift(*from, *to, *count, holes, author, touched)?;

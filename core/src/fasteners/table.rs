@@ -1,0 +1,360 @@
+//! The ledger as a table (CSV), and a list of fasteners back as edits.
+//!
+//! Rows with an id change that group; rows without one add a group to the step of their number. Every cell that cannot be
+//! taken is named with its row and column, and nothing is taken then.
+
+use super::ledger::LedgerRow;
+use crate::ids::*;
+use crate::manual::{
+    FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase, RowError, Stored,
+};
+use crate::reading::Drive;
+use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
+use uuid::Uuid;
+
+const COLUMNS: [&str; 19] = [
+    "id", "tag", "step", "name", "holds", "count", "drive", "bit", "thread", "length_mm", "head", "for_plastic", "captive",
+    "stored", "fate", "locking", "torque_nm", "empty_on_arrival", "note",
+];
+
+/// Drives by the name that tables carry.
+pub const DRIVES: [Drive; 13] = [
+    Drive::Phillips,
+    Drive::Pozidriv,
+    Drive::Jis,
+    Drive::Slotted,
+    Drive::Torx,
+    Drive::TorxPin,
+    Drive::TorxPlus,
+    Drive::Hex,
+    Drive::Pentalobe,
+    Drive::TriPoint,
+    Drive::Spanner,
+    Drive::Square,
+    Drive::Triangle,
+];
+
+const FATES: [(&str, FastenerFate); 3] =
+    [("reuse", FastenerFate::Reuse), ("renew", FastenerFate::Renew), ("leave out", FastenerFate::LeaveOut)];
+
+/// Names heard and written for a drive (common practice), for those who write lists. "Star" and "flat head" mean two
+/// things and are asked for.
+fn drive_named(name: &str) -> Result<Drive, String> {
+    let name = name.trim().to_lowercase();
+    if let Some(drive) = DRIVES.into_iter().find(|d| d.name() == name || d.code().to_lowercase() == name) {
+        return Ok(drive);
+    }
+    let known = match name.as_str() {
+        "ph" | "philips" | "cross" | "cross-head" | "crosshead" | "crosspoint" | "cross recess" | "plus" | "+" => Drive::Phillips,
+        "pz" | "posidrive" | "posidriv" | "pozi" | "posi" | "supadriv" => Drive::Pozidriv,
+        "japanese" | "japanese phillips" | "j" => Drive::Jis,
+        "sl" | "slot" | "flat" | "straight" | "minus" | "blade" => Drive::Slotted,
+        "t" | "tx" | "torks" | "torques" | "six-lobe" | "hexalobular" => Drive::Torx,
+        "tr" | "th" | "t-h" | "security torx" | "torx with pin" | "torx security" => Drive::TorxPin,
+        "ip" | "torx plus" | "6ip" => Drive::TorxPlus,
+        "h" | "allen" | "alan key" | "inbus" | "imbus" | "hex key" | "hex socket" => Drive::Hex,
+        "five-lobe" | "penta" | "5-star" | "pl" => Drive::Pentalobe,
+        "three-lobe" | "tri point" | "y" | "y-tip" | "tri-tip" => Drive::TriPoint,
+        "two-hole" | "snake-eye" | "snake eye" | "pig-nose" => Drive::Spanner,
+        "sq" | "robertson" | "square drive" => Drive::Square,
+        "triangular" | "ta" => Drive::Triangle,
+        "star" | "flat head" => {
+            return Err(format!("“{name}” means two drives. Write phillips or torx, slotted or a countersunk head."));
+        }
+        _ => {
+            let all: Vec<&str> = DRIVES.iter().map(|d| d.name()).collect();
+            return Err(format!("“{name}” is no drive. Write one of {}.", all.join(", ")));
+        }
+    };
+    Ok(known)
+}
+
+/// The ledger as CSV (RFC 4180), one group a row.
+pub fn to_csv(manual: &Manual, rows: &[LedgerRow]) -> String {
+    let mut out = csv::Writer::from_writer(Vec::new());
+    let written = out.write_record(COLUMNS).and_then(|()| {
+        rows.iter().filter_map(|r| Some((r, manual.fasteners.get(&r.group)?))).try_for_each(|(row, g)| {
+            let yes = |v: bool| if v { "yes" } else { "no" }.to_owned();
+            let holds: Vec<&str> = g.holds.iter().map(|p| manual.part_name(*p)).collect();
+            let fate = FATES.iter().find(|(_, f)| *f == g.fate).map_or("", |(n, _)| n);
+            out.write_record([
+                g.id.to_string(),
+                row.tag.letter.clone(),
+                row.step_number.to_string(),
+                g.name.clone().unwrap_or_default(),
+                holds.join(" + "),
+                g.count.map(|n| n.to_string()).unwrap_or_default(),
+                g.drive.map(|d| d.name().to_owned()).unwrap_or_default(),
+                g.bit.clone().unwrap_or_default(),
+                g.thread.map(|t| t.to_string()).unwrap_or_default(),
+                g.length.map(|l| number(in_millimetres(l))).unwrap_or_default(),
+                g.head.map(|h| h.name().to_owned()).unwrap_or_default(),
+                yes(g.forming),
+                yes(g.captive),
+                g.stored.map(|s| s.name().to_owned()).unwrap_or_default(),
+                fate.to_owned(),
+                g.locking.map(|l| l.name().to_owned()).unwrap_or_default(),
+                g.torque.map(|t| number(in_newton_metres(t))).unwrap_or_default(),
+                g.empty_on_arrival.to_string(),
+                g.note.clone().unwrap_or_default(),
+            ])
+        })
+    });
+    // Writing into memory cannot fail.
+    written.expect("a table in memory");
+    String::from_utf8(out.into_inner().expect("a table in memory")).expect("text stays text")
+}
+
+type Wrong = (&'static str, String);
+
+/// What a table asks for.
+///
+/// # Errors
+/// Every cell that cannot be taken, with its row and what would be right.
+pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<FastenerEdit>, Vec<RowError>> {
+    let mut reader = csv::ReaderBuilder::new().flexible(true).trim(csv::Trim::All).from_reader(table);
+    let wrong = |row: usize, column: &str, problem: String| RowError { row, column: column.to_owned(), problem };
+    let head = reader.headers().cloned().map_err(|e| vec![wrong(1, "", format!("The table cannot be read: {e}."))])?;
+    let column = |name: &str| head.iter().position(|h| h.trim_start_matches('\u{feff}') == name);
+    if column("step").is_none() && column("id").is_none() {
+        let problem = format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
+        return Err(vec![wrong(1, "step", problem)]);
+    }
+    let (mut edits, mut errors) = (Vec::new(), Vec::new());
+    for (n, record) in reader.records().enumerate() {
+        let row = n + 2;
+        let record = match record {
+            Ok(record) => record,
+            Err(e) => {
+                errors.push(wrong(row, "", format!("The row cannot be read: {e}.")));
+                continue;
+            }
+        };
+        let cell = |name: &str| column(name).and_then(|c| record.get(c));
+        match changes(manual, n, &cell) {
+            Ok(found) => {
+                // What the manual would refuse is told at its row.
+                let several = crate::manual::Edit::Fastener(FastenerEdit::Several { edits: found.clone() });
+                match manual.apply(&several, "table") {
+                    Ok(_) => edits.extend(found),
+                    Err(refused) => errors.push(wrong(row, "", refused.to_string())),
+                }
+            }
+            Err((name, problem)) => errors.push(wrong(row, name, problem)),
+        }
+    }
+    if errors.is_empty() { Ok(edits) } else { Err(errors) }
+}
+
+/// What one row changes.
+fn changes<'a>(
+    manual: &Manual,
+    row: usize,
+    cell: &dyn Fn(&str) -> Option<&'a str>,
+) -> Result<Vec<FastenerEdit>, Wrong> {
+    let written = |name: &str| cell(name).filter(|c| !c.is_empty());
+    let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+    let step = match written("step") {
+        None => None,
+        Some(text) => {
+            let number: Option<usize> = text.parse().ok();
+            let found = number.and_then(|n| steps.get(n.checked_sub(1)?)).copied();
+            Some(found.ok_or_else(|| {
+                ("step", format!("There is no step {text}; the teardown has steps 1 to {}.", steps.len()))
+            })?)
+        }
+    };
+    let mut out = Vec::new();
+    let (id, now) = match written("id") {
+        Some(text) => {
+            let known = text.parse().ok().map(GroupId).and_then(|id| manual.fasteners.get(&id));
+            let group = known.ok_or_else(|| ("id", format!("“{text}” is no group of this manual. Leave the id empty to add one.")))?;
+            (group.id, group.clone())
+        }
+        None => {
+            let step = step.ok_or_else(|| ("step", "A new group needs the number of its step.".to_owned()))?;
+            let seed = format!("row/{row}/{}", COLUMNS.map(|c| cell(c).unwrap_or_default()).join("/"));
+            let id = GroupId(Uuid::new_v5(&manual.id.0, seed.as_bytes()));
+            if manual.fasteners.contains_key(&id) {
+                return Err(("id", "This row was brought before. Write the id of its group to change it.".to_owned()));
+            }
+            out.push(FastenerEdit::Add { id, step });
+            (id, FastenerGroup::new(id, step))
+        }
+    };
+    let fields = fields(manual, step, &now, cell)?;
+    out.extend(fields.into_iter().map(|field| FastenerEdit::Set { id, field }));
+    Ok(out)
+}
+
+/// Only what differs from what is known; a column that is not there changes nothing.
+fn fields<'a>(
+    manual: &Manual,
+    step: Option<StepId>,
+    now: &FastenerGroup,
+    cell: &dyn Fn(&str) -> Option<&'a str>,
+) -> Result<Vec<FastenerField>, Wrong> {
+    let mut out = Vec::new();
+    let text = |name: &str| cell(name).map(|c| Some(c.to_owned()).filter(|c| !c.is_empty()));
+    let mut put = |differs: bool, field: FastenerField| {
+        if differs {
+            out.push(field);
+        }
+    };
+    if let Some(step) = step {
+        put(step != now.step, FastenerField::Step(step));
+    }
+    if let Some(name) = text("name") {
+        put(name != now.name, FastenerField::Name(name));
+    }
+    if let Some(holds) = cell("holds") {
+        let parts = holds.split('+').map(str::trim).filter(|p| !p.is_empty());
+        let found: Result<Vec<PartId>, Wrong> = parts
+            .map(|name| {
+                let part = manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(name));
+                part.map(|p| p.id).ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
+            })
+            .collect();
+        let found = found?;
+        put(found != now.holds, FastenerField::Holds(found));
+    }
+    if let Some(count) = cell("count").filter(|c| !c.is_empty()) {
+        let count: u32 = count.parse().map_err(|_| ("count", format!("“{count}” is no count. Write a whole number.")))?;
+        put(Some(count) != now.count, FastenerField::Count(Some(count)));
+    }
+    if let Some(drive) = cell("drive") {
+        let drive = if drive.is_empty() { None } else { Some(drive_named(drive).map_err(|p| ("drive", p))?) };
+        put(drive != now.drive, FastenerField::Drive(drive));
+    }
+    if let Some(bit) = text("bit") {
+        put(bit != now.bit, FastenerField::Bit(bit));
+    }
+    if let Some(thread) = text("thread") {
+        put(thread != now.thread.map(|t| t.to_string()), FastenerField::Thread(thread));
+    }
+    if let Some(length) = figure("length_mm", cell)? {
+        put(length != now.length.map(in_millimetres), FastenerField::LengthMm(length));
+    }
+    if let Some(head) = choice("head", &HeadForm::ALL.map(|h| (h.name(), h)), cell)? {
+        put(head != now.head, FastenerField::Head(head));
+    }
+    if let Some(stored) = choice("stored", &Stored::ALL.map(|s| (s.name(), s)), cell)? {
+        put(stored != now.stored, FastenerField::Stored(stored));
+    }
+    if let Some(locking) = choice("locking", &Locking::ALL.map(|l| (l.name(), l)), cell)? {
+        put(locking != now.locking, FastenerField::Locking(locking));
+    }
+    if let Some(Some(fate)) = choice("fate", &FATES, cell)? {
+        put(fate != now.fate, FastenerField::Fate(fate));
+    }
+    const BOTH: [(&str, bool); 2] = [("yes", true), ("no", false)];
+    if let Some(Some(forming)) = choice("for_plastic", &BOTH, cell)? {
+        put(forming != now.forming, FastenerField::Forming(forming));
+    }
+    if let Some(Some(captive)) = choice("captive", &BOTH, cell)? {
+        put(captive != now.captive, FastenerField::Captive(captive));
+    }
+    if let Some(torque) = cell("torque_nm") {
+        let torque = if torque.is_empty() { None } else { Some(parse_torque(torque).map_err(|p| ("torque_nm", p))?) };
+        let nm = torque.map(in_newton_metres);
+        put(nm != now.torque.map(in_newton_metres), FastenerField::TorqueNm(nm));
+    }
+    if let Some(empty) = cell("empty_on_arrival").filter(|c| !c.is_empty()) {
+        let empty = empty.parse().map_err(|_| ("empty_on_arrival", format!("“{empty}” is no whole number.")))?;
+        put(empty != now.empty_on_arrival, FastenerField::EmptyOnArrival(empty));
+    }
+    if let Some(note) = text("note") {
+        put(note != now.note, FastenerField::Note(note));
+    }
+    Ok(out)
+}
+
+fn figure<'a>(
+    name: &'static str,
+    cell: &dyn Fn(&str) -> Option<&'a str>,
+) -> Result<Option<Option<f64>>, Wrong> {
+    let Some(text) = cell(name) else { return Ok(None) };
+    if text.is_empty() {
+        return Ok(Some(None));
+    }
+    let value = text.replace(',', ".").parse::<f64>();
+    value.map(|v| Some(Some(v))).map_err(|_| (name, format!("“{text}” is no figure. Write millimetres such as 6 or 4.5.")))
+}
+
+/// One of a few words, nothing, or no such column.
+fn choice<'a, T: Copy>(
+    name: &'static str,
+    known: &[(&str, T)],
+    cell: &dyn Fn(&str) -> Option<&'a str>,
+) -> Result<Option<Option<T>>, Wrong> {
+    let Some(text) = cell(name) else { return Ok(None) };
+    if text.is_empty() {
+        return Ok(Some(None));
+    }
+    let found = known.iter().find(|(n, _)| n.eq_ignore_ascii_case(text));
+    found.map(|(_, v)| Some(Some(*v))).ok_or_else(|| {
+        let all: Vec<&str> = known.iter().map(|(n, _)| *n).collect();
+        (name, format!("“{text}” is none of {}.", all.join(", ")))
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fasteners::kinds::sort;
+    use crate::fasteners::ledger::ledger;
+    use crate::fasteners::written::{group, manual};
+    use crate::manual::Edit;
+    use rstest::rstest;
+
+    fn csv_of(m: &Manual) -> String {
+        to_csv(m, &ledger(m, &sort(m)).rows)
+    }
+
+    fn brought(m: &Manual, table: &str) -> Manual {
+        let edits = from_csv(m, table.as_bytes()).unwrap();
+        m.apply(&Edit::Fastener(FastenerEdit::Several { edits }), "Ann").unwrap().0
+    }
+
+    const LID: &str = "1 lid: 4 PH0 8 mm, M2, countersunk, 0.1 N·m\n2 fan: 2 T6 4.5 mm, captive";
+
+    #[test]
+    fn a_table_that_comes_back_unchanged_changes_nothing() {
+        let m = manual(LID);
+        assert_eq!(from_csv(&m, csv_of(&m).as_bytes()).unwrap(), []);
+    }
+
+    #[test]
+    fn a_list_of_fasteners_is_added_and_changed() {
+        let m = manual(LID);
+        let id = group(10);
+        let table = format!("\u{feff}id,step,count,drive,thread,length_mm,torque_nm,holds\n{id},1,5,pozi,M2.5,\"8,5\",2 lbf·in,lid + fan\n,2,3,Allen,,6,,fan\n");
+        let next = brought(&m, &table);
+        let lid = &next.fasteners[&id];
+        assert_eq!((lid.count, lid.drive, lid.holds.len()), (Some(5), Some(Drive::Pozidriv), 2));
+        assert_eq!(lid.thread.unwrap().to_string(), "M2.5");
+        assert_eq!(lid.torque.map(in_newton_metres), Some(0.226));
+        let new = next.fasteners.values().find(|g| g.drive == Some(Drive::Hex)).unwrap();
+        assert_eq!((new.count, new.length.map(in_millimetres)), (Some(3), Some(6.0)));
+    }
+
+    #[rstest]
+    #[case("step,drive\n1,wobbly", 2, "drive", "“wobbly” is no drive. Write one of phillips, pozidriv,")]
+    #[case("step,drive\n1,star", 2, "drive", "means two drives")]
+    #[case("step,count\n1,4\n9,2", 3, "step", "There is no step 9; the teardown has steps 1 to 2.")]
+    #[case("step,length_mm\n1,-4", 2, "", "-4 mm is out of range")]
+    #[case("step,length_mm\n1,long", 2, "length_mm", "“long” is no figure")]
+    #[case("step,count\n1,many", 2, "count", "Write a whole number")]
+    #[case("step,head\n1,odd", 2, "head", "“odd” is none of pan, countersunk,")]
+    #[case("step,holds\n1,wheel", 2, "holds", "“wheel” is no part")]
+    #[case("step,torque_nm\n1,tight", 2, "torque_nm", "is no torque")]
+    #[case("step,thread\n1,7/8", 2, "", "is no metric thread")]
+    #[case("count\n4", 1, "step", "neither a column step nor id")]
+    #[case("id,count\nabc,4", 2, "id", "is no group of this manual")]
+    fn a_bad_cell_is_named(#[case] table: &str, #[case] row: usize, #[case] column: &str, #[case] says: &str) {
+        let errors = from_csv(&manual(LID), table.as_bytes()).unwrap_err();
+        let found = &errors[0];
+        assert_eq!((found.row, found.column.as_str()), (row, column), "{errors:?}");
+        assert!(found.problem.contains(says), "{errors:?}");
+    }
+}

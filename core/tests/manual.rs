@@ -429,6 +429,10 @@ Device: Mixer 2
 - Fit the left shell.
 - Drive 5 T10 screws, 14 mm of the left shell.
 
+## Screws
+
+- A: 5 × T10, 14 mm, left shell, step 1
+
 Screws: 5 out, 5 back, 0 new, 0 left over.
 ";
     assert_eq!(publish::markdown(&mixer.manual), expected);

@@ -1,6 +1,6 @@
 //! The API's own description: the OpenAPI document, derived from the handlers.
 
-use crate::routes::{chain, device, health, listen, manuals, publish, recordings};
+use crate::routes::{chain, device, health, listen, manuals, publish, recordings, screws};
 use rocket::serde::json::Json;
 use rocket::{Route, get, routes};
 use utoipa::OpenApi;
@@ -36,6 +36,12 @@ use utoipa::OpenApi;
         chain::all_jobs,
         device::device,
         device::find,
+        screws::screws,
+        screws::table,
+        screws::read_table,
+        screws::mat,
+        screws::mat_page,
+        screws::map,
         publish::guide,
         publish::markdown,
         publish::json,
@@ -88,6 +94,12 @@ pub fn routes() -> Vec<Route> {
         chain::spots,
         chain::all_jobs,
         device::device,
+        screws::screws,
+        screws::table,
+        screws::read_table,
+        screws::mat,
+        screws::mat_page,
+        screws::map,
         device::find,
         publish::guide,
         publish::markdown,

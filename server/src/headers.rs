@@ -28,7 +28,14 @@ impl Fairing for Headers {
         if request.uri().path().starts_with("/api") {
             response.set_header(Header::new("Cache-Control", "no-store"));
             // An answer of the API is data; opened as a page it must do nothing.
-            response.set_header(Header::new("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'"));
+            // A sheet to print carries its size of paper as its only style.
+            let printed = response.content_type().is_some_and(|t| t.is_html());
+            let policy = if printed {
+                "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'"
+            } else {
+                "default-src 'none'; frame-ancestors 'none'"
+            };
+            response.set_header(Header::new("Content-Security-Policy", policy));
         }
         let took = request.local_cache(Instant::now).elapsed();
         tracing::info!(

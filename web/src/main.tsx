@@ -11,6 +11,7 @@ import { GlobalStyle } from "./theme";
 const Listen = lazy(() => import("./stops/Listen"));
 const Steps = lazy(() => import("./stops/Steps"));
 const Chain = lazy(() => import("./stops/Chain"));
+const Screws = lazy(() => import("./stops/Screws"));
 const Fold = lazy(() => import("./stops/Fold"));
 const Publish = lazy(() => import("./stops/Publish"));
 
@@ -39,6 +40,7 @@ if (root) {
                 <Route path="listen" element={<Listen />} />
                 <Route path="steps" element={<Steps />} />
                 <Route path="chain" element={<Chain />} />
+                <Route path="screws" element={<Screws />} />
                 <Route path="fold" element={<Fold />} />
                 <Route path="publish" element={<Publish />} />
               </Route>

@@ -32,7 +32,7 @@ pub fn layer_svg(manual: &Manual, layer: &Layer, sorted: &Sorted, joints: &[Join
         .set("width", format!("{full_width}mm"))
         .set("height", format!("{full_height}mm"))
         .set("viewBox", (-RIM, -RIM, full_width, full_height))
-        .set("font-family", "Atkinson Hyperlegible, sans-serif")
+        .set("font-family", "sans-serif")
         .add(Title::new(title))
         .add(body)
         .to_string()

@@ -11,7 +11,7 @@ use crate::manual::{FastenerFate, FastenerGroup, Locking, Manual};
 use crate::units::{in_millimetres, number};
 use serde::{Deserialize, Serialize};
 use svg::Document;
-use svg::node::element::{Circle, Group, Style, Title};
+use svg::node::element::{Circle, Group, Title};
 use utoipa::ToSchema;
 
 /// Size of the sheet.
@@ -69,9 +69,8 @@ fn page(paper: Paper, title: &str, number: usize, count: usize, body: Group) -> 
         .set("width", format!("{width}mm"))
         .set("height", format!("{height}mm"))
         .set("viewBox", (0, 0, width, height))
-        .set("font-family", "Atkinson Hyperlegible, sans-serif")
+        .set("font-family", "sans-serif")
         .add(Title::new(format!("{title}, page {number} of {count}")))
-        .add(Style::new("text { white-space: pre; }"))
         .add(words(MARGIN, MARGIN + 4.5, 4.6, &short).set("font-weight", 700))
         .add(words(width - MARGIN, MARGIN + 4.5, 3.4, &format!("page {number} of {count}")).set("text-anchor", "end"))
         .add(words(MARGIN, MARGIN + 9.5, 3.1, "Print at 100 %, not fitted to the page."))

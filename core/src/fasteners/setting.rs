@@ -21,7 +21,8 @@ pub struct Setting {
     pub bench: Option<Bench>,
     /// What was taken as usual because nobody said.
     pub assumed: Vec<String>,
-    /// What a reader is told, in N·m: the setting that was given and stands, else the recommended one.
+    /// What a reader is told, in N·m: the setting that was given and stands, else the recommended one of a joint whose class
+    /// and material are known.
     pub in_force_nm: Option<f64>,
     /// The given setting against the window.
     pub stands: Option<Stands>,
@@ -79,8 +80,10 @@ pub fn setting(group: &FastenerGroup) -> Setting {
     let fine = matches!(stands, None | Some(Stands::Inside));
     let confirmed = group.torque_because.is_some() && stands != Some(Stands::Breaks);
     let given = group.torque.filter(|_| fine || confirmed).map(in_newton_metres);
-    let recommended = bench.as_ref().and_then(|b| b.recommended_nm);
-    let in_force_nm = given.or(if group.torque.is_none() { recommended } else { None });
+    // What is worked out from guesses is shown to the author and not told to readers.
+    let known = group.joint.class.is_some() && group.joint.into.is_some();
+    let computed = bench.as_ref().and_then(|b| b.recommended_nm).filter(|_| known && group.torque.is_none());
+    let in_force_nm = given.or(computed);
     Setting {
         window: bench.as_ref().map(|b| in_units(|u| u.range(b.holds_nm, b.harms_nm))).unwrap_or_default(),
         setting: in_force_nm.map(|nm| in_units(|u| u.text(nm))).unwrap_or_default(),
@@ -135,7 +138,8 @@ mod tests {
     #[case::inside("0.4 N·m", Some(Stands::Inside), Some(0.4), false)]
     #[case::above("0.7 N·m", Some(Stands::Above), None, true)]
     #[case::below("0.05 N·m", Some(Stands::Below), None, true)]
-    #[case::none_given("pan", None, Some(0.4), false)]
+    #[case::none_given("class 8.8", None, Some(0.6), false)]
+    #[case::guessed("pan", None, None, false)]
     fn a_given_setting_stands_inside_the_window(
         #[case] given: &str,
         #[case] stands: Option<Stands>,

@@ -88,6 +88,7 @@ pub fn describe(g: &mut FastenerGroup, item: &str) {
     } else {
         match item {
             "captive" => g.captive = true,
+            "class 8.8" => g.joint.class = Some(crate::screw::Class::C88),
             "locker" => g.locking = Some(Locking::Liquid),
             "drawn 3" => g.claims.push(CountClaim { count: 3, how: HowCounted::Drawn, evidence: None }),
             "because it was measured" => g.torque_because = Some("it was measured".to_owned()),

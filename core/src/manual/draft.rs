@@ -125,8 +125,9 @@ impl Drafter {
         let step = self.open.as_ref().expect("a step is open").step.id;
         let parts = self.parts_of(statement, evidence);
         for f in &statement.facts.fasteners {
-            self.fastener(f, step, evidence, phase);
+            self.fastener(f, step, evidence, phase, how_counted(&statement.text));
         }
+        self.tightness(statement, evidence);
         for c in &statement.facts.connectors {
             self.connector(c, step, evidence);
             let source = c.what.as_ref().filter(|what| phase == Phase::Teardown && is_power(what));
@@ -233,13 +234,13 @@ impl Drafter {
         out
     }
 
-    fn fastener(&mut self, fact: &FastenerFact, step: StepId, evidence: &Evidence, phase: Phase) {
+    fn fastener(&mut self, fact: &FastenerFact, step: StepId, evidence: &Evidence, phase: Phase, how: HowCounted) {
         if phase == Phase::Rebuild && self.refit(fact, evidence) {
             return;
         }
         let holds = fact.what.iter().map(|w| self.part(w, evidence)).collect();
         let claims =
-            fact.count.map(|count| CountClaim { count, how: HowCounted::Said, evidence: Some(evidence.clone()) });
+            fact.count.map(|count| CountClaim { count, how, evidence: Some(evidence.clone()) });
         let group = FastenerGroup {
             op: fact.op,
             count: fact.count,
@@ -253,6 +254,18 @@ impl Drafter {
             ..FastenerGroup::new(self.ids.make(GroupId), step)
         };
         self.manual.fasteners.insert(group.id, group);
+    }
+
+    /// "Tighten them to 0.4 newton metres": for the one group that the sentence speaks of.
+    fn tightness(&mut self, statement: &Statement, evidence: &Evidence) {
+        let told = |m: &&crate::units::Measure| m.quantity == crate::units::Quantity::Torque && m.to.is_none();
+        let mut torques = statement.facts.measures.iter().filter(told);
+        let (Some(torque), None) = (torques.next(), torques.next()) else { return };
+        let mut groups = self.manual.fasteners.values_mut().filter(|g| g.evidence.contains(evidence));
+        if let (Some(group), None) = (groups.next(), groups.next()) {
+            group.torque = Some(crate::units::newton_metres(torque.value));
+            group.torque_from = Some(super::TorqueFrom::Narrator);
+        }
     }
 
     /// Screws going back belong to the group that came out: same part, same length where both are told.
@@ -392,6 +405,14 @@ fn is_power(name: &str) -> bool {
     ["battery", "pack", "cell", "mains", "power"].iter().any(|w| name.split(' ').any(|n| n == *w))
 }
 
+/// "One, two, three, four": a count that is told while the hand does it.
+fn how_counted(text: &str) -> HowCounted {
+    let low = text.to_lowercase();
+    let mut words = low.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty());
+    let aloud = ["one", "two", "three"].into_iter().all(|n| words.any(|w| w == n));
+    if aloud || low.matches("one here").count() > 1 { HowCounted::CountedAloud } else { HowCounted::Said }
+}
+
 /// Glue never holds twice; whether a gasket does is the author's to say.
 fn is_used_up(name: &str) -> bool {
     name.split(' ').any(|n| matches!(n, "adhesive" | "glue"))
@@ -477,6 +498,14 @@ mod tests {
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
         [0:20] Caution. The glass splinters. Disconnect the battery cable. Pull out the battery.\n\n\
         [0:40] Put the battery back in. Put the base plate on and install three Phillips PH1 screws, length 8 millimetres, in the base plate.";
+
+    #[rstest::rstest]
+    #[case("One, two, three, four screws.", HowCounted::CountedAloud)]
+    #[case("One here and one here.", HowCounted::CountedAloud)]
+    #[case("Remove three screws and then one more.", HowCounted::Said)]
+    fn counting_aloud_is_told_from_saying(#[case] text: &str, #[case] how: HowCounted) {
+        assert_eq!(super::how_counted(text), how);
+    }
 
     #[test]
     fn steps_end_where_a_part_leaves() {

@@ -168,6 +168,8 @@ pub enum FastenerField {
     Bit(Option<String>),
     LengthMm(Option<f64>),
     TorqueNm(Option<f64>),
+    /// As people write it: "0.4 N·m", "3.5 lbf·in".
+    Torque(Option<String>),
     Captive(bool),
     Holds(Vec<PartId>),
     Refitted(Option<u32>),
@@ -361,6 +363,14 @@ impl FastenerGroup {
         self.claims.push(CountClaim { count, how: HowCounted::Confirmed, evidence });
     }
 
+    fn set_torque(&mut self, newton_metres: Option<f64>) -> Result<(), Refusal> {
+        let checked = newton_metres.map(|nm| within("torque_nm", nm, MOST_TORQUE_NM, "N·m")).transpose()?;
+        self.torque = checked.map(|nm| self.check_torque(units::newton_metres(nm))).transpose()?;
+        // A reason given for another setting is no reason for this one.
+        self.torque_because = None;
+        Ok(())
+    }
+
     /// A setting that would break the screw is no setting.
     fn check_torque(&self, torque: Torque) -> Result<Torque, Refusal> {
         let Some(thread) = self.thread else { return Ok(torque) };
@@ -402,12 +412,12 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
             group.length =
                 length.map(|mm| within("length_mm", mm, LONGEST_SCREW, "mm")).transpose()?.map(units::millimetres);
         }
-        FastenerField::TorqueNm(torque) => {
-            let torque =
-                torque.map(|nm| within("torque_nm", nm, MOST_TORQUE_NM, "N·m")).transpose()?.map(units::newton_metres);
-            group.torque = torque.map(|t| group.check_torque(t)).transpose()?;
-            // A reason given for another setting is no reason for this one.
-            group.torque_because = None;
+        FastenerField::TorqueNm(torque) => group.set_torque(*torque)?,
+        FastenerField::Torque(text) => {
+            let text = text.as_deref().filter(|t| !t.trim().is_empty());
+            let parsed = text.map(units::parse_torque).transpose();
+            let torque = parsed.map_err(|problem| Refusal::Invalid { field: "torque_nm", problem })?;
+            group.set_torque(torque.map(units::in_newton_metres))?;
         }
         FastenerField::Captive(captive) => group.captive = *captive,
         FastenerField::Holds(parts) => group.holds = parts.clone(),

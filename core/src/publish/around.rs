@@ -52,7 +52,7 @@ fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {
     let steps = manual.steps_in(Phase::Teardown);
     let parts = manual.parts.values().filter(|p| here(&p.variants)).map(|p| format!("the {}", p.name));
     let kept = |g: &&crate::manual::FastenerGroup| here(&g.variants) && manual.steps.contains_key(&g.step);
-    let screws = manual.fasteners.values().filter(kept).map(|g| screw_line(manual, g).words());
+    let screws = manual.fasteners.values().filter(kept).map(|g| screw_line(manual, g).words);
     let numbered = steps.iter().enumerate().filter(|(_, s)| here(&s.variants)).map(|(i, _)| format!("step {}", i + 1));
     parts.chain(screws).chain(numbered).collect()
 }

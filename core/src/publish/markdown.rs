@@ -43,6 +43,7 @@ pub fn markdown(manual: &Manual) -> String {
     for note in guide.around.iter().filter(|n| n.kind == NoteKind::MustPass) {
         section(&mut out, &note.title, &note.lines);
     }
+    push_screws(&mut out, &guide.screws);
     let balance = &guide.fold.balance;
     out.push_str(&format!(
         "\nScrews: {} out, {} back, {} new, {} left over.\n",
@@ -59,6 +60,16 @@ fn section(out: &mut String, title: &str, lines: &[String]) {
     for line in lines {
         out.push_str(&format!("- {}\n", escape(line)));
     }
+}
+
+/// Settings and orders, for the bench.
+fn push_screws(out: &mut String, sheet: &super::ScrewSheet) {
+    section(out, "Screws", &sheet.rows.iter().map(super::SheetRow::words).collect::<Vec<_>>());
+    let order = |j: &super::SheetJoint| {
+        let numbers = j.order.as_ref().map_or(String::new(), |o| format!(" Order: {o}."));
+        format!("{}: {}{numbers}", j.title, j.says)
+    };
+    section(out, "Tightening", &sheet.joints.iter().map(order).collect::<Vec<_>>());
 }
 
 /// "1–4. Follow the guide …" in place of its steps.
@@ -94,7 +105,7 @@ fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
         out.push_str(&format!("- {}\n", escape(branch)));
     }
     for screws in &step.screws {
-        out.push_str(&format!("- Screws: {}\n", escape(&screws.words())));
+        out.push_str(&format!("- Screws: {}\n", escape(&screws.words)));
     }
     for heat in &step.heat {
         out.push_str(&format!("- Heat: {}\n", escape(heat)));

@@ -3,9 +3,11 @@
 mod around;
 mod markdown;
 mod schema;
+mod screws;
 
 pub use markdown::markdown;
 pub use schema::manual_schema;
+pub use screws::{ScrewSheet, SheetJoint, SheetLayer, SheetRow};
 
 pub use crate::checks::Stop;
 
@@ -51,6 +53,8 @@ pub struct GuideStep {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct ScrewLine {
     pub group: GroupId,
+    /// For readers: "3 × T6, 4 mm, captive, fan, only for the blue one".
+    pub words: String,
     /// "6 ×", or "? ×" where nobody counted.
     pub count: Option<u32>,
     /// `PH0`, `T6`, "five-lobe"; `None` where the drive is not known.
@@ -65,8 +69,7 @@ pub struct ScrewLine {
 }
 
 impl ScrewLine {
-    /// For readers: "3 × T6, 4 mm, captive, fan, only for the blue one".
-    pub fn words(&self) -> String {
+    fn in_words(&self) -> String {
         let count = self.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
         let mut words = vec![match &self.drive {
             Some(drive) => format!("{count} {drive}"),
@@ -104,6 +107,8 @@ pub struct Guide {
     pub variants: Vec<VariantLine>,
     /// What to order.
     pub orders: Vec<OrderLine>,
+    /// Screws with their settings and orders.
+    pub screws: ScrewSheet,
     /// Guides that are done first; readers are sent there.
     pub called: Vec<Called>,
 }
@@ -173,6 +178,7 @@ pub fn guide(manual: &Manual) -> Guide {
         around: around::notes(manual),
         variants: around::variants(manual),
         orders: around::orders(manual),
+        screws: screws::sheet(manual),
         called: manual.cut.as_ref().map_or(Vec::new(), |c| c.called.clone()),
     }
 }
@@ -214,8 +220,9 @@ fn branch_text(manual: &Manual, b: &Branch) -> String {
 }
 
 fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {
-    ScrewLine {
+    let line = ScrewLine {
         group: group.id,
+        words: String::new(),
         count: group.count,
         drive: group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned())),
         profile: group.drive,
@@ -223,7 +230,8 @@ fn screw_line(manual: &Manual, group: &FastenerGroup) -> ScrewLine {
         captive: group.captive,
         holds: group.holds.iter().map(|p| manual.part_name(*p).to_owned()).collect(),
         variants: manual.variant_names(&group.variants),
-    }
+    };
+    ScrewLine { words: line.in_words(), ..line }
 }
 
 /// A heat setting for people: "heating pad on the rear cover, 75–80 °C, 2 min to 3 min".
@@ -301,8 +309,12 @@ fn remaining(manual: &Manual, steps: &[&Step], balance: &Balance) -> Vec<Remaini
         }
     }
     for f in checks::findings(manual) {
-        let step = if let Subject::Step(id) = f.about { Some(id) } else { None };
-        out.push(Remaining { stop: f.stop, what: f.says, blocks: f.blocks, step, group: None });
+        let (step, group) = match f.about {
+            Subject::Step(id) => (Some(id), None),
+            Subject::Group(id) => (manual.fasteners.get(&id).map(|g| g.step), Some(id)),
+            _ => (None, None),
+        };
+        out.push(Remaining { stop: f.stop, what: f.says, blocks: f.blocks, step, group });
     }
     let mut say = |what: String, step: Option<StepId>| {
         out.push(Remaining { stop: Stop::Steps, what, blocks: false, step, group: None });

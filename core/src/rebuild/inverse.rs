@@ -1,6 +1,7 @@
 //! What undoes an act, and the rebuild step that undoes a teardown step.
 
 use super::{RebuildLine, RebuildStep};
+use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::manual::{Manual, PartFate, Phase, Step};
 use crate::reading::{Act, FastenerOp};
@@ -36,7 +37,10 @@ pub fn inverse(act: Act) -> Option<Act> {
 /// The rebuild step that undoes a teardown step: its acts backwards, then what it says of screws and connectors.
 pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildStep {
     let connectors: Vec<ConnectorId> = manual.connectors_of(step.id).filter(|c| !c.temporary).map(|c| c.id).collect();
-    let groups: Vec<GroupId> = manual.groups_of(step.id).map(|g| g.id).collect();
+    let later = |g: &&crate::manual::FastenerGroup| waits_until(manual, g).is_none_or(|s| s == step.id);
+    let own = manual.groups_of(step.id).filter(later);
+    let waiting = manual.fasteners.values().filter(|g| g.step != step.id && waits_until(manual, g) == Some(step.id));
+    let groups: Vec<GroupId> = own.chain(waiting).map(|g| g.id).collect();
     let mut lines: Vec<RebuildLine> = Vec::new();
     let plain: Vec<&ConnectorId> = connectors.iter().filter(|c| !manual.connectors[c].power).collect();
     for action in step.actions.iter().rev() {
@@ -60,6 +64,19 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildS
         displaced: None,
         told: told(manual, step),
     }
+}
+
+/// The teardown step whose undoing brings back the part that a group waits for, where that comes later than its own.
+///
+/// A screw of two parts needs no such rule: it came out before both, so it goes in after both.
+fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Option<StepId> {
+    let part = group.waits_for?;
+    let steps = manual.steps_in(Phase::Teardown);
+    let at = steps.iter().position(|s| {
+        s.actions.iter().any(|a| a.act.direction() == crate::reading::Direction::Out && a.parts.contains(&part))
+    })?;
+    let own = steps.iter().position(|s| s.id == group.step)?;
+    (at < own).then(|| steps[at].id)
 }
 
 /// A rebuild step for the power connectors of a teardown step alone.
@@ -132,11 +149,12 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
     let back = matches!(group.op, FastenerOp::Loosen) || group.captive;
     let verb = if back { "Tighten" } else { "Drive" };
     let act = if back { Act::Tighten } else { Act::Drive };
-    let torque = group
-        .torque
-        .map_or(String::new(), |t| format!(" to {} N·m", crate::units::number(crate::units::in_newton_metres(t))));
+    let torque = setting(group)
+        .in_force_nm
+        .map_or(String::new(), |nm| format!(" to {} N·m", crate::units::number(nm)));
     let noun = if group.count == Some(1) { "screw" } else { "screws" };
-    RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because: None }
+    let because = group.waits_for.map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
+    RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because }
 }
 
 fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {

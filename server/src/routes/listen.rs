@@ -5,7 +5,7 @@ use crate::author::Author;
 use crate::problem::{Problem, Rows};
 use crate::store::{Applied, EditRequest, Store};
 use paso_core::ids::{ManualId, RecordingId};
-use paso_core::manual::{Edit, HeardRecording, Manual, ReadingEdit, RecordingEdit, Source, draft_more, to_csv};
+use paso_core::manual::{Edit, HeardRecording, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv};
 use paso_core::reading::{Comparison, FactSheet, compare};
 use paso_core::recording::{Cue, MAX_BYTES, Recording};
 use rocket::data::{Data, ToByteUnit};
@@ -77,6 +77,24 @@ pub struct TableRead {
     pub edit: Option<Edit>,
 }
 
+/// The whole of a table that was sent.
+pub(super) async fn table_bytes(file: Data<'_>) -> Result<Vec<u8>, Problem> {
+    // A table holds the text once more, and its facts.
+    let limit = MAX_BYTES * 10;
+    let read = file.open(limit.bytes()).into_bytes().await;
+    let bytes = read.map_err(|e| Problem::invalid("table", format!("The file broke off while it was sent: {e}.")))?;
+    if !bytes.is_complete() {
+        return Err(Problem::invalid("table", format!("The table is larger than {limit} bytes.")));
+    }
+    Ok(bytes.into_inner())
+}
+
+/// Every cell that cannot be taken, as one answer.
+pub(super) fn bad_rows(rows: Vec<RowError>) -> Problem {
+    let detail = format!("{} of the rows cannot be taken; nothing was changed.", rows.len());
+    Problem { rows: Some(Box::new(Rows(rows))), ..Problem::invalid("table", detail) }
+}
+
 /// The body is the edited table. Nothing is changed here; the edit that comes back is sent like any other.
 #[utoipa::path(context_path = "/api", tag = "listen", request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = TableRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
@@ -88,18 +106,9 @@ pub async fn read_table(
     store: &State<Store>,
 ) -> Result<Json<TableRead>, Problem> {
     let (manual, source) = of_manual(store, id, recording).await?;
-    // A table holds the text once more, and its facts.
-    let limit = MAX_BYTES * 10;
-    let read = file.open(limit.bytes()).into_bytes().await;
-    let bytes = read.map_err(|e| Problem::invalid("table", format!("The file broke off while it was sent: {e}.")))?;
-    if !bytes.is_complete() {
-        return Err(Problem::invalid("table", format!("The table is larger than {limit} bytes.")));
-    }
+    let bytes = table_bytes(file).await?;
     let heard = manual.hear(RecordingId(recording), &source);
-    let edits = manual.from_csv(RecordingId(recording), &heard, &bytes).map_err(|rows| {
-        let detail = format!("{} of the rows cannot be taken; nothing was changed.", rows.len());
-        Problem { rows: Some(Box::new(Rows(rows))), ..Problem::invalid("table", detail) }
-    })?;
+    let edits = manual.from_csv(RecordingId(recording), &heard, &bytes).map_err(bad_rows)?;
     let changes = edits.len();
     let edit = (changes > 0).then_some(Edit::Reading(ReadingEdit::Several { edits }));
     Ok(Json(TableRead { changes, edit }))

@@ -7,6 +7,7 @@ pub mod listen;
 pub mod manuals;
 pub mod publish;
 pub mod recordings;
+pub mod screws;
 
 use crate::problem::Problem;
 use rocket::serde::json::{self, Json};

@@ -21,7 +21,7 @@ pub async fn guide(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<
 }
 
 /// The whole manual, or what one of its jobs cuts from it.
-async fn whole_or_cut(store: &Store, id: Uuid, job: Option<&str>) -> Result<Arc<Manual>, Problem> {
+pub(super) async fn whole_or_cut(store: &Store, id: Uuid, job: Option<&str>) -> Result<Arc<Manual>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     let Some(job) = job.filter(|j| !j.is_empty()) else { return Ok(manual) };
     let job = job.parse().ok().and_then(|j| manual.jobs.get(&JobId(j)));
@@ -40,7 +40,7 @@ pub struct Download {
 }
 
 impl Download {
-    fn new(title: &str, ending: &str, kind: ContentType, body: String) -> Self {
+    pub(super) fn new(title: &str, ending: &str, kind: ContentType, body: String) -> Self {
         Self {
             body,
             kind,

@@ -82,6 +82,16 @@ export function useRoutes(targets: string[]) {
   });
 }
 
+/** All of the Screws stop, for the whole manual or one of its jobs. */
+export function useScrews(job: string) {
+  const { id } = useHand();
+  return useQuery({
+    queryKey: ["screws", id, job],
+    placeholderData: keepPreviousData,
+    queryFn: () => must(api.GET("/api/manuals/{id}/screws", { params: { path: { id }, query: job ? { job } : {} } })),
+  });
+}
+
 /** The guide of the whole manual, or of one of its jobs. */
 export function useGuide(job?: string | null) {
   const { id } = useHand();

@@ -171,7 +171,7 @@ export class Outbox {
       blocking: applied.blocking,
       manual: applied.change.images.reduce(withImage, view.manual),
     }));
-    for (const key of ["guide", "listen", "compare", "chain", "device", "shelf"])
+    for (const key of ["guide", "listen", "compare", "chain", "device", "screws", "shelf"])
       void this.queries.invalidateQueries({ queryKey: [key] });
   }
 

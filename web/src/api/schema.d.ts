@@ -249,6 +249,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/layers/{layer}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The holes of a layer at true scale, numbered in the order of tightening. */
+        get: operations["map"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/listen": {
         parameters: {
             query?: never;
@@ -273,6 +290,40 @@ export interface paths {
             cookie?: never;
         };
         get: operations["json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/mat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All pages of the mat with the gauge, ready to print at their true size. */
+        get: operations["mat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/mat/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One page of the mat, from 1. */
+        get: operations["mat_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -394,6 +445,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/screws": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that the stop shows; with a job only what that job touches. */
+        get: operations["screws"];
+        put?: never;
+        /** The body is a list of fasteners. Nothing is changed here; the edit that comes back is sent like any other. */
+        post: operations["read_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/screws.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ledger as CSV. */
+        get: operations["table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/undo": {
         parameters: {
             query?: never;
@@ -464,6 +550,11 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * @description Which line holes are mirrored across.
+         * @enum {string}
+         */
+        Across: "upright" | "level";
+        /**
          * @description One kind of act. Its inverse for the rebuild is in the `rebuild` module.
          * @enum {string}
          */
@@ -527,7 +618,7 @@ export interface components {
          * @description Which map of the manual an entity lives in.
          * @enum {string}
          */
-        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements" | "notes" | "kit";
+        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements" | "notes" | "kit" | "layers";
         /** @description A fact with the second of the segment it stands in. */
         At_ConnectorFact: {
             op: components["schemas"]["ConnectorOp"];
@@ -651,6 +742,74 @@ export interface components {
              * @description New screws in their place.
              */
             renewed: number;
+        };
+        /** @description The bench's answer. Torques in N·m. */
+        Bench: {
+            /**
+             * Format: double
+             * @description Least torque that breaks the screw.
+             */
+            breaking_nm: number;
+            /** @description Clamping force at the recommended setting, at the most and the least friction, in newtons. */
+            clamp_n?: number[] | null;
+            /**
+             * Format: double
+             * @description The most that harms nothing, with its ends over the range of friction.
+             */
+            harms_nm: number;
+            harms_range_nm: number[];
+            /**
+             * Format: double
+             * @description The least that holds, with its ends over the range of friction.
+             */
+            holds_nm: number;
+            holds_range_nm: number[];
+            limit: components["schemas"]["Limit"];
+            /** @description Cautions of the bench in sentences. */
+            notes: string[];
+            /**
+             * Format: double
+             * @description A setting that a driver has; `None` where the window is empty: drive by hand.
+             */
+            recommended_nm?: number | null;
+            /**
+             * Format: double
+             * @description Whole turns of thread that hold.
+             */
+            turns: number;
+            /** @description Figures with formula and source. */
+            worked: components["schemas"]["Worked"][];
+        };
+        /** @description One bit of the toolkit. */
+        Bit: {
+            drive?: components["schemas"]["Drive"] | null;
+            /** @description `PH0`, "five-lobe" where the size is not known. */
+            name: string;
+            /**
+             * Format: int32
+             * @description Screws driven with it, of those counted.
+             */
+            screws: number;
+            security: boolean;
+        };
+        /** @description What is to be said of the bit of one group. */
+        BitAdvice: {
+            security: boolean;
+            /** @description The bit given is none of them. */
+            unusual: boolean;
+            /** @description Bits that such a screw usually has. */
+            usual: string[];
+            wrong: components["schemas"]["WrongBit"][];
+        };
+        /** @description All bits. */
+        Bits: {
+            /** @description In the order in which they are taken up. */
+            bits: components["schemas"]["Bit"][];
+            /** @description Changes of bit along the teardown, the fewest possible. */
+            changes: number;
+            steps: components["schemas"]["StepBits"][];
+            /** @description Groups whose drive nobody knows. */
+            unknown: number;
         };
         /** @description What to do if something goes another way. */
         Branch: {
@@ -787,6 +946,11 @@ export interface components {
             seq: number;
             theirs: components["schemas"]["Theirs"][];
         };
+        /**
+         * @description Strength class of a screw.
+         * @enum {string}
+         */
+        Class: "4.8" | "5.8" | "8.8" | "10.9" | "A2-50" | "A2-70" | "A4-80";
         /** @description One thing as two recordings tell it. */
         Comparison: {
             /** @description `None`: this recording does not tell it. */
@@ -979,7 +1143,7 @@ export interface components {
          * @description The drive of a screw.
          * @enum {string}
          */
-        Drive: "phillips" | "slotted" | "torx" | "torx-plus" | "hex" | "pentalobe" | "tri-point" | "pozidriv" | "jis" | "spanner";
+        Drive: "phillips" | "slotted" | "torx" | "torx-plus" | "hex" | "pentalobe" | "tri-point" | "pozidriv" | "jis" | "spanner" | "square" | "torx-pin" | "triangle";
         /** @description One change an author asks for. */
         Edit: {
             head: components["schemas"]["HeadEdit"];
@@ -1013,6 +1177,10 @@ export interface components {
             kit: components["schemas"]["KitEdit"];
         } | {
             text: components["schemas"]["TextEdit"];
+        } | {
+            layer: components["schemas"]["LayerEdit"];
+        } | {
+            hole: components["schemas"]["HoleEdit"];
         };
         /** @description An edit as a client sends it. */
         EditRequest: {
@@ -1110,6 +1278,30 @@ export interface components {
             remove: {
                 id: components["schemas"]["GroupId"];
             };
+        } | {
+            /** @description Parts a group in two, such as left and right: so many screws, with these of its holes, go to a new one. */
+            split: {
+                /** Format: int32 */
+                count: number;
+                holes: number[];
+                id: components["schemas"]["GroupId"];
+                name: string;
+                new_id: components["schemas"]["GroupId"];
+            };
+        } | {
+            /** @description So many screws, with these holes (numbers from 1), go from one group to another. */
+            shift: {
+                /** Format: int32 */
+                count: number;
+                from: components["schemas"]["GroupId"];
+                holes: number[];
+                to: components["schemas"]["GroupId"];
+            };
+        } | {
+            /** @description All or none, as one edit. */
+            several: {
+                edits: components["schemas"]["FastenerEdit"][];
+            };
         };
         /** @description One operation on a group of like fasteners. */
         FastenerFact: {
@@ -1150,6 +1342,9 @@ export interface components {
             /** Format: double */
             torque_nm: number | null;
         } | {
+            /** @description As people write it: "0.4 N·m", "3.5 lbf·in". */
+            torque: string | null;
+        } | {
             captive: boolean;
         } | {
             holds: components["schemas"]["PartId"][];
@@ -1164,6 +1359,39 @@ export interface components {
             variants: components["schemas"]["VariantId"][];
         } | {
             step: components["schemas"]["StepId"];
+        } | {
+            name: string | null;
+        } | {
+            /** @description "M2", "M3×0.35". */
+            thread: string | null;
+        } | {
+            forming: boolean;
+        } | {
+            head: components["schemas"]["HeadForm"] | null;
+        } | {
+            /** Format: double */
+            head_mm: number | null;
+        } | {
+            joint: components["schemas"]["JointFacts"];
+        } | {
+            stored: components["schemas"]["Stored"] | null;
+        } | {
+            locking: components["schemas"]["Locking"] | null;
+        } | {
+            waits_for: components["schemas"]["PartId"] | null;
+        } | {
+            /** Format: int32 */
+            empty_on_arrival: number;
+        } | {
+            tighten_told: number[];
+        } | {
+            loosen_told: number[];
+        } | {
+            two_passes: boolean;
+        } | {
+            torque_from: components["schemas"]["TorqueFrom"] | null;
+        } | {
+            torque_because: string | null;
         };
         /** @description One group of like fasteners. */
         FastenerGroup: {
@@ -1177,13 +1405,31 @@ export interface components {
              */
             count?: number | null;
             drive?: components["schemas"]["Drive"] | null;
+            /**
+             * Format: int32
+             * @description Holes that were empty when the device arrived.
+             */
+            empty_on_arrival?: number;
             evidence: components["schemas"]["Evidence"][];
             fate: components["schemas"]["FastenerFate"];
+            /** @description It forms its own thread: a screw for plastic. */
+            forming?: boolean;
+            head?: components["schemas"]["HeadForm"] | null;
+            /** Format: double */
+            head_mm?: number | null;
             /** @description One or two parts; counted once. */
             holds: components["schemas"]["PartId"][];
+            /** @description Where they sit on their layer. */
+            holes?: components["schemas"]["HolePlace"][];
             id: components["schemas"]["GroupId"];
+            joint?: components["schemas"]["JointFacts"];
+            layer?: components["schemas"]["LayerId"] | null;
             /** Format: double */
             length_mm?: number | null;
+            locking?: components["schemas"]["Locking"] | null;
+            loosen_told?: number[];
+            /** @description "rear cover, the long ones"; `None`: named by what they hold. */
+            name?: string | null;
             note?: string | null;
             op: components["schemas"]["FastenerOp"];
             /**
@@ -1192,10 +1438,20 @@ export interface components {
              */
             refitted?: number | null;
             step: components["schemas"]["StepId"];
+            stored?: components["schemas"]["Stored"] | null;
+            thread?: string | null;
+            /** @description The order they are tightened in as told or embossed, by the numbers of their holes from 1. */
+            tighten_told?: number[];
+            /** @description Why a setting outside the computed window stands. */
+            torque_because?: string | null;
+            torque_from?: components["schemas"]["TorqueFrom"] | null;
             /** Format: double */
             torque_nm?: number | null;
+            /** @description Tightened to half first, then in full. */
+            two_passes?: boolean;
             /** @description Empty: in all variants. */
             variants?: components["schemas"]["VariantId"][];
+            waits_for?: components["schemas"]["PartId"] | null;
         };
         /**
          * @description What happens to a group of fasteners.
@@ -1249,6 +1505,12 @@ export interface components {
          * @description A group of like fasteners.
          */
         GroupId: string;
+        /** @description What the stop says of one group. */
+        GroupView: {
+            bit: components["schemas"]["BitAdvice"];
+            group: components["schemas"]["GroupId"];
+            setting: components["schemas"]["Setting"];
+        };
         /** @description The guide as its reader sees it. */
         Guide: {
             /** @description What must hold before, what is lost, what must pass. */
@@ -1263,6 +1525,8 @@ export interface components {
             /** @description What to order. */
             orders: components["schemas"]["OrderLine"][];
             remaining: components["schemas"]["Remaining"][];
+            /** @description Screws with their settings and orders. */
+            screws: components["schemas"]["ScrewSheet"];
             steps: components["schemas"]["GuideStep"][];
             title: string;
             tools: string[];
@@ -1291,6 +1555,11 @@ export interface components {
             /** @description The variants it holds for; empty where it holds for all. */
             variants: string[];
         };
+        /**
+         * @description What the wrong screw does.
+         * @enum {string}
+         */
+        Harm: "too_long" | "too_short" | "wrong_thread" | "wrong_head";
         /** @description Title, device and language of a manual. */
         Head: {
             /** @description The device as its maker names it. */
@@ -1310,6 +1579,11 @@ export interface components {
         } | {
             weights: components["schemas"]["WeightsInSeconds"];
         };
+        /**
+         * @description Shape of a screw's head.
+         * @enum {string}
+         */
+        HeadForm: "pan" | "countersunk" | "cylinder" | "wafer" | "flange" | "hexagon" | "none";
         /** @description State of the server. */
         Health: {
             database: boolean;
@@ -1411,6 +1685,60 @@ export interface components {
             /** Format: int64 */
             seq: number;
         };
+        /** @description Changes of the holes of a group. */
+        HoleEdit: {
+            /** @description All of its holes, on one layer. */
+            place: {
+                holes: components["schemas"]["HolePlace"][];
+                id: components["schemas"]["GroupId"];
+                layer: components["schemas"]["LayerId"];
+            };
+        } | {
+            /** @description Adds the mirror image of every hole. */
+            mirror: {
+                across: components["schemas"]["Across"];
+                id: components["schemas"]["GroupId"];
+            };
+        } | {
+            /** @description Adds holes at even distances from the first to the last place, both included. */
+            spread: {
+                /** Format: int32 */
+                count: number;
+                from: components["schemas"]["HolePlace"];
+                id: components["schemas"]["GroupId"];
+                layer: components["schemas"]["LayerId"];
+                to: components["schemas"]["HolePlace"];
+            };
+        } | {
+            /** @description Adds holes at even angles on a circle, the first one at the top. */
+            ring: {
+                centre: components["schemas"]["HolePlace"];
+                /** Format: int32 */
+                count: number;
+                id: components["schemas"]["GroupId"];
+                layer: components["schemas"]["LayerId"];
+                /** Format: double */
+                radius_mm: number;
+            };
+        } | {
+            /** @description Takes all of them away. */
+            clear: {
+                id: components["schemas"]["GroupId"];
+            };
+        };
+        /** @description A hole by its group and its number there, from 1. */
+        HoleOf: {
+            group: components["schemas"]["GroupId"];
+            /** Format: int32 */
+            number: number;
+        };
+        /** @description Where the axis of a hole stands, in millimetres from the upper left corner of its layer. */
+        HolePlace: {
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
         /**
          * @description How a count came about. All claims are kept; disagreement is a finding.
          * @enum {string}
@@ -1425,6 +1753,11 @@ export interface components {
             authored_before?: string | null;
             before?: Record<string, never> | null;
             place: components["schemas"]["Place"];
+        };
+        /** @description A figure in one unit, for people. */
+        InUnit: {
+            text: string;
+            unit: string;
         };
         /** @description One job: a target and what becomes of the parts. */
         Job: {
@@ -1507,11 +1840,54 @@ export interface components {
             /** @description New parts of which no price is known. */
             unpriced: number;
         };
+        /** @description The screws that close one joint. */
+        Joint: {
+            groups: components["schemas"]["GroupId"][];
+            layer: components["schemas"]["LayerId"];
+            loosen: components["schemas"]["JointOrder"];
+            pattern: components["schemas"]["Pattern"];
+            /** @description What is to be done, in words. */
+            says: string;
+            step: components["schemas"]["StepId"];
+            tighten: components["schemas"]["JointOrder"];
+            two_passes: boolean;
+        };
+        /** @description What the torque bench is told of a joint; whatever is not known is empty. */
+        JointFacts: {
+            clamped?: components["schemas"]["Mating"] | null;
+            class?: components["schemas"]["Class"] | null;
+            /** Format: double */
+            engagement_mm?: number | null;
+            /** @description Ends of the friction coefficient. */
+            friction?: number[] | null;
+            into?: components["schemas"]["Mating"] | null;
+            /** @description The most that drives the screw in and the least that strips the hole, both measured, in N·m. */
+            measured_nm?: number[] | null;
+        };
+        /** @description One order of a joint, computed or stated. */
+        JointOrder: {
+            /** @description The computed order, where a stated one differs from it. */
+            computed?: components["schemas"]["HoleOf"][] | null;
+            /** @description The order in force. */
+            holes: components["schemas"]["HoleOf"][];
+            /** @description It was told or embossed. */
+            stated: boolean;
+            /** @description Numbers in the computed order (from 1) at which another hole would do as well. */
+            ties: number[];
+        };
         /**
          * @description How a move is judged.
          * @enum {string}
          */
         Judged: "fine" | "doubtful" | "refused";
+        /** @description Screws that are alike. */
+        KindRow: {
+            groups: components["schemas"]["GroupId"][];
+            /** @description Letters of those groups. */
+            letters: string[];
+            shape: components["schemas"]["Shape"];
+            words: string;
+        };
         /** @description Changes of what is laid out. */
         KitEdit: {
             lay_out: {
@@ -1543,6 +1919,102 @@ export interface components {
             id: components["schemas"]["ToolId"];
             name: string;
         };
+        /** @description One layer: what is seen with everything above it taken off. */
+        Layer: {
+            id: components["schemas"]["LayerId"];
+            name: string;
+            outline: components["schemas"]["Outline"];
+        };
+        /** @description Changes of layers. */
+        LayerEdit: {
+            add: {
+                id: components["schemas"]["LayerId"];
+                name: string;
+                outline: components["schemas"]["Outline"];
+            };
+        } | {
+            rename: {
+                id: components["schemas"]["LayerId"];
+                name: string;
+            };
+        } | {
+            /** @description Refused while a hole would lie outside. */
+            redraw: {
+                id: components["schemas"]["LayerId"];
+                outline: components["schemas"]["Outline"];
+            };
+        } | {
+            /** @description Its holes go with it. */
+            remove: {
+                id: components["schemas"]["LayerId"];
+            };
+        };
+        /**
+         * Format: uuid
+         * @description A layer of the device.
+         */
+        LayerId: string;
+        /** @description The whole ledger. */
+        Ledger: {
+            balance: components["schemas"]["Balance"];
+            rows: components["schemas"]["LedgerRow"][];
+            /** @description "0 left over.", or what is. */
+            says: string;
+            /** @description Only steps with screws. */
+            steps: components["schemas"]["LedgerStep"][];
+        };
+        /** @description One group. */
+        LedgerRow: {
+            /** Format: int32 */
+            back?: number | null;
+            /** @description Screws leave their holes; loosened and captive ones stay with their part. */
+            comes_out: boolean;
+            /** @description Claims of the count that differ, in a sentence. */
+            disagreement?: string | null;
+            group: components["schemas"]["GroupId"];
+            /** @description Its name, or what it is and holds. */
+            label: string;
+            /** Format: int64 */
+            left_over?: number | null;
+            /** Format: int32 */
+            out?: number | null;
+            /** Format: int32 */
+            renewed: number;
+            step: components["schemas"]["StepId"];
+            step_number: number;
+            tag: components["schemas"]["Tag"];
+        };
+        /** @description One step with its screws. */
+        LedgerStep: {
+            /**
+             * Format: int32
+             * @description Screws back when this step is undone.
+             */
+            back: number;
+            /**
+             * Format: int32
+             * @description Of those that came out here, neither back nor renewed nor left out on purpose.
+             */
+            left_over: number;
+            number: number;
+            /**
+             * Format: int32
+             * @description On the bench after this step, of those counted.
+             */
+            on_bench: number;
+            /**
+             * Format: int32
+             * @description Screws out in this step, of those counted.
+             */
+            out: number;
+            step: components["schemas"]["StepId"];
+            title: string;
+        };
+        /**
+         * @description What goes wrong first when the setting is too high.
+         * @enum {string}
+         */
+        Limit: "screw_breaks" | "screw_yields" | "hole_strips" | "screw_strips" | "part_crushed" | "insert_turns";
         /** @description One recording of a manual as the Listen stop shows it. */
         ListenRecording: {
             cues: components["schemas"]["Cue"][];
@@ -1553,6 +2025,11 @@ export interface components {
             timed: boolean;
             title: string;
         };
+        /**
+         * @description What keeps a screw from turning by itself.
+         * @enum {string}
+         */
+        Locking: "liquid" | "patch" | "washer";
         /** @description A correction whose words no statement covers any more. */
         Lost: {
             end: number;
@@ -1602,6 +2079,10 @@ export interface components {
             /** @description What is laid out at the start. */
             kit?: {
                 [key: string]: components["schemas"]["LaidOut"];
+            };
+            /** @description Outlines on which the holes of screws are placed. */
+            layers?: {
+                [key: string]: components["schemas"]["Layer"];
             };
             notes?: {
                 [key: string]: components["schemas"]["Note"];
@@ -1658,6 +2139,11 @@ export interface components {
          * @enum {string}
          */
         Mark: "look_up" | "dead_end" | "rejected" | "decision" | "complaint" | "branch" | "alternative";
+        /**
+         * @description What the screw goes into.
+         * @enum {string}
+         */
+        Mating: "steel" | "brass_insert" | "aluminium" | "cast_aluminium" | "magnesium" | "pa66_gf30" | "pc" | "abs";
         /** @description A figure with its unit, as the fact sheet lists it. `to` is the upper end of a range. */
         Measure: {
             quantity: components["schemas"]["Quantity"];
@@ -1679,6 +2165,15 @@ export interface components {
             /** @description Line of the source, from 1. */
             line: number;
             what: string;
+        };
+        /** @description One kind of screw in the holes of another. */
+        MixUp: {
+            harm: components["schemas"]["Harm"];
+            hole: number;
+            /** @description "2 mm too long: it bottoms …" */
+            says: string;
+            /** @description Places in the list of kinds. */
+            screw: number;
         };
         /** @description A part that can only be reached after others. */
         NeedFact: {
@@ -1740,6 +2235,13 @@ export interface components {
          * @enum {string}
          */
         NoteKind: "damage" | "missing_screw" | "empty_hole" | "promise" | "before" | "bound" | "lost" | "harmless" | "must_pass";
+        /** @description Two kinds that only their length tells apart. */
+        OnlyLength: {
+            groups: components["schemas"]["GroupId"][][];
+            kinds: number[];
+            /** @description How to tell them. */
+            says: string;
+        };
         /** @description One finding. */
         OrderFinding: {
             /** @description Stands against publishing. */
@@ -1761,6 +2263,21 @@ export interface components {
             name: string;
             part: components["schemas"]["PartId"];
             text: string;
+        };
+        /** @description The rim of a layer in millimetres, the origin being its upper left corner. */
+        Outline: {
+            /** @description A rectangle with rounded corners. */
+            rectangle: {
+                /** Format: double */
+                height_mm: number;
+                /** Format: double */
+                radius_mm: number;
+                /** Format: double */
+                width_mm: number;
+            };
+        } | {
+            /** @description Corner points in their order round the rim. */
+            corners: components["schemas"]["HolePlace"][];
         };
         /** @description One part of the device. */
         Part: {
@@ -1872,6 +2389,11 @@ export interface components {
             level: number;
             part: components["schemas"]["PartId"];
         };
+        /**
+         * @description How the screws stand.
+         * @enum {string}
+         */
+        Pattern: "few" | "ring" | "plate";
         /**
          * @description Which half of the work a step belongs to.
          * @enum {string}
@@ -2147,6 +2669,11 @@ export interface components {
          * @enum {string}
          */
         Risk: "glued" | "brittle" | "single_use" | "battery" | "mains";
+        /** @description Risks of mixing up. */
+        Risks: {
+            mix_ups: components["schemas"]["MixUp"][];
+            only_length: components["schemas"]["OnlyLength"][];
+        };
         /** @description One way to the target. */
         RouteView: {
             /** @description What a job has to rule out to be cut along this way. */
@@ -2191,6 +2718,27 @@ export interface components {
             profile?: components["schemas"]["Drive"] | null;
             /** @description The variants that have them; empty where all have. */
             variants: string[];
+            /** @description For readers: "3 × T6, 4 mm, captive, fan, only for the blue one". */
+            words: string;
+        };
+        /** @description All screws of a guide. */
+        ScrewSheet: {
+            /** @description Bits in the order in which they are taken up. */
+            bits: string[];
+            joints: components["schemas"]["SheetJoint"][];
+            /** @description Layers with holes on them. */
+            layers: components["schemas"]["SheetLayer"][];
+            rows: components["schemas"]["SheetRow"][];
+        };
+        /** @description All that the stop shows. */
+        ScrewsView: {
+            bits: components["schemas"]["Bits"];
+            findings: components["schemas"]["CheckFinding"][];
+            groups: components["schemas"]["GroupView"][];
+            joints: components["schemas"]["Joint"][];
+            kinds: components["schemas"]["KindRow"][];
+            ledger: components["schemas"]["Ledger"];
+            risks: components["schemas"]["Risks"];
         };
         /** @description One joint without screws. */
         Seam: {
@@ -2248,6 +2796,26 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description The bench with the setting in force. */
+        Setting: {
+            /** @description What was taken as usual because nobody said. */
+            assumed: string[];
+            bench?: components["schemas"]["Bench"] | null;
+            /** @description What to say where no torque driver is. */
+            by_hand: string;
+            /**
+             * Format: double
+             * @description What a reader is told, in N·m: the setting that was given and stands, else the recommended one of a joint whose class
+             *     and material are known.
+             */
+            in_force_nm?: number | null;
+            /** @description Outside the window and nobody has given a reason. */
+            open: boolean;
+            setting: components["schemas"]["InUnit"][];
+            stands?: components["schemas"]["Stands"] | null;
+            /** @description The window, the setting and the breaking torque in all units. */
+            window: components["schemas"]["InUnit"][];
+        };
         /** @description A contradiction that an author has looked at. */
         Settled: {
             end: number;
@@ -2257,6 +2825,41 @@ export interface components {
             kind: components["schemas"]["DiscrepancyKind"];
             recording: components["schemas"]["RecordingId"];
             start: number;
+        };
+        /**
+         * @description Outline of a tag.
+         * @enum {string}
+         */
+        Shape: "circle" | "square" | "triangle" | "diamond" | "pentagon" | "hexagon" | "slab" | "drop";
+        /** @description The order of one joint. */
+        SheetJoint: {
+            /** @description "A1, A3, A2, A4": letters of groups with the numbers of their holes. */
+            order?: string | null;
+            says: string;
+            /** @description The step that opens it. */
+            title: string;
+        };
+        /** @description A layer with holes. */
+        SheetLayer: {
+            holes: number;
+            id: components["schemas"]["LayerId"];
+            name: string;
+        };
+        /** @description One group. */
+        SheetRow: {
+            by_hand: string;
+            /** Format: int32 */
+            count?: number | null;
+            group: components["schemas"]["GroupId"];
+            holds: string;
+            /** @description "PH0, M2, 6 mm, pan head" */
+            kind: string;
+            /** @description "captive; renew; thread locker" */
+            notes: string[];
+            step_number: number;
+            tag: components["schemas"]["Tag"];
+            /** @description "0.4 N·m"; `None` where nobody knows. */
+            torque?: string | null;
         };
         /** @description What can be changed of a manual's place on the shelf; its contents change by edits. */
         ShelfChange: {
@@ -2284,6 +2887,11 @@ export interface components {
          * @enum {string}
          */
         Standing: "proposed" | "confirmed" | "dropped";
+        /**
+         * @description How a given setting stands to the window.
+         * @enum {string}
+         */
+        Stands: "inside" | "below" | "above" | "breaks";
         /** @description One thing said, with its kind, its reason and its facts. */
         Statement: {
             /**
@@ -2359,6 +2967,12 @@ export interface components {
             tools: string[];
             /** @description Empty: holds for all variants. */
             variants: components["schemas"]["VariantId"][];
+        };
+        /** @description The bits of one step in their best order. */
+        StepBits: {
+            bits: string[];
+            number: number;
+            step: components["schemas"]["StepId"];
         };
         /** @description Changes of steps. */
         StepEdit: {
@@ -2445,6 +3059,11 @@ export interface components {
          * @enum {string}
          */
         Stop: "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "cautions" | "fold" | "rehearse" | "publish";
+        /**
+         * @description Where screws lie while they are out.
+         * @enum {string}
+         */
+        Stored: "mat" | "row" | "pile" | "in_hole";
         /** @description What a finding is about. */
         Subject: {
             step: components["schemas"]["StepId"];
@@ -2454,11 +3073,21 @@ export interface components {
             note: components["schemas"]["NoteId"];
         } | {
             tool: components["schemas"]["ToolId"];
+        } | {
+            group: components["schemas"]["GroupId"];
         };
         /** @description What an edited table asks for: one edit to send, none where nothing differs. */
         TableRead: {
             changes: number;
             edit?: components["schemas"]["Edit"] | null;
+        };
+        /** @description How a group is told from the others. */
+        Tag: {
+            /** Format: double */
+            length_mm?: number | null;
+            letter: string;
+            /** @description Alike for groups of one kind; beyond eight kinds shapes come again, and the letter tells. */
+            shape: components["schemas"]["Shape"];
         };
         /** @description One line of the teardown side. */
         TeardownRow: {
@@ -2534,6 +3163,11 @@ export interface components {
          * @enum {string}
          */
         Topic: "screws" | "heat" | "setting" | "connector" | "order";
+        /**
+         * @description Who says how tight.
+         * @enum {string}
+         */
+        TorqueFrom: "maker" | "narrator" | "author";
         /** @description What a route adds up to. */
         Totals: {
             /** @description By the counting rule of EN 45554 (from memory). */
@@ -2662,6 +3296,22 @@ export interface components {
             meant: string;
             recording: components["schemas"]["RecordingId"];
             start: number;
+        };
+        /** @description One figure with how it came about. */
+        Worked: {
+            formula: string;
+            source: string;
+            unit: string;
+            /** Format: double */
+            value: number;
+            what: string;
+        };
+        /** @description A bit that seems to fit and does not. */
+        WrongBit: {
+            /** @description `T9`, `PH1`, "hex key 2". */
+            bit: string;
+            /** @description What it does in this recess. */
+            does: string;
         };
     };
     responses: never;
@@ -3253,6 +3903,38 @@ export interface operations {
             };
         };
     };
+    map: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                layer: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     listen: {
         parameters: {
             query?: never;
@@ -3302,6 +3984,87 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mat: {
+        parameters: {
+            query?: {
+                paper?: string;
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mat_page: {
+        parameters: {
+            query?: {
+                paper?: string;
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3604,6 +4367,109 @@ export interface operations {
                 };
                 content: {
                     "text/markdown": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    screws: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScrewsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             404: {

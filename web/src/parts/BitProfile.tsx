@@ -25,6 +25,17 @@ function recess(drive: Drive | null | undefined) {
     case "torx":
     case "torx-plus":
       return <polygon points={lobes(6, 7, 4.4)} strokeWidth="1.6" fill="currentColor" strokeLinejoin="round" />;
+    case "torx-pin":
+      return (
+        <>
+          <polygon points={lobes(6, 7, 4.4)} strokeWidth="1.6" fill="currentColor" strokeLinejoin="round" />
+          <circle cx="12" cy="12" r="1.7" fill="var(--sheet)" stroke="none" />
+        </>
+      );
+    case "square":
+      return <rect x="7.5" y="7.5" width="9" height="9" strokeWidth="1.4" fill="currentColor" />;
+    case "triangle":
+      return <polygon points="12,6 17.6,15.4 6.4,15.4" strokeWidth="1.4" fill="currentColor" />;
     case "pentalobe":
       return <polygon points={lobes(5, 7, 3.8)} strokeWidth="1.6" fill="currentColor" strokeLinejoin="round" />;
     case "hex":

@@ -12,7 +12,7 @@ const STATIONS: Station[] = [
   { stop: "listen", name: "Listen", to: "listen" },
   { stop: "steps", name: "Steps", to: "steps" },
   { stop: "chain", name: "Chain", to: "chain" },
-  { stop: "screws", name: "Screws", later: "The ledger of every screw, a map of their holes, order and torque." },
+  { stop: "screws", name: "Screws", to: "screws" },
   { stop: "seams", name: "Seams", later: "How glued and clipped edges open: where, how deep, how hot, how long." },
   { stop: "cables", name: "Cables", later: "Every connector, how it opens, and what its cable must pass." },
   { stop: "cautions", name: "Cautions", later: "What can hurt or break, worded and placed before the step." },

@@ -206,6 +206,17 @@ export function Select<T extends string>(props: {
   );
 }
 
+/** A field of a form that is sent as a whole. */
+export function Typed(props: { label: string; value: string; width: string; onChange: (typed: string) => void }) {
+  const id = useId();
+  return (
+    <FieldBox style={{ width: props.width }}>
+      <label htmlFor={id}>{props.label}</label>
+      <Input id={id} value={props.value} onChange={(event) => props.onChange(event.target.value)} />
+    </FieldBox>
+  );
+}
+
 export const TextInput = Input;
 export const TextArea = Area;
 

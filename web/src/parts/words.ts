@@ -34,6 +34,9 @@ export const DRIVES: [Drive, string][] = [
   ["pentalobe", "five-lobe"],
   ["tri-point", "three-lobe"],
   ["spanner", "two-hole"],
+  ["square", "SQ square"],
+  ["torx-pin", "TR six-lobe with pin"],
+  ["triangle", "triangle"],
 ];
 
 /** `45 s`, or `12 min` from a minute and a half on. */

@@ -4,20 +4,11 @@ import { FileUp } from "lucide-react";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import {
-  api,
-  bring,
-  type Edit,
-  isProblem,
-  type ListenRecording,
-  must,
-  newId,
-  type Problem,
-  sentence,
-} from "../../api/client";
+import { api, bring, type ListenRecording, must, newId, sentence } from "../../api/client";
 import { useHand } from "../../api/manual";
 import { Button, Heading, Pending, Quiet, Select, Wrong } from "../../parts/controls";
 import { Row } from "../../parts/layout";
+import { useTableFile } from "../../parts/TableFile";
 import { clock, plural } from "../../parts/words";
 import { space } from "../../theme";
 
@@ -67,30 +58,14 @@ export function Recordings({ recordings }: { recordings: ListenRecording[] }) {
 /** The fact sheet and the statements as files, and the edited table back. */
 function Tables({ recording, several }: { recording: ListenRecording; several: boolean }) {
   const { id, view, edit } = useHand();
-  const [told, setTold] = useState<string | null>(null);
-  const [problem, setProblem] = useState<Problem | null>(null);
   const path = `/api/manuals/${id}/recordings/${recording.id}`;
   const follows = view.manual.head.follows === recording.id;
-  const take = async (files: FileList | null) => {
-    const file = files?.[0];
-    if (!file) return;
-    setTold(null);
-    setProblem(null);
-    const lost = "The server did not take the table. Nothing was changed; try again in a moment.";
-    const sent = fetch(`${path}/statements`, { method: "POST", body: file, headers: { "Content-Type": "text/csv" } });
-    const answer = await sent.then(
-      async (r) => ({ ok: r.ok, body: (await r.json().catch(() => null)) as unknown }),
-      () => ({ ok: false, body: null }),
-    );
-    const { body } = answer;
-    if (!answer.ok && isProblem(body)) return setProblem(body);
-    if (!answer.ok || body === null) return setTold(lost);
-    const read = body as { changes: number; edit?: Edit | null };
-    if (!read.edit) return setTold("The table says nothing new.");
-    const result = await edit(read.edit);
-    if (result.ok) setTold(`${plural(read.changes, "correction")} taken from the table.`);
-    else setProblem(result.problem);
-  };
+  const table = useTableFile({
+    path: `${path}/statements`,
+    button: "Bring the edited table back",
+    name: `Bring the edited table back: ${recording.title}`,
+    change: "correction",
+  });
   return (
     <One>
       <Heading as="h3">
@@ -108,29 +83,14 @@ function Tables({ recording, several }: { recording: ListenRecording; several: b
         <a href={`${path}/statements`} download={`${recording.title}.statements.csv`}>
           Statements (CSV)
         </a>
-        <FileTrigger acceptedFileTypes={[".csv", "text/csv"]} onSelect={(files) => void take(files)}>
-          <Button aria-label={`Bring the edited table back: ${recording.title}`}>
-            <FileUp size={15} aria-hidden /> Bring the edited table back
-          </Button>
-        </FileTrigger>
+        {table.trigger}
         {several && !follows && (
           <Button onPress={() => void edit({ recording: { follow: { recording: recording.id } } })}>
             Follow this one
           </Button>
         )}
       </Row>
-      {told && <Quiet role="status">{told}</Quiet>}
-      {problem && (
-        <Wrong>
-          {problem.detail}
-          {(problem.rows ?? []).slice(0, 20).map((r) => (
-            <span key={`${r.row}${r.column}`} style={{ display: "block" }}>
-              Row {r.row}
-              {r.column && `, column ${r.column}`}: {r.problem}
-            </span>
-          ))}
-        </Wrong>
-      )}
+      {table.outcome}
     </One>
   );
 }

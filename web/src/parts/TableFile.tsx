@@ -1,0 +1,66 @@
+/** An edited table back into the manual: every bad cell is named, and nothing is taken then. */
+import { FileUp } from "lucide-react";
+import { useState } from "react";
+import { FileTrigger } from "react-aria-components";
+import { type Edit, isProblem, type Problem } from "../api/client";
+import { useHand } from "../api/manual";
+import { Button, Quiet, Wrong } from "./controls";
+import { plural } from "./words";
+
+/** Where a table is read, what its button says, and what one of its changes is called. */
+type Props = { path: string; button: string; name?: string; change: string };
+
+/** Most bad rows shown at once; the rest come up when these are mended. */
+const MOST_ROWS = 20;
+const LOST = "The server did not take the table. Nothing was changed; try again in a moment.";
+
+/** The button and, below, what came of it. */
+export function useTableFile({ path, button, name, change }: Props) {
+  const { edit } = useHand();
+  const [told, setTold] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const take = async (files: FileList | null) => {
+    const file = files?.[0];
+    if (!file) return;
+    setTold(null);
+    setProblem(null);
+    const sent = fetch(path, { method: "POST", body: file, headers: { "Content-Type": "text/csv" } });
+    const answer = await sent.then(
+      async (r) => ({ ok: r.ok, body: (await r.json().catch(() => null)) as unknown }),
+      () => ({ ok: false, body: null }),
+    );
+    const { body } = answer;
+    if (!answer.ok && isProblem(body)) return setProblem(body);
+    if (!answer.ok || body === null) return setTold(LOST);
+    const read = body as { changes: number; edit?: Edit | null };
+    if (!read.edit) return setTold("The table says nothing new.");
+    const result = await edit(read.edit);
+    if (result.ok) setTold(`${plural(read.changes, change)} taken from the table.`);
+    else setProblem(result.problem);
+  };
+  return {
+    trigger: (
+      <FileTrigger acceptedFileTypes={[".csv", "text/csv"]} onSelect={(files) => void take(files)}>
+        <Button aria-label={name}>
+          <FileUp size={15} aria-hidden /> {button}
+        </Button>
+      </FileTrigger>
+    ),
+    outcome: (
+      <>
+        {told && <Quiet role="status">{told}</Quiet>}
+        {problem && (
+          <Wrong>
+            {problem.detail}
+            {(problem.rows ?? []).slice(0, MOST_ROWS).map((r) => (
+              <span key={`${r.row}${r.column}`} style={{ display: "block" }}>
+                Row {r.row}
+                {r.column && `, column ${r.column}`}: {r.problem}
+              </span>
+            ))}
+          </Wrong>
+        )}
+      </>
+    ),
+  };
+}

@@ -1,0 +1,186 @@
+/**
+ * Screws: the ledger stays in sight; choose a group, and its holes, order, torque and risks follow on one page.
+ */
+import { Plus, Printer } from "lucide-react";
+import { useState } from "react";
+import styled from "styled-components";
+import { newId, type ScrewsView } from "../api/client";
+import { useHand, useScrews } from "../api/manual";
+import { Button, Heading, Key, Pending, Quiet, Select } from "../parts/controls";
+import { Findings } from "../parts/Findings";
+import { Page, Row, Top } from "../parts/layout";
+import { useTableFile } from "../parts/TableFile";
+import { useEvidence } from "../parts/tape-context";
+import { plural } from "../parts/words";
+import { space } from "../theme";
+import { Facts } from "./screws/Facts";
+import { HoleMap } from "./screws/HoleMap";
+import { Bits, Kinds, Risks } from "./screws/Kinds";
+import { Ledger } from "./screws/Ledger";
+import { Tag } from "./screws/Tag";
+import { TorqueBench } from "./screws/TorqueBench";
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 440px) minmax(0, 1fr);
+  gap: ${space.wide};
+  align-items: start;
+  > :first-child { position: sticky; top: 0; max-height: calc(100vh - 170px); overflow: auto; }
+  @media (max-width: 1040px) {
+    grid-template-columns: minmax(0, 1fr);
+    > :first-child { position: static; max-height: 46vh; }
+  }
+`;
+const Side = styled.div`
+  display: grid;
+  gap: ${space.wide};
+`;
+const Name = styled.header`
+  display: flex;
+  align-items: center;
+  gap: ${space.small};
+  h3 { margin: 0; }
+`;
+
+export default function Screws() {
+  const [job, setJob] = useState("");
+  const { data, error } = useScrews(job);
+  if (!data)
+    return (
+      <Page $width={1320}>
+        <Pending error={error}>Counting the screws …</Pending>
+      </Page>
+    );
+  return <Loaded screws={data} job={job} onJob={setJob} />;
+}
+
+function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob: (job: string) => void }) {
+  const { view } = useHand();
+  const [chosen, setChosen] = useState<string | null>(screws.ledger.rows[0]?.group ?? null);
+  const group = chosen ? view.manual.fasteners[chosen] : undefined;
+  const about = screws.groups.find((g) => g.group === chosen);
+  const row = screws.ledger.rows.find((r) => r.group === chosen);
+  const { balance } = screws.ledger;
+  useEvidence(group?.evidence);
+  return (
+    <Page $width={1320}>
+      <Top>
+        <Heading>Screws</Heading>
+        <p role="status">
+          {plural(balance.out, "screw")} out in {plural(screws.ledger.rows.length, "group")}.{" "}
+          <b>{screws.ledger.says}</b>
+        </p>
+        <Papers job={job} onJob={onJob} />
+      </Top>
+      <Columns>
+        <div>
+          {screws.ledger.rows.length === 0 ? (
+            <Quiet>No screws yet. Sentences of the recording bring them; add a group here, or bring a list.</Quiet>
+          ) : (
+            <>
+              <Quiet>
+                <Key>↑</Key> <Key>↓</Key> choose a group
+              </Quiet>
+              <Ledger screws={screws} chosen={chosen} onChoose={setChosen} />
+            </>
+          )}
+          <AddGroup onAdded={setChosen} />
+        </div>
+        <Side>
+          <Findings
+            name="To look at"
+            findings={screws.findings}
+            also={(f) =>
+              "group" in f.about && (
+                <Button onPress={() => "group" in f.about && setChosen(f.about.group)}>Show it</Button>
+              )
+            }
+          />
+          {group && about && row ? (
+            <>
+              <Name>
+                <Tag tag={row.tag} size={38} />
+                <Heading as="h3">
+                  {group.count ?? "?"} × {row.label}
+                </Heading>
+              </Name>
+              <HoleMap key={group.id} group={group} screws={screws} onChoose={setChosen} />
+              <TorqueBench group={group} setting={about.setting} />
+              <Risks screws={screws} chosen={chosen} />
+              <Facts group={group} about={about} screws={screws} onChoose={setChosen} />
+            </>
+          ) : (
+            <Quiet>Choose a group in the ledger.</Quiet>
+          )}
+          {screws.ledger.rows.length > 0 && (
+            <>
+              <Bits screws={screws} />
+              <Kinds screws={screws} />
+            </>
+          )}
+        </Side>
+      </Columns>
+    </Page>
+  );
+}
+
+/** The guide that is looked at, the mat to print, the table out and in. */
+function Papers({ job, onJob }: { job: string; onJob: (job: string) => void }) {
+  const { id, view } = useHand();
+  const jobs = Object.values(view.manual.jobs).sort((a, b) => a.title.localeCompare(b.title));
+  const path = `/api/manuals/${id}`;
+  const query = (more: Record<string, string>) => `?${new URLSearchParams({ ...more, ...(job ? { job } : {}) })}`;
+  const table = useTableFile({ path: `${path}/screws`, button: "Bring a list (CSV)", change: "change" });
+  return (
+    <div>
+      <Row>
+        {jobs.length > 0 && (
+          <Select
+            label="Guide"
+            hideLabel
+            value={job}
+            options={[["", "the whole device"], ...jobs.map((j): [string, string] => [j.id, j.title])]}
+            onChange={onJob}
+          />
+        )}
+        <a href={`${path}/mat${query({ paper: "a4" })}`} target="_blank" rel="noreferrer">
+          <Printer size={15} aria-hidden /> Mat, A4
+        </a>
+        <a href={`${path}/mat${query({ paper: "letter" })}`} target="_blank" rel="noreferrer">
+          Mat, Letter
+        </a>
+        <a href={`${path}/screws.csv${query({})}`} download>
+          Table (CSV)
+        </a>
+        {table.trigger}
+      </Row>
+      {table.outcome}
+    </div>
+  );
+}
+
+function AddGroup({ onAdded }: { onAdded: (group: string) => void }) {
+  const { view, edit } = useHand();
+  const steps = view.order.filter((s) => view.manual.steps[s]?.phase === "teardown");
+  const [step, setStep] = useState("");
+  const chosen = step || steps[0] || "";
+  if (steps.length === 0) return <Quiet>Write a step first: screws belong to steps.</Quiet>;
+  return (
+    <Row>
+      <Select
+        label="More screws in step"
+        value={chosen}
+        options={steps.map((s, i): [string, string] => [s, `${i + 1}. ${view.manual.steps[s]?.title ?? ""}`])}
+        onChange={setStep}
+      />
+      <Button
+        onPress={() => {
+          const id = newId();
+          void edit({ fastener: { add: { id, step: chosen } } }).then((r) => r.ok && onAdded(id));
+        }}
+      >
+        <Plus size={15} aria-hidden /> Add a group
+      </Button>
+    </Row>
+  );
+}

@@ -1,0 +1,267 @@
+/** What is known of a group besides its torque: counts and who claims them, head, store, fate, what it holds. */
+import { Trash2 } from "lucide-react";
+import { useState } from "react";
+import styled from "styled-components";
+import {
+  type Drive,
+  type FastenerGroup,
+  type GroupView,
+  type HeadForm,
+  newId,
+  type ScrewsView,
+} from "../../api/client";
+import { useHand } from "../../api/manual";
+import { Button, CommitField, Heading, Quiet, Select, Typed, Wrong } from "../../parts/controls";
+import { Row } from "../../parts/layout";
+import { DRIVES } from "../../parts/words";
+import { space } from "../../theme";
+import { figure, useSetGroup, written } from "./set";
+
+const HEADS: [HeadForm, string][] = [
+  ["pan", "pan"],
+  ["countersunk", "countersunk"],
+  ["cylinder", "cylinder"],
+  ["wafer", "wafer"],
+  ["flange", "flange"],
+  ["hexagon", "hexagon"],
+  ["none", "none: set screw"],
+];
+const HOW = { said: "said", counted_aloud: "counted aloud", drawn: "drawn", confirmed: "confirmed" } as const;
+
+const Box = styled.section`
+  display: grid;
+  gap: ${space.small};
+`;
+
+type Props = { group: FastenerGroup; about: GroupView; screws: ScrewsView; onChoose: (group: string | null) => void };
+
+export function Facts({ group, about, screws, onChoose }: Props) {
+  const { view, edit } = useHand();
+  const set = useSetGroup(group.id);
+  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
+  const partOptions = parts.map((p): [string, string] => [p.id, p.name]);
+  const whole = (typed: string) => (typed.trim() === "" ? null : Math.trunc(Number(typed)));
+  const claims = group.claims.map((c) => `${c.count} ${HOW[c.how]}`).join(", ");
+  return (
+    <Box aria-label="The screws of this group">
+      <Heading as="h3">The screws</Heading>
+      <Row>
+        <CommitField
+          label="Name of the group"
+          width="13em"
+          value={group.name ?? ""}
+          onCommit={(t) => set({ name: written(t) })}
+        />
+        <CommitField
+          label="Count"
+          type="number"
+          width="5em"
+          value={group.count?.toString() ?? ""}
+          onCommit={(t) => set({ count: whole(t) })}
+        />
+        <CommitField
+          label="Back"
+          type="number"
+          width="5em"
+          value={group.refitted?.toString() ?? ""}
+          onCommit={(t) => set({ refitted: whole(t) })}
+        />
+        <CommitField
+          label="Holes empty on arrival"
+          type="number"
+          width="9em"
+          value={`${group.empty_on_arrival ?? 0}`}
+          onCommit={(t) => set({ empty_on_arrival: whole(t) ?? 0 })}
+        />
+      </Row>
+      {claims && <Quiet>Counted: {claims}.</Quiet>}
+      <Row>
+        <Select<Drive>
+          label="Drive"
+          value={group.drive ?? ""}
+          options={[["", "not known"], ...DRIVES]}
+          onChange={(drive) => void set({ drive: drive || null })}
+        />
+        <CommitField label="Bit" width="5em" value={group.bit ?? ""} onCommit={(t) => set({ bit: written(t) })} />
+        <CommitField
+          label="Length, mm"
+          width="6em"
+          value={group.length_mm?.toString() ?? ""}
+          onCommit={(t) => set({ length_mm: figure(t) })}
+        />
+        <Select
+          label="Head"
+          value={group.head ?? ""}
+          options={[["", "not known"], ...HEADS]}
+          onChange={(head) => void set({ head: head || null })}
+        />
+        <CommitField
+          label="Head ⌀, mm"
+          width="6em"
+          value={group.head_mm?.toString() ?? ""}
+          onCommit={(t) => set({ head_mm: figure(t) })}
+        />
+        <label>
+          <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}
+          captive
+        </label>
+      </Row>
+      <BitWords about={about} />
+      <Row>
+        <Select
+          label="Holds"
+          value={group.holds[0] ?? ""}
+          options={[["", "–"], ...partOptions]}
+          onChange={(part) =>
+            void set({ holds: part ? [part, ...group.holds.slice(1).filter((p) => p !== part)] : [] })
+          }
+        />
+        {group.holds[0] && (
+          <Select
+            label="and also"
+            value={group.holds[1] ?? ""}
+            options={[["", "nothing else"], ...partOptions.filter(([id]) => id !== group.holds[0])]}
+            onChange={(part) => void set({ holds: part ? [group.holds[0] ?? "", part] : group.holds.slice(0, 1) })}
+          />
+        )}
+        <Select
+          label="Driven only when back"
+          value={group.waits_for ?? ""}
+          options={[["", "no other part"], ...partOptions.map(([id, name]): [string, string] => [id, `the ${name}`])]}
+          onChange={(part) => void set({ waits_for: part || null })}
+        />
+        <Select
+          label="Kept"
+          value={group.stored ?? ""}
+          options={[
+            ["", "not told"],
+            ["mat", "on the mat"],
+            ["row", "in a row"],
+            ["pile", "in a pile"],
+            ["in_hole", "in their holes"],
+          ]}
+          onChange={(stored) => void set({ stored: stored || null })}
+        />
+        <Select
+          label="At the rebuild"
+          value={group.fate}
+          options={[
+            ["reuse", "the same ones"],
+            ["renew", "new ones"],
+            ["leave_out", "left out on purpose"],
+          ]}
+          onChange={(fate) => fate !== "" && void set({ fate })}
+        />
+        <Select
+          label="Kept from turning by"
+          value={group.locking ?? ""}
+          options={[
+            ["", "nothing"],
+            ["liquid", "thread locker"],
+            ["patch", "a patch"],
+            ["washer", "a washer"],
+          ]}
+          onChange={(locking) => void set({ locking: locking || null })}
+        />
+      </Row>
+      <Moving key={group.id} group={group} screws={screws} onChoose={onChoose} />
+      <Row>
+        <Button
+          onPress={() =>
+            void edit({ fastener: { remove: { id: group.id } } }).then((r) => {
+              if (r.ok) onChoose(null);
+            })
+          }
+        >
+          <Trash2 size={15} aria-hidden /> Remove this group
+        </Button>
+      </Row>
+    </Box>
+  );
+}
+
+/** Which bit fits, and which only seems to. */
+function BitWords({ about }: { about: GroupView }) {
+  const { usual, unusual, security, wrong } = about.bit;
+  return (
+    <div>
+      {usual.length > 0 && (
+        <Quiet>
+          Usual for this thread: {usual.join(" or ")}.{unusual && " The bit above is none of them."}
+        </Quiet>
+      )}
+      {security && <Quiet>This drive is not in every box of bits: name it in the list of tools.</Quiet>}
+      {wrong.length > 0 && (
+        <details>
+          <summary>Bits that seem to fit, and do not</summary>
+          <ul>
+            {wrong.map((w) => (
+              <li key={w.bit}>
+                {w.bit}: {w.does}.
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </div>
+  );
+}
+
+/** Parting a group, and moving screws into another one. */
+function Moving({ group, screws, onChoose }: Omit<Props, "about">) {
+  const { edit } = useHand();
+  const [count, setCount] = useState("");
+  const [holes, setHoles] = useState("");
+  const [to, setTo] = useState("");
+  const [name, setName] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const others = screws.ledger.rows.filter((r) => r.group !== group.id);
+  const go = async () => {
+    const n = Number(count);
+    if (!Number.isInteger(n) || n < 0 || count.trim() === "")
+      return setWrong("Write how many screws go, as a whole number.");
+    const numbers = holes
+      .split(/[^0-9]+/)
+      .filter(Boolean)
+      .map(Number);
+    const new_id = newId();
+    const result = await edit(
+      to === ""
+        ? { fastener: { split: { id: group.id, new_id, count: n, holes: numbers, name } } }
+        : { fastener: { shift: { from: group.id, to, count: n, holes: numbers } } },
+    );
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) onChoose(to === "" ? new_id : to);
+  };
+  const field = (label: string, value: string, set: (typed: string) => void, width: string) => (
+    <Typed label={label} width={width} value={value} onChange={set} />
+  );
+  return (
+    <details>
+      <summary>Part this group, or move screws to another</summary>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void go();
+        }}
+      >
+        <Row>
+          {field("How many", count, setCount, "5em")}
+          {field("Their holes, by number", holes, setHoles, "9em")}
+          <Select
+            label="Go to"
+            value={to}
+            options={[
+              ["", "a new group"],
+              ...others.map((r): [string, string] => [r.group, `${r.tag.letter}: ${r.label}`]),
+            ]}
+            onChange={setTo}
+          />
+          {to === "" && field("Its name", name, setName, "11em")}
+          <Button type="submit">Move them</Button>
+        </Row>
+        {wrong && <Wrong>{wrong}</Wrong>}
+      </form>
+    </details>
+  );
+}

@@ -1,0 +1,458 @@
+/** The hole map: where the screws of a layer sit, placed by pointer or by millimetres, numbered in their order. */
+import { FlipHorizontal2, FlipVertical2, Plus, Trash2 } from "lucide-react";
+import { useRef, useState } from "react";
+import styled from "styled-components";
+import { type FastenerGroup, type HolePlace, type Layer, newId, type Outline, type ScrewsView } from "../../api/client";
+import { useHand } from "../../api/manual";
+import type { Result } from "../../api/outbox";
+import { Button, CommitField, Heading, IconButton, Quiet, Select, Typed, Wrong } from "../../parts/controls";
+import { Row } from "../../parts/layout";
+import { plural } from "../../parts/words";
+import { focusRing, space } from "../../theme";
+import { figure } from "./set";
+import { TagShape } from "./Tag";
+
+const Frame = styled.div`
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  background: var(--sunk);
+  padding: ${space.small};
+  svg { display: block; width: 100%; max-height: 420px; }
+`;
+const Mark = styled.g`
+  outline: none;
+  &:focus-visible circle.ring { stroke: var(--accent); }
+  circle.ring { fill: none; stroke: transparent; }
+`;
+const Places = styled.ol`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.small} ${space.normal};
+  li { display: flex; align-items: end; gap: ${space.hair}; }
+  b { min-width: 2.2em; padding-bottom: 6px; }
+`;
+const Sheet = styled.svg`
+  &:focus-visible { ${focusRing} }
+`;
+
+/** White around the outline, in millimetres. */
+const RIM = 7;
+/** Half a millimetre is as fine as a pointer places. */
+const snap = (v: number) => Math.round(v * 2) / 2;
+
+const sizeOf = (outline: Outline): [number, number] =>
+  "rectangle" in outline
+    ? [outline.rectangle.width_mm, outline.rectangle.height_mm]
+    : [Math.max(...outline.corners.map((c) => c.x_mm)), Math.max(...outline.corners.map((c) => c.y_mm))];
+
+type Props = { group: FastenerGroup; screws: ScrewsView; onChoose: (group: string) => void };
+
+export function HoleMap({ group, screws, onChoose }: Props) {
+  const { view, edit } = useHand();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const layers = Object.values(view.manual.layers ?? {});
+  const [picked, setPicked] = useState<string | null>(null);
+  const layer = view.manual.layers?.[group.layer ?? picked ?? layers[0]?.id ?? ""];
+  const holes = group.layer === layer?.id ? (group.holes ?? []) : [];
+  const told = async (sent: Promise<Result>) => {
+    const result = await sent;
+    setWrong(result.ok ? null : result.problem.detail);
+    return result;
+  };
+  const place = (next: HolePlace[]) =>
+    layer &&
+    told(
+      edit({
+        hole: next.length > 0 ? { place: { id: group.id, layer: layer.id, holes: next } } : { clear: { id: group.id } },
+      }),
+    );
+  return (
+    <section aria-label="Hole map">
+      <Row>
+        <Heading as="h3">Holes</Heading>
+        {layers.length > 0 && (
+          <Select
+            label="Layer"
+            value={layer?.id ?? ""}
+            options={layers.map((l): [string, string] => [l.id, l.name])}
+            onChange={(id) => {
+              setPicked(id);
+              if (group.holes?.length && layer)
+                setWrong("The holes of this group are on another layer. Take them away there first.");
+            }}
+          />
+        )}
+        <NewLayer
+          onAdd={(name, outline) => {
+            const id = newId();
+            setPicked(id);
+            return told(edit({ layer: { add: { id, name, outline } } }));
+          }}
+        />
+      </Row>
+      {wrong && <Wrong>{wrong}</Wrong>}
+      {layer ? (
+        <>
+          <Drawing layer={layer} group={group} screws={screws} holes={holes} onPlace={place} onChoose={onChoose} />
+          <Row>
+            <Button onPress={() => void told(edit({ hole: { mirror: { id: group.id, across: "upright" } } }))}>
+              <FlipHorizontal2 size={15} aria-hidden /> Mirror left to right
+            </Button>
+            <Button onPress={() => void told(edit({ hole: { mirror: { id: group.id, across: "level" } } }))}>
+              <FlipVertical2 size={15} aria-hidden /> Mirror top to bottom
+            </Button>
+            {holes.length > 0 && <Button onPress={() => void place([])}>Take all away</Button>}
+          </Row>
+          <Places aria-label="Holes of this group">
+            {holes.map((hole, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a hole is told by its number alone
+              <li key={i}>
+                <b>{i + 1}</b>
+                {(["x_mm", "y_mm"] as const).map((axis) => (
+                  <CommitField
+                    key={axis}
+                    label={`${axis === "x_mm" ? "Across" : "Down"}, hole ${i + 1}, mm`}
+                    hideLabel
+                    width="5.5em"
+                    value={`${hole[axis]}`}
+                    onCommit={(typed) =>
+                      place(holes.map((h, n) => (n === i ? { ...h, [axis]: figure(typed) ?? 0 } : h)))
+                    }
+                  />
+                ))}
+                <IconButton
+                  aria-label={`Take hole ${i + 1} away`}
+                  onPress={() => void place(holes.filter((_, n) => n !== i))}
+                >
+                  <Trash2 size={15} />
+                </IconButton>
+              </li>
+            ))}
+          </Places>
+          <Spread
+            onPlace={(at) => place([...holes, at])}
+            onSpread={(from, to, count) =>
+              told(edit({ hole: { spread: { id: group.id, layer: layer.id, from, to, count } } }))
+            }
+            onRing={(centre, radius_mm, count) =>
+              told(edit({ hole: { ring: { id: group.id, layer: layer.id, centre, radius_mm, count } } }))
+            }
+          />
+          <Order group={group} screws={screws} />
+        </>
+      ) : (
+        <Quiet>Draw the outline of a layer first: its name, how wide and how high it is. Holes are placed on it.</Quiet>
+      )}
+    </section>
+  );
+}
+
+/** The layer with the holes of all groups; a press places one of the group in hand. */
+function Drawing(props: {
+  layer: Layer;
+  group: FastenerGroup;
+  screws: ScrewsView;
+  holes: HolePlace[];
+  onPlace: (next: HolePlace[]) => void;
+  onChoose: (group: string) => void;
+}) {
+  const { layer, group, screws, holes, onPlace, onChoose } = props;
+  const { view } = useHand();
+  const svg = useRef<SVGSVGElement>(null);
+  const [width, height] = sizeOf(layer.outline);
+  const size = Math.min(14, Math.max(2.5, Math.max(width, height) / 20));
+  const all = Object.values(view.manual.fasteners).filter((g) => g.layer === layer.id);
+  const onMap = (event: React.PointerEvent) => {
+    const matrix = svg.current?.getScreenCTM();
+    if (!matrix || event.target !== svg.current?.querySelector("[data-outline]")) return;
+    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+    onPlace([...holes, { x_mm: snap(at.x), y_mm: snap(at.y) }]);
+  };
+  const onKey = (event: React.KeyboardEvent, i: number) => {
+    const far = event.shiftKey ? 5 : 0.5;
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-far, 0],
+      ArrowRight: [far, 0],
+      ArrowUp: [0, -far],
+      ArrowDown: [0, far],
+    };
+    const move = by[event.key];
+    if (move) onPlace(holes.map((h, n) => (n === i ? { x_mm: h.x_mm + move[0], y_mm: h.y_mm + move[1] } : h)));
+    else if (event.key === "Delete") onPlace(holes.filter((_, n) => n !== i));
+    else return;
+    event.preventDefault();
+  };
+  const outline = { fill: "var(--sheet)", stroke: "var(--strong-line)", strokeWidth: 0.6, "data-outline": "" };
+  return (
+    <Frame>
+      <Sheet
+        ref={svg}
+        role="group"
+        aria-label={`${layer.name}, ${width} by ${height} mm, ${plural(holes.length, "hole")} of this group`}
+        viewBox={`${-RIM} ${-RIM} ${width + 2 * RIM} ${height + 2 * RIM}`}
+        onPointerDown={onMap}
+      >
+        {"rectangle" in layer.outline ? (
+          <rect width={width} height={height} rx={layer.outline.rectangle.radius_mm} {...outline} />
+        ) : (
+          <polygon points={layer.outline.corners.map((c) => `${c.x_mm},${c.y_mm}`).join(" ")} {...outline} />
+        )}
+        {all.map((g) => {
+          const row = screws.ledger.rows.find((r) => r.group === g.id);
+          const joint = screws.joints.find((j) => j.groups.includes(g.id));
+          const mine = g.id === group.id;
+          if (!row) return null;
+          return (g.holes ?? []).map((hole, i) => {
+            const place = joint?.tighten.holes.findIndex((h) => h.group === g.id && h.number === i + 1) ?? -1;
+            return (
+              <Mark
+                // biome-ignore lint/suspicious/noArrayIndexKey: a hole is told by its number alone
+                key={`${g.id}${i}`}
+                role="button"
+                tabIndex={0}
+                aria-label={`Hole ${row.tag.letter}${i + 1} at ${hole.x_mm}, ${hole.y_mm} mm${place >= 0 ? `, ${place + 1} in the order of tightening` : ""}`}
+                opacity={mine ? 1 : 0.55}
+                onPointerDown={(event) => {
+                  event.stopPropagation();
+                  onChoose(g.id);
+                }}
+                onKeyDown={(event) => (mine ? onKey(event, i) : event.key === "Enter" && onChoose(g.id))}
+              >
+                <circle className="ring" cx={hole.x_mm} cy={hole.y_mm} r={size * 0.85} strokeWidth={size * 0.16} />
+                <g
+                  fill={mine ? "var(--accent-wash)" : "var(--sheet)"}
+                  stroke={mine ? "var(--accent)" : "var(--ink)"}
+                  strokeWidth={size * 0.06}
+                >
+                  <TagShape shape={row.tag.shape} x={hole.x_mm} y={hole.y_mm} r={size * 0.42} />
+                </g>
+                <text
+                  x={hole.x_mm}
+                  y={hole.y_mm + size * 0.15}
+                  fontSize={size * 0.42}
+                  fontWeight={700}
+                  textAnchor="middle"
+                  fill="var(--ink)"
+                >
+                  {row.tag.letter}
+                </text>
+                {place >= 0 && (
+                  <text
+                    x={hole.x_mm + size * 0.55}
+                    y={hole.y_mm - size * 0.4}
+                    fontSize={size * 0.6}
+                    fontWeight={700}
+                    fill="var(--ink)"
+                  >
+                    {place + 1}
+                  </text>
+                )}
+              </Mark>
+            );
+          });
+        })}
+      </Sheet>
+      <Quiet>
+        Press on the layer to place a hole of {screws.ledger.rows.find((r) => r.group === group.id)?.tag.letter}. In
+        focus, a hole moves by the arrow keys, with Shift in steps of 5 mm, and goes with Delete. Figures are the order
+        of tightening.
+      </Quiet>
+    </Frame>
+  );
+}
+
+/** The orders in force, and the one that was told. */
+function Order({ group, screws }: { group: FastenerGroup; screws: ScrewsView }) {
+  const { edit } = useHand();
+  const joint = screws.joints.find((j) => j.groups.includes(group.id));
+  if (!joint) return null;
+  const letter = (id: string) => screws.ledger.rows.find((r) => r.group === id)?.tag.letter ?? "";
+  const words = (holes: { group: string; number: number }[]) =>
+    holes.map((h) => `${letter(h.group)}${h.number}`).join(", ");
+  const numbers = (typed: string) =>
+    typed
+      .split(/[^0-9]+/)
+      .filter(Boolean)
+      .map(Number);
+  const set = (field: { tighten_told: number[] } | { loosen_told: number[] } | { two_passes: boolean }) =>
+    edit({ fastener: { set: { id: group.id, field } } });
+  return (
+    <section aria-label="Orders">
+      <p>{joint.says}</p>
+      <dl>
+        <dt>Tighten{joint.tighten.stated && " (as told)"}</dt>
+        <dd>{words(joint.tighten.holes)}</dd>
+        {joint.tighten.computed && (
+          <>
+            <dt>Worked out instead</dt>
+            <dd>{words(joint.tighten.computed)}</dd>
+          </>
+        )}
+        {joint.tighten.ties.length > 0 && (
+          <>
+            <dt>Equally good</dt>
+            <dd>another hole would do as well at {joint.tighten.ties.map((t) => `place ${t}`).join(", ")}</dd>
+          </>
+        )}
+        <dt>Loosen{joint.loosen.stated && " (as told)"}</dt>
+        <dd>{words(joint.loosen.holes)}</dd>
+      </dl>
+      {joint.groups.length === 1 && (
+        <Row>
+          <CommitField
+            label="Tightened as told or embossed"
+            width="13em"
+            value={(group.tighten_told ?? []).join(" ")}
+            onCommit={(typed) => set({ tighten_told: numbers(typed) })}
+          />
+          <CommitField
+            label="Loosened as told"
+            width="13em"
+            value={(group.loosen_told ?? []).join(" ")}
+            onCommit={(typed) => set({ loosen_told: numbers(typed) })}
+          />
+        </Row>
+      )}
+      <label>
+        <input
+          type="checkbox"
+          checked={group.two_passes ?? false}
+          onChange={(e) => void set({ two_passes: e.target.checked })}
+        />{" "}
+        in two passes: half, then full
+      </label>
+    </section>
+  );
+}
+
+/** Two figures parted by a comma or a space: "12, 40". */
+function point(typed: string): HolePlace {
+  const [x, y] = typed
+    .split(/[;,\s]+/)
+    .filter(Boolean)
+    .map(Number);
+  return { x_mm: x ?? Number.NaN, y_mm: y ?? Number.NaN };
+}
+
+/** Several holes by one action. */
+function Spread(props: {
+  onPlace: (at: HolePlace) => Promise<Result> | undefined;
+  onSpread: (from: HolePlace, to: HolePlace, count: number) => Promise<Result>;
+  onRing: (centre: HolePlace, radius: number, count: number) => Promise<Result>;
+}) {
+  const [how, setHow] = useState<"one" | "row" | "ring">("one");
+  const [first, setFirst] = useState("");
+  const [second, setSecond] = useState("");
+  const [count, setCount] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const send = async () => {
+    const places = how === "row" ? [point(first), point(second)] : [point(first)];
+    const numbers = [
+      ...places.flatMap((p) => [p.x_mm, p.y_mm]),
+      ...(how === "one" ? [] : [Number(count)]),
+      ...(how === "ring" ? [Number(second)] : []),
+    ];
+    // Not a number cannot be sent; the sentence stands where it was typed.
+    if (
+      numbers.some((n) => !Number.isFinite(n)) ||
+      (how !== "one" && (!Number.isInteger(Number(count)) || Number(count) < 0))
+    )
+      return setWrong("Write two figures for a place, such as 12, 40, and whole numbers of holes.");
+    setWrong(null);
+    const [from, to] = places;
+    if (!from) return;
+    if (how === "one") await props.onPlace(from);
+    else if (how === "row" && to) await props.onSpread(from, to, Number(count));
+    else await props.onRing(from, Number(second), Number(count));
+  };
+  const field = (label: string, value: string, set: (typed: string) => void) => (
+    <Typed label={label} width="8em" value={value} onChange={set} />
+  );
+  return (
+    <form
+      aria-label="Place holes by millimetres"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <Row>
+        <Select
+          label="By millimetres"
+          value={how}
+          options={[
+            ["one", "one hole"],
+            ["row", "evenly in a row"],
+            ["ring", "evenly on a ring"],
+          ]}
+          onChange={(v) => v !== "" && setHow(v)}
+        />
+        {field(how === "one" ? "At, mm" : how === "row" ? "From, mm" : "Centre, mm", first, setFirst)}
+        {how === "row" && field("To, mm", second, setSecond)}
+        {how === "ring" && field("Radius, mm", second, setSecond)}
+        {how !== "one" && field("How many", count, setCount)}
+        <Button type="submit">
+          <Plus size={15} aria-hidden /> Place
+        </Button>
+      </Row>
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </form>
+  );
+}
+
+/** A layer by two dimensions, or by its corners. */
+function NewLayer({ onAdd }: { onAdd: (name: string, outline: Outline) => Promise<Result> }) {
+  const [open, setOpen] = useState(false);
+  const [name, setName] = useState("");
+  const [size, setSize] = useState("");
+  const [radius, setRadius] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  if (!open)
+    return (
+      <Button onPress={() => setOpen(true)}>
+        <Plus size={15} aria-hidden /> New layer
+      </Button>
+    );
+  const send = async () => {
+    const corners = size.split(/\s+/).filter(Boolean);
+    const outline: Outline =
+      corners.length > 2
+        ? { corners: corners.map(point) }
+        : {
+            rectangle: {
+              width_mm: Number(size.split(/[×x*]/)[0]),
+              height_mm: Number(size.split(/[×x*]/)[1]),
+              radius_mm: Number(radius || 0),
+            },
+          };
+    const numbers =
+      "corners" in outline ? outline.corners.flatMap((c) => [c.x_mm, c.y_mm]) : Object.values(outline.rectangle);
+    if (numbers.some((n) => !Number.isFinite(n)))
+      return setWrong("Write a width and a height such as 120 × 80, or corners such as 0,0 120,0 120,60 0,80.");
+    const result = await onAdd(name, outline);
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) {
+      setOpen(false);
+      setName("");
+      setSize("");
+    }
+  };
+  return (
+    <form
+      aria-label="New layer"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <Row>
+        <Typed label="Name of the layer" width="11em" value={name} onChange={setName} />
+        <Typed label="Width × height, mm, or corners" width="14em" value={size} onChange={setSize} />
+        <Typed label="Round corners, mm" width="8em" value={radius} onChange={setRadius} />
+        <Button type="submit">Draw it</Button>
+        <Button onPress={() => setOpen(false)}>Not now</Button>
+      </Row>
+      {wrong && <Wrong>{wrong}</Wrong>}
+    </form>
+  );
+}

@@ -234,7 +234,9 @@ pub fn parse_torque(text: &str) -> Result<Torque, String> {
     };
     match (text[..end].parse::<f64>(), unit) {
         (Ok(value), Some(unit)) => Ok(Torque::new::<torque::newton_meter>(value * unit.newton_metres())),
-        _ => Err(format!("“{text}” is no torque. Write one such as 0.4 N·m, 40 N·cm, 4 kgf·cm, 3.5 lbf·in or 57 ozf·in.")),
+        _ => Err(format!(
+            "“{text}” is no torque. Write one such as 0.4 N·m, 40 N·cm, 4 kgf·cm, 3.5 lbf·in or 57 ozf·in."
+        )),
     }
 }
 

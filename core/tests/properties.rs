@@ -1,10 +1,10 @@
 //! Properties that must hold whatever authors and narrators do: figures, the fold, the balance, the Markdown.
 
+use paso_core::fasteners::balance::balance;
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::publish;
 use paso_core::reading::{Act, Drive, FastenerOp, read};
-use paso_core::fasteners::balance::balance;
 use paso_core::rebuild::fold;
 use paso_core::recording::Recording;
 use proptest::prelude::*;

@@ -47,6 +47,13 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("chain-route", station_at("chain"), "tap [data-step]:nth-of-type(5); keys t".into()),
         ("chain-picture", station_at("chain"), "press Show the picture".into()),
         ("chain-picture-stages", station_at("chain"), "press Show the picture; pick Show=stages".into()),
+        ("screws", station_at("screws"), "tap [data-group]:nth-of-type(2)".into()),
+        ("screws-tall", station_at("screws"), "tall; tap [data-group]:nth-of-type(4)".into()),
+        ("screws-dark", scale_at("screws"), "dark".into()),
+        ("screws-narrow", station_at("screws"), "narrow; tap [data-group]:nth-of-type(4)".into()),
+        ("screw-mat", format!("/api/manuals/{station}/mat/1?paper=a4"), "plain".into()),
+        ("screw-gauge", format!("/api/manuals/{station}/mat/2?paper=a4"), "plain".into()),
+        ("screws-lamp", lamp_at("screws"), String::new()),
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
         ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(12)".into()),
@@ -72,9 +79,12 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
     ];
     for (name, path, before) in views.into_iter().filter(|(n, ..)| only.is_empty() || only.iter().any(|o| o == n)) {
         let width = if before.contains("narrow") { 900 } else { 1280 };
-        app.resize(width, 800).await;
+        let height = if before.contains("tall") { 2200 } else { 800 };
+        app.resize(width, height).await;
         app.goto(&path).await?;
-        app.find("main").await?;
+        if !before.contains("plain") {
+            app.find("main").await?;
+        }
         settle(900).await;
         for act in before.split("; ") {
             match act.split_once(' ').unwrap_or((act, "")) {

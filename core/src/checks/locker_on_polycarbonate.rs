@@ -20,7 +20,10 @@ pub(super) fn find(manual: &Manual) -> Vec<Finding> {
         g.locking == Some(Locking::Liquid) && touched.contains(&Some(Mating::Pc))
     };
     let finding = |g: &FastenerGroup| {
-        let says = format!("{}: no liquid thread locker on polycarbonate. Use a screw with a patch, or none.", label(manual, g));
+        let says = format!(
+            "{}: no liquid thread locker on polycarbonate. Use a screw with a patch, or none.",
+            label(manual, g)
+        );
         let set = |locking: Option<Locking>, label: &str| {
             let edit = Edit::Fastener(FastenerEdit::Set { id: g.id, field: FastenerField::Locking(locking) });
             Fix { label: label.to_owned(), edit }

@@ -46,7 +46,10 @@ fn outside(manual: &Manual, group: &FastenerGroup) -> Option<Finding> {
         let edit = Edit::Fastener(FastenerEdit::Set { id: group.id, field });
         Fix { label: format!("Set {} N·m", number(nm)), edit }
     };
-    Some(Finding { fixes: bench.recommended_nm.map(set).into_iter().collect(), ..RULE.finding(Subject::Group(group.id), says) })
+    Some(Finding {
+        fixes: bench.recommended_nm.map(set).into_iter().collect(),
+        ..RULE.finding(Subject::Group(group.id), says)
+    })
 }
 
 fn window(bench: &Bench) -> String {

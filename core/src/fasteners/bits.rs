@@ -69,11 +69,8 @@ pub fn bits(manual: &Manual) -> Bits {
     let lists: Vec<Vec<String>> = steps.values().map(|(_, bits)| bits.clone()).collect();
     let (changes, order) = fewest_changes(&lists);
     out.changes = changes;
-    out.steps = steps
-        .into_iter()
-        .zip(order)
-        .map(|((number, (step, _)), bits)| StepBits { step, number, bits })
-        .collect();
+    out.steps =
+        steps.into_iter().zip(order).map(|((number, (step, _)), bits)| StepBits { step, number, bits }).collect();
     out
 }
 

@@ -63,7 +63,8 @@ pub(super) fn tag(x: f64, y: f64, size: f64, tag: &Tag) -> Group {
         }
     };
     let shape = shape.set("fill", "#ffffff").set("stroke", INK).set("stroke-width", 0.4);
-    let letter = words(x, y + size * 0.17, size * 0.48, &tag.letter).set("text-anchor", "middle").set("font-weight", 700);
+    let letter =
+        words(x, y + size * 0.17, size * 0.48, &tag.letter).set("text-anchor", "middle").set("font-weight", 700);
     let mut out = Group::new().add(shape).add(letter);
     if let Some(length) = tag.length_mm {
         let below = words(x, y + size * 1.02, size * 0.34, &format!("{} mm", number(length)));
@@ -81,7 +82,8 @@ pub(super) fn recess(x: f64, y: f64, size: f64, drive: Option<Drive>) -> Group {
     let filled = |n: usize, first: f64| Polygon::new().set("points", corners(x, y, r * 0.6, n, first)).set("fill", INK);
     let lobes = |n: usize| {
         let at = |i: usize| {
-            let (angle, far) = (std::f64::consts::PI * i as f64 / n as f64, if i.is_multiple_of(2) { 0.68 } else { 0.42 });
+            let (angle, far) =
+                (std::f64::consts::PI * i as f64 / n as f64, if i.is_multiple_of(2) { 0.68 } else { 0.42 });
             (x + far * r * angle.sin(), y - far * r * angle.cos())
         };
         Polygon::new().set("points", points((0..2 * n).map(at))).set("fill", INK)
@@ -89,7 +91,9 @@ pub(super) fn recess(x: f64, y: f64, size: f64, drive: Option<Drive>) -> Group {
     match drive {
         Some(Drive::Phillips | Drive::Jis) => out.add(thick(0.0, -0.65, 0.0, 0.65)).add(thick(-0.65, 0.0, 0.65, 0.0)),
         Some(Drive::Pozidriv) => {
-            let thin = |dx: f64, dy: f64| line(x + 0.3 * dx * r, y + 0.3 * dy * r, x + 0.5 * dx * r, y + 0.5 * dy * r, size * 0.06);
+            let thin = |dx: f64, dy: f64| {
+                line(x + 0.3 * dx * r, y + 0.3 * dy * r, x + 0.5 * dx * r, y + 0.5 * dy * r, size * 0.06)
+            };
             let cross = out.add(thick(0.0, -0.65, 0.0, 0.65)).add(thick(-0.65, 0.0, 0.65, 0.0));
             cross.add(thin(1.0, 1.0)).add(thin(-1.0, 1.0)).add(thin(1.0, -1.0)).add(thin(-1.0, -1.0))
         }
@@ -103,9 +107,13 @@ pub(super) fn recess(x: f64, y: f64, size: f64, drive: Option<Drive>) -> Group {
         Some(Drive::Hex) => out.add(filled(6, 0.0)),
         Some(Drive::Square) => out.add(filled(4, 45.0)),
         Some(Drive::Triangle) => out.add(filled(3, -90.0)),
-        Some(Drive::TriPoint) => out.add(thick(0.0, 0.0, 0.0, -0.65)).add(thick(0.0, 0.0, 0.56, 0.33)).add(thick(0.0, 0.0, -0.56, 0.33)),
+        Some(Drive::TriPoint) => {
+            out.add(thick(0.0, 0.0, 0.0, -0.65)).add(thick(0.0, 0.0, 0.56, 0.33)).add(thick(0.0, 0.0, -0.56, 0.33))
+        }
         Some(Drive::Spanner) => {
-            let hole = |dx: f64| Circle::new().set("cx", round(x + dx * r)).set("cy", y).set("r", round(r * 0.16)).set("fill", INK);
+            let hole = |dx: f64| {
+                Circle::new().set("cx", round(x + dx * r)).set("cy", y).set("r", round(r * 0.16)).set("fill", INK)
+            };
             out.add(hole(-0.35)).add(hole(0.35))
         }
         None => out.add(words(x, y + size * 0.18, size * 0.55, "?").set("text-anchor", "middle").set("stroke", "none")),
@@ -141,7 +149,8 @@ pub(super) fn screw(x: f64, y: f64, kind: &Kind, head_mm: Option<f64>) -> Group 
     let outline = match form {
         HeadForm::None => return out,
         HeadForm::Countersunk => points(
-            [(x, y - head / 2.0), (x, y + head / 2.0), (shank_from, y + d / 2.0), (shank_from, y - d / 2.0)].into_iter(),
+            [(x, y - head / 2.0), (x, y + head / 2.0), (shank_from, y + d / 2.0), (shank_from, y - d / 2.0)]
+                .into_iter(),
         ),
         HeadForm::Pan => points(
             [
@@ -154,7 +163,10 @@ pub(super) fn screw(x: f64, y: f64, kind: &Kind, head_mm: Option<f64>) -> Group 
             ]
             .into_iter(),
         ),
-        _ => points([(x, y - head / 2.0), (x, y + head / 2.0), (x - tall, y + head / 2.0), (x - tall, y - head / 2.0)].into_iter()),
+        _ => points(
+            [(x, y - head / 2.0), (x, y + head / 2.0), (x - tall, y + head / 2.0), (x - tall, y - head / 2.0)]
+                .into_iter(),
+        ),
     };
     out.add(Polygon::new().set("points", outline).set("fill", "#c9cfcc").set("stroke", INK).set("stroke-width", 0.25))
 }

@@ -30,16 +30,9 @@ pub fn usual_bits(drive: Drive, diameter_mm: f64) -> Vec<String> {
             (5.0, "2"),
             (6.0, "3"),
         ]),
-        Drive::Pozidriv => row(&[
-            (1.6, "0"),
-            (2.0, "0"),
-            (2.5, "1"),
-            (3.0, "1"),
-            (3.5, "2"),
-            (4.0, "2"),
-            (5.0, "2"),
-            (6.0, "3"),
-        ]),
+        Drive::Pozidriv => {
+            row(&[(1.6, "0"), (2.0, "0"), (2.5, "1"), (3.0, "1"), (3.5, "2"), (4.0, "2"), (5.0, "2"), (6.0, "3")])
+        }
         Drive::Jis => row(&[
             (1.0, "0"),
             (1.2, "0"),
@@ -69,15 +62,9 @@ pub fn usual_bits(drive: Drive, diameter_mm: f64) -> Vec<String> {
             (5.0, "25"),
             (6.0, "30"),
         ]),
-        Drive::Hex => row(&[
-            (1.6, "1.5"),
-            (2.0, "1.5"),
-            (2.5, "2"),
-            (3.0, "2.5 2"),
-            (4.0, "3 2.5"),
-            (5.0, "4 3"),
-            (6.0, "5 4"),
-        ]),
+        Drive::Hex => {
+            row(&[(1.6, "1.5"), (2.0, "1.5"), (2.5, "2"), (3.0, "2.5 2"), (4.0, "3 2.5"), (5.0, "4 3"), (6.0, "5 4")])
+        }
         _ => Vec::new(),
     }
 }
@@ -143,7 +130,10 @@ pub fn wrong_bits(drive: Drive, bit: Option<&str>) -> Vec<WrongBit> {
             out
         }
         Drive::Jis => {
-            vec![wrong("PH".to_owned(), "bottoms before its wings fill the recess: the usual damage. A JIS bit fits both")]
+            vec![wrong(
+                "PH".to_owned(),
+                "bottoms before its wings fill the recess: the usual damage. A JIS bit fits both",
+            )]
         }
         Drive::Pozidriv => vec![wrong("PH".to_owned(), "rocks, seats shallow and slips out")],
         Drive::Torx | Drive::TorxPin => {
@@ -151,11 +141,17 @@ pub fn wrong_bits(drive: Drive, bit: Option<&str>) -> Vec<WrongBit> {
             if let Some(below) = size.and_then(|s| below_in_torx(s as u32)) {
                 let (a, b) = (tip_to_tip_mm(below), size.and_then(|s| tip_to_tip_mm(s as u32)));
                 let smaller = a.zip(b).map_or(0.0, |(a, b)| (1.0 - a / b) * 100.0);
-                let does = format!("is {} % smaller: turns with slack and wears the lobes", number((smaller * 10.0).round() / 10.0));
+                let does = format!(
+                    "is {} % smaller: turns with slack and wears the lobes",
+                    number((smaller * 10.0).round() / 10.0)
+                );
                 out.push(WrongBit { bit: format!("T{below}"), does });
             }
             if drive == Drive::TorxPin {
-                out.push(wrong("plain T".to_owned(), "does not seat over the pin; a bit with a hole also fits plain ones"));
+                out.push(wrong(
+                    "plain T".to_owned(),
+                    "does not seat over the pin; a bit with a hole also fits plain ones",
+                ));
             }
             out
         }
@@ -197,7 +193,8 @@ fn wrong_in_hex(socket: f64) -> Vec<WrongBit> {
     ];
     for (name, key) in INCH_KEYS {
         if let Some(slack) = slack_of_small_key_deg(key, socket).filter(|_| key > 0.94 * socket) {
-            let does = format!("has {}° of slack: rounds the corners under load", number((slack * 10.0).round() / 10.0));
+            let does =
+                format!("has {}° of slack: rounds the corners under load", number((slack * 10.0).round() / 10.0));
             out.push(WrongBit { bit: name.to_owned(), does });
         }
     }

@@ -58,7 +58,11 @@ pub fn joints(manual: &Manual) -> Vec<Joint> {
 fn joint(layer: LayerId, groups: &[&FastenerGroup]) -> Option<Joint> {
     let of = |g: &&FastenerGroup| {
         let id = g.id;
-        g.holes.iter().enumerate().map(move |(i, h)| (HoleOf { group: id, number: i as u32 + 1 }, *h)).collect::<Vec<_>>()
+        g.holes
+            .iter()
+            .enumerate()
+            .map(move |(i, h)| (HoleOf { group: id, number: i as u32 + 1 }, *h))
+            .collect::<Vec<_>>()
     };
     let all: Vec<_> = groups.iter().flat_map(of).collect();
     let holes: Vec<Hole> = all.iter().map(|(_, h)| Hole::at_mm(h.x_mm, h.y_mm)).collect();
@@ -111,7 +115,8 @@ fn says(pattern: Pattern, two_passes: bool, stated: bool) -> String {
     } else {
         "seat all by hand first, then tighten"
     };
-    format!("Tighten {how}; {passes}. Loosen from the outside in, crosswise, half a turn each.")
+    let loosen = if pattern == Pattern::Few { "by turns" } else { "from the outside in, crosswise" };
+    format!("Tighten {how}; {passes}. Loosen {loosen}, half a turn each.")
 }
 
 /// The order of one group's holes among themselves, for a sentence: "A1, A3, A2"; none for fewer than three holes.
@@ -137,7 +142,9 @@ mod tests {
 
     #[test]
     fn a_joint_runs_over_all_groups_of_its_step() {
-        let m = manual("1 lid: 2 PH0 8 mm at 10,10 90,90\n1 lid: 2 PH0 6 mm at 90,10 10,90\n2 fan: 2 PH0 6 mm at 40,40 60,60");
+        let m = manual(
+            "1 lid: 2 PH0 8 mm at 10,10 90,90\n1 lid: 2 PH0 6 mm at 90,10 10,90\n2 fan: 2 PH0 6 mm at 40,40 60,60",
+        );
         let found = joints(&m);
         assert_eq!(found.len(), 2);
         let told: Vec<(GroupId, u32)> = found[0].tighten.holes.iter().map(|h| (h.group, h.number)).collect();

@@ -18,7 +18,13 @@ pub fn layer_svg(manual: &Manual, layer: &Layer, sorted: &Sorted, joints: &[Join
     // Tags stay legible on a small layer and modest on a large one.
     let size = (width.max(height) / 22.0).clamp(2.5, 14.0);
     let groups: Vec<&FastenerGroup> = manual.fasteners.values().filter(|g| g.layer == Some(layer.id)).collect();
-    let title = format!("{}, {} × {} mm: {} holes", layer.name, number(width), number(height), groups.iter().map(|g| g.holes.len()).sum::<usize>());
+    let title = format!(
+        "{}, {} × {} mm: {} holes",
+        layer.name,
+        number(width),
+        number(height),
+        groups.iter().map(|g| g.holes.len()).sum::<usize>()
+    );
     let mut body = Group::new().add(outline(&layer.outline));
     for group in groups {
         let Some(of) = sorted.tags.get(&group.id) else { continue };
@@ -45,8 +51,7 @@ fn outline(outline: &Outline) -> Group {
             shape.add(frame(0.0, 0.0, *width_mm, *height_mm, *radius_mm))
         }
         Outline::Corners(corners) => {
-            let points: Vec<String> =
-                corners.iter().map(|c| format!("{},{}", round(c.x_mm), round(c.y_mm))).collect();
+            let points: Vec<String> = corners.iter().map(|c| format!("{},{}", round(c.x_mm), round(c.y_mm))).collect();
             shape.add(Polygon::new().set("points", points.join(" ")))
         }
     }

@@ -45,7 +45,8 @@ impl Paper {
 const MARGIN: f64 = 10.0;
 const HEADER: f64 = 14.0;
 const FOOTER: f64 = 16.0;
-const CELL: f64 = 30.0;
+/// Room for the drawing above and the screws themselves below.
+const CELL: f64 = 38.0;
 /// Longest screw that fits into half a line.
 const HALF_LINE_MM: f64 = 62.0;
 const GAUGE_ROW: f64 = 11.0;
@@ -81,7 +82,12 @@ fn page(paper: Paper, title: &str, number: usize, count: usize, body: Group) -> 
 /// A bar of exactly 100 mm with marks each 10 mm.
 fn calibration(x: f64, y: f64) -> Group {
     let bar = frame(x, y, BAR_MM, 3.0, 0.0).set("fill", "#1d2321").set("stroke", "none").set("class", "calibration");
-    let text = words(x + BAR_MM + 4.0, y + 2.8, 3.1, "This bar must measure 100 mm. If it does not, the lengths on this sheet are wrong.");
+    let text = words(
+        x + BAR_MM + 4.0,
+        y + 2.8,
+        3.1,
+        "This bar must measure 100 mm. If it does not, the lengths on this sheet are wrong.",
+    );
     (0..=10).fold(Group::new().add(bar).add(text), |g, i| {
         let at = x + 10.0 * f64::from(i);
         g.add(line(at, y + 3.0, at, y + 5.0, 0.2))
@@ -107,7 +113,9 @@ fn mat(manual: &Manual, rows: &[LedgerRow], paper: Paper) -> Vec<Group> {
         }
         let page = pages.pop().expect("there is always a page");
         let cell_width = if wide { 2.0 * half } else { half };
-        pages.push(page.add(cell(group, row, MARGIN + column * half, y, cell_width)));
+        let holds: Vec<&str> = group.holds.iter().map(|p| manual.part_name(*p)).collect();
+        let holds = group.name.clone().unwrap_or_else(|| holds.join(" + "));
+        pages.push(page.add(cell(group, row, &holds, MARGIN + column * half, y, cell_width)));
         column += if wide { 2.0 } else { 1.0 };
         if column > 1.0 {
             (column, y) = (0.0, y + CELL);
@@ -117,24 +125,28 @@ fn mat(manual: &Manual, rows: &[LedgerRow], paper: Paper) -> Vec<Group> {
 }
 
 /// One place: tag, what and how many, the step, the screw at its size.
-fn cell(group: &FastenerGroup, row: &LedgerRow, x: f64, y: f64, width: f64) -> Group {
+fn cell(group: &FastenerGroup, row: &LedgerRow, holds: &str, x: f64, y: f64, width: f64) -> Group {
     let kind = Kind::of(group);
     let head = group.head_width.map(in_millimetres);
     let count = group.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
     // Past the edge of its place nothing can be read.
     let fitting = |text: &str, size: f64| -> String {
-        let most = ((width - 34.0) / (size * 0.52)) as usize;
-        if text.chars().count() <= most { text.to_owned() } else { text.chars().take(most - 1).chain(['…']).collect() }
+        let most = ((width - 30.0) / (size * 0.6)) as usize;
+        if text.chars().count() <= most {
+            text.to_owned()
+        } else {
+            text.chars().take(most - 1).chain(['…']).collect()
+        }
     };
     let out = Group::new()
         .set("class", "place")
         .add(frame(x + 0.8, y + 0.8, width - 1.6, CELL - 1.6, 2.0).set("stroke", FAINT))
         .add(tag(x + 9.0, y + 9.0, 11.0, &row.tag))
         .add(recess(x + 21.5, y + 9.0, 6.5, group.drive))
-        .add(words(x + 27.0, y + 7.6, 4.4, &fitting(&format!("{count} {}", kind.words()), 4.4)).set("font-weight", 700))
-        .add(words(x + 27.0, y + 12.6, 3.4, &fitting(&format!("step {}: {}", row.step_number, row.label), 3.4)));
+        .add(words(x + 27.0, y + 7.6, 4.0, &fitting(&format!("{count} {}", kind.words()), 4.0)).set("font-weight", 700))
+        .add(words(x + 27.0, y + 12.6, 3.4, &fitting(&format!("step {}: {holds}", row.step_number), 3.4)));
     let notes = notes(group);
-    let out = out.add(words(x + 5.0, y + CELL - 3.2, 3.1, &notes));
+    let out = out.add(words(x + 3.5, y + CELL - 3.0, 3.1, &notes));
     match group.length {
         Some(_) => out.add(screw(x + 27.0, y + 20.0, &kind, head)),
         None => out.add(words(x + 27.0, y + 21.0, 3.1, "length not known").set("fill", FAINT)),
@@ -177,7 +189,8 @@ fn gauge(manual: &Manual, sorted: &Sorted, paper: Paper) -> Vec<Group> {
 fn gauge_page(manual: &Manual, sorted: &Sorted, kinds: &[(&Kind, &[GroupId])], edge: f64, longest: f64) -> Group {
     let top = MARGIN + HEADER + 6.0;
     let bottom = top + GAUGE_ROW * kinds.len() as f64 + 4.0;
-    let says = "Gauge: lay the head's underside on the upright line (a sunk head with its top); read where the tip ends.";
+    let says =
+        "Gauge: lay the head's underside on the upright line (a sunk head with its top); read where the tip ends.";
     let mut out = Group::new()
         .set("class", "gauge")
         .add(words(MARGIN, top - 3.0, 3.1, says))
@@ -189,8 +202,7 @@ fn gauge_page(manual: &Manual, sorted: &Sorted, kinds: &[(&Kind, &[GroupId])], e
         let (d, dk) = diameters(kind, head);
         let length = kind.length_mm.unwrap_or(0.0);
         let known = if kind.thread.is_some() { "" } else { "?" };
-        let letters: Vec<&str> =
-            groups.iter().filter_map(|g| sorted.tags.get(g)).map(|t| t.letter.as_str()).collect();
+        let letters: Vec<&str> = groups.iter().filter_map(|g| sorted.tags.get(g)).map(|t| t.letter.as_str()).collect();
         let first: Option<&Tag> = groups.first().and_then(|g| sorted.tags.get(g));
         if let Some(first) = first {
             let plain = Tag { length_mm: None, ..first.clone() };
@@ -201,7 +213,12 @@ fn gauge_page(manual: &Manual, sorted: &Sorted, kinds: &[(&Kind, &[GroupId])], e
             .add(words(MARGIN + 10.0, y - 0.6, 3.1, &format!("{} mm", number(length))).set("font-weight", 700))
             .add(words(MARGIN + 10.0, y + 3.2, 2.7, &all))
             .add(screw(edge, y, kind, head))
-            .add(words(edge + length + 3.0, y + 1.0, 2.7, &format!("⌀{}{known}, head ⌀{}{known}", number(d), number(round(dk)))));
+            .add(words(
+                edge + length + 3.0,
+                y + 1.0,
+                2.7,
+                &format!("⌀{}{known}, head ⌀{}{known}", number(d), number(round(dk))),
+            ));
     }
     out.add(holes(sorted, MARGIN, bottom + 16.0))
 }
@@ -265,7 +282,11 @@ mod tests {
         let pages = drawn("1 lid: 4 PH0 8 mm, M2, captive", paper);
         assert_eq!(pages.len(), 2, "one page of places, one of the gauge");
         assert!(pages.iter().all(|p| p.contains(width) && p.contains(view) && p.contains("class=\"calibration\"")));
-        assert!(pages[0].contains("4 × PH0, M2, 8 mm") && pages[0].contains("captive: stays in its part"), "{}", pages[0]);
+        assert!(
+            pages[0].contains("4 × PH0, M2, 8 mm") && pages[0].contains("captive: stays in its part"),
+            "{}",
+            pages[0]
+        );
     }
 
     #[test]

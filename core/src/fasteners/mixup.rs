@@ -74,10 +74,8 @@ pub fn risks(manual: &Manual, sorted: &Sorted) -> Risks {
             }
             if screw < hole && differ_by_length_only(a, b) {
                 let lengths = [a, b].map(|k| k.length_mm.map_or(String::new(), number));
-                let says = format!(
-                    "Only their length tells {} mm from {} mm: lay one on the gauge.",
-                    lengths[0], lengths[1]
-                );
+                let says =
+                    format!("Only their length tells {} mm from {} mm: lay one on the gauge.", lengths[0], lengths[1]);
                 let groups = [groups.clone(), others.clone()];
                 out.only_length.push(OnlyLength { kinds: [screw, hole], groups, says });
             }
@@ -113,7 +111,8 @@ fn harm(manual: &Manual, screw: &Kind, hole: &Kind, groups: &[GroupId]) -> Optio
         let does = if sure { "it bottoms, marks what lies beneath or cracks the boss" } else { "it may bottom" };
         return Some((Harm::TooLong, format!("{by} mm too long: {does}")));
     }
-    let engaged = groups.iter().filter_map(|g| manual.fasteners.get(g)?.joint.engagement).map(in_millimetres).reduce(f64::min);
+    let engaged =
+        groups.iter().filter_map(|g| manual.fasteners.get(g)?.joint.engagement).map(in_millimetres).reduce(f64::min);
     // Half of a screw in its hole is usual.
     let left = engaged.unwrap_or(hole.length_mm? / 2.0) + more;
     let turns = hole.thread.or(screw.thread).map(|t| t.turns_engaged(millimetres(left.max(0.0))));
@@ -175,12 +174,36 @@ mod tests {
     }
 
     #[rstest]
-    #[case("1 lid: 4 PH0 8 mm\n2 fan: 2 PH0 6 mm", "2 mm too long: it bottoms, marks what lies beneath or cracks the boss", "2 mm too short: it holds fewer turns")]
-    #[case("1 lid: 4 PH0 6.5 mm\n2 fan: 2 PH0 6 mm", "0.5 mm too long: it may bottom", "0.5 mm too short: it holds fewer turns")]
-    #[case("1 lid: 4 PH0 8 mm, M2\n2 fan: 2 PH0 4 mm, M2, 2 deep", "4 mm too long", "4 mm too short: only 0 turns hold, and strip")]
-    #[case("1 lid: 4 PH0 8 mm, M2\n2 fan: 2 PH0 8 mm, M3", "M2 in M3: it drops in without holding", "M3 in M2: it is forced and tears the thread")]
-    #[case("1 lid: 4 PH0 8 mm, for plastic\n2 fan: 2 PH0 8 mm", "it cuts into a finished thread", "it finds no thread that fits in the plastic")]
-    #[case("1 lid: 4 PH0 8 mm, countersunk\n2 fan: 2 PH0 8 mm, pan", "countersunk head in the place of pan: its cone splits a flat seat", "pan head in the place of countersunk: its head stands proud")]
+    #[case(
+        "1 lid: 4 PH0 8 mm\n2 fan: 2 PH0 6 mm",
+        "2 mm too long: it bottoms, marks what lies beneath or cracks the boss",
+        "2 mm too short: it holds fewer turns"
+    )]
+    #[case(
+        "1 lid: 4 PH0 6.5 mm\n2 fan: 2 PH0 6 mm",
+        "0.5 mm too long: it may bottom",
+        "0.5 mm too short: it holds fewer turns"
+    )]
+    #[case(
+        "1 lid: 4 PH0 8 mm, M2\n2 fan: 2 PH0 4 mm, M2, 2 deep",
+        "4 mm too long",
+        "4 mm too short: only 0 turns hold, and strip"
+    )]
+    #[case(
+        "1 lid: 4 PH0 8 mm, M2\n2 fan: 2 PH0 8 mm, M3",
+        "M2 in M3: it drops in without holding",
+        "M3 in M2: it is forced and tears the thread"
+    )]
+    #[case(
+        "1 lid: 4 PH0 8 mm, for plastic\n2 fan: 2 PH0 8 mm",
+        "it cuts into a finished thread",
+        "it finds no thread that fits in the plastic"
+    )]
+    #[case(
+        "1 lid: 4 PH0 8 mm, countersunk\n2 fan: 2 PH0 8 mm, pan",
+        "countersunk head in the place of pan: its cone splits a flat seat",
+        "pan head in the place of countersunk: its head stands proud"
+    )]
     fn the_wrong_hole_does_harm(#[case] text: &str, #[case] first_in_second: &str, #[case] second_in_first: &str) {
         let told = found(text).mix_ups;
         let says = |screw: usize| told.iter().find(|m| m.screw == screw).map_or("", |m| m.says.as_str());

@@ -13,8 +13,25 @@ use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
 use uuid::Uuid;
 
 const COLUMNS: [&str; 19] = [
-    "id", "tag", "step", "name", "holds", "count", "drive", "bit", "thread", "length_mm", "head", "for_plastic", "captive",
-    "stored", "fate", "locking", "torque_nm", "empty_on_arrival", "note",
+    "id",
+    "tag",
+    "step",
+    "name",
+    "holds",
+    "count",
+    "drive",
+    "bit",
+    "thread",
+    "length_mm",
+    "head",
+    "for_plastic",
+    "captive",
+    "stored",
+    "fate",
+    "locking",
+    "torque_nm",
+    "empty_on_arrival",
+    "note",
 ];
 
 /// Drives by the name that tables carry.
@@ -45,7 +62,9 @@ fn drive_named(name: &str) -> Result<Drive, String> {
         return Ok(drive);
     }
     let known = match name.as_str() {
-        "ph" | "philips" | "cross" | "cross-head" | "crosshead" | "crosspoint" | "cross recess" | "plus" | "+" => Drive::Phillips,
+        "ph" | "philips" | "cross" | "cross-head" | "crosshead" | "crosspoint" | "cross recess" | "plus" | "+" => {
+            Drive::Phillips
+        }
         "pz" | "posidrive" | "posidriv" | "pozi" | "posi" | "supadriv" => Drive::Pozidriv,
         "japanese" | "japanese phillips" | "j" => Drive::Jis,
         "sl" | "slot" | "flat" | "straight" | "minus" | "blade" => Drive::Slotted,
@@ -168,7 +187,9 @@ fn changes<'a>(
     let (id, now) = match written("id") {
         Some(text) => {
             let known = text.parse().ok().map(GroupId).and_then(|id| manual.fasteners.get(&id));
-            let group = known.ok_or_else(|| ("id", format!("“{text}” is no group of this manual. Leave the id empty to add one.")))?;
+            let group = known.ok_or_else(|| {
+                ("id", format!("“{text}” is no group of this manual. Leave the id empty to add one."))
+            })?;
             (group.id, group.clone())
         }
         None => {
@@ -212,14 +233,16 @@ fn fields<'a>(
         let found: Result<Vec<PartId>, Wrong> = parts
             .map(|name| {
                 let part = manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(name));
-                part.map(|p| p.id).ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
+                part.map(|p| p.id)
+                    .ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
             })
             .collect();
         let found = found?;
         put(found != now.holds, FastenerField::Holds(found));
     }
     if let Some(count) = cell("count").filter(|c| !c.is_empty()) {
-        let count: u32 = count.parse().map_err(|_| ("count", format!("“{count}” is no count. Write a whole number.")))?;
+        let count: u32 =
+            count.parse().map_err(|_| ("count", format!("“{count}” is no count. Write a whole number.")))?;
         put(Some(count) != now.count, FastenerField::Count(Some(count)));
     }
     if let Some(drive) = cell("drive") {
@@ -269,16 +292,15 @@ fn fields<'a>(
     Ok(out)
 }
 
-fn figure<'a>(
-    name: &'static str,
-    cell: &dyn Fn(&str) -> Option<&'a str>,
-) -> Result<Option<Option<f64>>, Wrong> {
+fn figure<'a>(name: &'static str, cell: &dyn Fn(&str) -> Option<&'a str>) -> Result<Option<Option<f64>>, Wrong> {
     let Some(text) = cell(name) else { return Ok(None) };
     if text.is_empty() {
         return Ok(Some(None));
     }
     let value = text.replace(',', ".").parse::<f64>();
-    value.map(|v| Some(Some(v))).map_err(|_| (name, format!("“{text}” is no figure. Write millimetres such as 6 or 4.5.")))
+    value
+        .map(|v| Some(Some(v)))
+        .map_err(|_| (name, format!("“{text}” is no figure. Write millimetres such as 6 or 4.5.")))
 }
 
 /// One of a few words, nothing, or no such column.
@@ -328,7 +350,9 @@ mod tests {
     fn a_list_of_fasteners_is_added_and_changed() {
         let m = manual(LID);
         let id = group(10);
-        let table = format!("\u{feff}id,step,count,drive,thread,length_mm,torque_nm,holds\n{id},1,5,pozi,M2.5,\"8,5\",2 lbf·in,lid + fan\n,2,3,Allen,,6,,fan\n");
+        let table = format!(
+            "\u{feff}id,step,count,drive,thread,length_mm,torque_nm,holds\n{id},1,5,pozi,M2.5,\"8,5\",2 lbf·in,lid + fan\n,2,3,Allen,,6,,fan\n"
+        );
         let next = brought(&m, &table);
         let lid = &next.fasteners[&id];
         assert_eq!((lid.count, lid.drive, lid.holds.len()), (Some(5), Some(Drive::Pozidriv), 2));

@@ -29,6 +29,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         pending: Vec::new(),
         told_order: ToldOrder::default(),
         device: DeviceTold::default(),
+        last_group: None,
     };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
@@ -68,6 +69,8 @@ struct Drafter {
     pending: Vec<(CautionSubjectAndText, Evidence)>,
     told_order: ToldOrder,
     device: DeviceTold,
+    /// The screws spoken of last: "tighten to …" alone means them.
+    last_group: Option<GroupId>,
 }
 
 type CautionSubjectAndText = (crate::reading::CautionSubject, String);
@@ -239,8 +242,7 @@ impl Drafter {
             return;
         }
         let holds = fact.what.iter().map(|w| self.part(w, evidence)).collect();
-        let claims =
-            fact.count.map(|count| CountClaim { count, how, evidence: Some(evidence.clone()) });
+        let claims = fact.count.map(|count| CountClaim { count, how, evidence: Some(evidence.clone()) });
         let group = FastenerGroup {
             op: fact.op,
             count: fact.count,
@@ -253,6 +255,7 @@ impl Drafter {
             evidence: vec![evidence.clone()],
             ..FastenerGroup::new(self.ids.make(GroupId), step)
         };
+        self.last_group = Some(group.id);
         self.manual.fasteners.insert(group.id, group);
     }
 
@@ -261,10 +264,19 @@ impl Drafter {
         let told = |m: &&crate::units::Measure| m.quantity == crate::units::Quantity::Torque && m.to.is_none();
         let mut torques = statement.facts.measures.iter().filter(told);
         let (Some(torque), None) = (torques.next(), torques.next()) else { return };
-        let mut groups = self.manual.fasteners.values_mut().filter(|g| g.evidence.contains(evidence));
-        if let (Some(group), None) = (groups.next(), groups.next()) {
+        let here: Vec<GroupId> =
+            self.manual.fasteners.values().filter(|g| g.evidence.contains(evidence)).map(|g| g.id).collect();
+        let meant = match here[..] {
+            [] => self.last_group,
+            [one] => Some(one),
+            _ => None,
+        };
+        if let Some(group) = meant.and_then(|id| self.manual.fasteners.get_mut(&id)) {
             group.torque = Some(crate::units::newton_metres(torque.value));
             group.torque_from = Some(super::TorqueFrom::Narrator);
+            if !group.evidence.contains(evidence) {
+                group.evidence.push(evidence.clone());
+            }
         }
     }
 
@@ -287,6 +299,7 @@ impl Drafter {
         let Some(at) = exact.or((!groups.is_empty()).then_some(0)) else { return false };
         let group = &mut groups[at];
         group.refitted = fact.count;
+        self.last_group = Some(group.id);
         group.evidence.push(evidence.clone());
         true
     }
@@ -498,6 +511,17 @@ mod tests {
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
         [0:20] Caution. The glass splinters. Disconnect the battery cable. Pull out the battery.\n\n\
         [0:40] Put the battery back in. Put the base plate on and install three Phillips PH1 screws, length 8 millimetres, in the base plate.";
+
+    #[test]
+    fn how_tight_is_told_behind_the_screws() {
+        let manual = drafted(
+            "[0:00] Remove four Phillips PH1 screws from the base plate. Lift off the base plate.\n\n\
+            [0:20] Now the assembly. Put the base plate on and install four Phillips PH1 screws in the base plate. Tighten to 0.5 newton metres.",
+        );
+        let group = manual.fasteners.values().next().unwrap();
+        let nm = group.torque.map(crate::units::in_newton_metres);
+        assert_eq!((nm, group.torque_from), (Some(0.5), Some(crate::manual::TorqueFrom::Narrator)));
+    }
 
     #[rstest::rstest]
     #[case("One, two, three, four screws.", HowCounted::CountedAloud)]

@@ -1,8 +1,8 @@
 //! Groups of like fasteners: how many, which drive, what they hold, and where each of those is known from.
 
 use super::change::{Aspect, Refusal, Touched, note, text};
-use super::steps::{LONGEST_TEXT, LONGEST_TITLE};
 use super::screw_facts::MOST_TORQUE_NM;
+use super::steps::{LONGEST_TEXT, LONGEST_TITLE};
 use super::{Evidence, HeadForm, HolePlace, JointFacts, Locking, Manual, Stored, TorqueFrom};
 use crate::ids::*;
 use crate::reading::{Drive, FastenerOp};
@@ -199,16 +199,37 @@ pub enum FastenerField {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum FastenerEdit {
-    Add { id: GroupId, step: StepId },
-    Set { id: GroupId, field: FastenerField },
-    Remove { id: GroupId },
+    Add {
+        id: GroupId,
+        step: StepId,
+    },
+    Set {
+        id: GroupId,
+        field: FastenerField,
+    },
+    Remove {
+        id: GroupId,
+    },
     /// Parts a group in two, such as left and right: so many screws, with these of its holes, go to a new one.
-    Split { id: GroupId, new_id: GroupId, count: u32, holes: Vec<u32>, name: String },
+    Split {
+        id: GroupId,
+        new_id: GroupId,
+        count: u32,
+        holes: Vec<u32>,
+        name: String,
+    },
     /// So many screws, with these holes (numbers from 1), go from one group to another.
-    Shift { from: GroupId, to: GroupId, count: u32, holes: Vec<u32> },
+    Shift {
+        from: GroupId,
+        to: GroupId,
+        count: u32,
+        holes: Vec<u32>,
+    },
     /// All or none, as one edit.
     #[schema(no_recursion)]
-    Several { edits: Vec<FastenerEdit> },
+    Several {
+        edits: Vec<FastenerEdit>,
+    },
 }
 
 /// Most screws in one group: no device that people open by hand has more.
@@ -326,7 +347,9 @@ impl Manual {
             return invalid(format!("There is no hole {n} in this group; it has {}.", giver.holes.len()));
         }
         if !holes.is_empty() && !taker.holes.is_empty() && taker.layer != giver.layer {
-            return invalid("The other group has its holes on another layer. Move the holes apart from the screws.".to_owned());
+            return invalid(
+                "The other group has its holes on another layer. Move the holes apart from the screws.".to_owned(),
+            );
         }
         let goes = |i: usize| holes.contains(&(i as u32 + 1));
         let (moved, kept): (Vec<(usize, HolePlace)>, _) =
@@ -451,7 +474,8 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
         FastenerField::Locking(locking) => group.locking = *locking,
         FastenerField::WaitsFor(part) => group.waits_for = *part,
         FastenerField::EmptyOnArrival(holes) => {
-            group.empty_on_arrival = if *holes > MOST { return Err(too_many("empty_on_arrival", *holes)) } else { *holes };
+            group.empty_on_arrival =
+                if *holes > MOST { return Err(too_many("empty_on_arrival", *holes)) } else { *holes };
         }
         FastenerField::TightenTold(order) => group.tighten_told = told_order(group, "tighten_told", order)?,
         FastenerField::LoosenTold(order) => group.loosen_told = told_order(group, "loosen_told", order)?,

@@ -58,10 +58,9 @@ impl Outline {
     pub fn size_mm(&self) -> (f64, f64) {
         match self {
             Self::Rectangle { width_mm, height_mm, .. } => (*width_mm, *height_mm),
-            Self::Corners(corners) => (
-                corners.iter().map(|c| c.x_mm).fold(0.0, f64::max),
-                corners.iter().map(|c| c.y_mm).fold(0.0, f64::max),
-            ),
+            Self::Corners(corners) => {
+                (corners.iter().map(|c| c.x_mm).fold(0.0, f64::max), corners.iter().map(|c| c.y_mm).fold(0.0, f64::max))
+            }
         }
     }
 
@@ -101,7 +100,10 @@ impl Outline {
             }
             Self::Corners(corners) => {
                 if !(3..=MOST_CORNERS).contains(&corners.len()) {
-                    return invalid(format!("An outline has 3 to {MOST_CORNERS} corners; these are {}.", corners.len()));
+                    return invalid(format!(
+                        "An outline has 3 to {MOST_CORNERS} corners; these are {}.",
+                        corners.len()
+                    ));
                 }
                 let fits = |v: f64| v.is_finite() && (0.0..=LARGEST_MM).contains(&v);
                 if let Some(at) = corners.iter().position(|c| !fits(c.x_mm) || !fits(c.y_mm)) {

@@ -48,8 +48,8 @@ pub use fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, Faste
 pub use find::{TextEdit, TextHit, Wanted};
 pub use heard::{Choice, Heard, HeardFinding, HeardRecording, Lost};
 pub use history::{Entry, EntryKind, next_redo, next_undo};
-pub use jobs::{Called, Job, JobCut, JobEdit, PartFate, Variant, VariantEdit};
 pub use holes::{Across, HoleEdit, HolePlace};
+pub use jobs::{Called, Job, JobCut, JobEdit, PartFate, Variant, VariantEdit};
 pub use kit::{KitEdit, LaidOut, ToolChoice};
 pub use layers::{Layer, LayerEdit, Outline};
 pub use notes::{Note, NoteEdit, NoteField, NoteKind};

@@ -12,13 +12,13 @@ pub use screws::{ScrewSheet, SheetJoint, SheetLayer, SheetRow};
 pub use crate::checks::Stop;
 
 use crate::checks::{self, Subject};
+use crate::fasteners::balance::{Balance, balance};
 use crate::ids::*;
 use crate::manual::{
     Branch, Called, Caution, Connector, FastenerGroup, Heat, Manual, NoteKind, Phase, Step, ToolChoice,
 };
 use crate::order::{Chain, OrderKind, findings};
 use crate::reading::{Consumable, Drive};
-use crate::fasteners::balance::{Balance, balance};
 use crate::rebuild::{self, Fold};
 use crate::units;
 use serde::{Deserialize, Serialize};

@@ -149,9 +149,7 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
     let back = matches!(group.op, FastenerOp::Loosen) || group.captive;
     let verb = if back { "Tighten" } else { "Drive" };
     let act = if back { Act::Tighten } else { Act::Drive };
-    let torque = setting(group)
-        .in_force_nm
-        .map_or(String::new(), |nm| format!(" to {} N·m", crate::units::number(nm)));
+    let torque = setting(group).in_force_nm.map_or(String::new(), |nm| format!(" to {} N·m", crate::units::number(nm)));
     let noun = if group.count == Some(1) { "screw" } else { "screws" };
     let because = group.waits_for.map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
     RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because }

@@ -62,9 +62,8 @@ impl FromStr for Thread {
     type Err = String;
 
     fn from_str(text: &str) -> Result<Self, String> {
-        Self::parse(text).ok_or_else(|| {
-            format!("“{text}” is no metric thread. Write one such as M2, or with its pitch: M3×0.35.")
-        })
+        Self::parse(text)
+            .ok_or_else(|| format!("“{text}” is no metric thread. Write one such as M2, or with its pitch: M3×0.35."))
     }
 }
 

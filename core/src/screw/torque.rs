@@ -185,14 +185,8 @@ impl Joint {
         let mut limits: Vec<(f64, Limit)> = vec![
             (SHARE_OF_BREAKING * self.thread.breaking_torque_nm(self.class), Limit::ScrewBreaks),
             (self.torque_nm(self.assembly_force_n(friction), friction), Limit::ScrewYields),
-            (
-                self.into.share_of_stripping() * self.torque_nm(self.hole_strips_n(), friction),
-                Limit::HoleStrips,
-            ),
-            (
-                self.into.share_of_stripping() * self.torque_nm(self.screw_strips_n(), friction),
-                Limit::ScrewStrips,
-            ),
+            (self.into.share_of_stripping() * self.torque_nm(self.hole_strips_n(), friction), Limit::HoleStrips),
+            (self.into.share_of_stripping() * self.torque_nm(self.screw_strips_n(), friction), Limit::ScrewStrips),
         ];
         if let Some(clamped) = self.clamped {
             limits.push((self.torque_nm(self.crushing_force_n(clamped), friction), Limit::PartCrushed));
@@ -213,8 +207,7 @@ impl Joint {
     /// Highest force at which tension and torsion together stay at nine tenths of the yield (VDI 2230, from memory).
     pub fn assembly_force_n(&self, friction: f64) -> f64 {
         let t = self.thread;
-        let (d2, d3, p) =
-            (mm(t.pitch_diameter()), mm(t.root_diameter()), mm(t.pitch));
+        let (d2, d3, p) = (mm(t.pitch_diameter()), mm(t.root_diameter()), mm(t.pitch));
         let d0 = (d2 + d3) / 2.0;
         let twist = 1.5 * (d2 / d0) * (p / (std::f64::consts::PI * d2) + 1.155 * friction);
         0.9 * self.class.strength().yields * t.stress_area_mm2() / (1.0 + 3.0 * twist * twist).sqrt()
@@ -284,7 +277,13 @@ impl Joint {
                 "N·m",
                 "series quoted with JIS B 1083, from memory",
             ),
-            line("Force that strips the hole", "τ·Asi·(Le − P)", self.hole_strips_n(), "N", "FED-STD-H28/2, from memory"),
+            line(
+                "Force that strips the hole",
+                "τ·Asi·(Le − P)",
+                self.hole_strips_n(),
+                "N",
+                "FED-STD-H28/2, from memory",
+            ),
             line(
                 "Most by stripping",
                 &format!("{share}·F_strip·K·d"),
@@ -332,7 +331,9 @@ impl Joint {
             bench.notes.push("No thread locker and no oil: they crack polycarbonate.".to_owned());
         }
         if bench.recommended_nm.is_none() {
-            bench.notes.push("No setting both holds and does no harm: drive by hand, stop at the first firm resistance.".to_owned());
+            bench.notes.push(
+                "No setting both holds and does no harm: drive by hand, stop at the first firm resistance.".to_owned(),
+            );
         }
     }
 
@@ -340,11 +341,8 @@ impl Joint {
     fn forming_bench(&self) -> Bench {
         let (low, high) = self.frictions();
         let estimated = |friction: f64| {
-            let force = 0.5
-                * self.into.strength().1
-                * std::f64::consts::PI
-                * mm(self.thread.diameter)
-                * mm(self.engaged());
+            let force =
+                0.5 * self.into.strength().1 * std::f64::consts::PI * mm(self.thread.diameter) * mm(self.engaged());
             self.torque_nm(force, friction)
         };
         let (strips, drives) = match self.measured {

@@ -8,6 +8,7 @@ mod keyboard;
 mod listen;
 mod lost_and_clashing;
 mod pointer;
+mod screws;
 
 /// A narration with a screw that does not come back.
 const FAN: &str = "# Recording: Fan swap\n\n\

@@ -5,7 +5,9 @@ use crate::author::Author;
 use crate::problem::{Problem, Rows};
 use crate::store::{Applied, EditRequest, Store};
 use paso_core::ids::{ManualId, RecordingId};
-use paso_core::manual::{Edit, HeardRecording, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv};
+use paso_core::manual::{
+    Edit, HeardRecording, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv,
+};
 use paso_core::reading::{Comparison, FactSheet, compare};
 use paso_core::recording::{Cue, MAX_BYTES, Recording};
 use rocket::data::{Data, ToByteUnit};

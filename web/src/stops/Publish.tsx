@@ -7,8 +7,10 @@ import { api, type Guide, must, sentence } from "../api/client";
 import { useGuide, useHand } from "../api/manual";
 import { BitProfile } from "../parts/BitProfile";
 import { Button, Heading, Pending, PrimaryButton, Quiet, Select, Wrong } from "../parts/controls";
+import { Table } from "../parts/table";
 import { plural, when } from "../parts/words";
 import { font, narrow, space } from "../theme";
+import { Tag } from "./screws/Tag";
 
 const Page = styled.div`
   max-width: 1240px;
@@ -96,7 +98,7 @@ export default function Publish() {
     );
   return (
     <Page>
-      <Reader guide={data} />
+      <Reader guide={data} job={job} />
       <Side aria-label="Before publishing">
         <Select
           label="Guide"
@@ -113,7 +115,13 @@ export default function Publish() {
   );
 }
 
-function Reader({ guide }: { guide: Guide }) {
+const Figure = styled.figure`
+  margin: ${space.normal} 0;
+  img { max-width: 100%; max-height: 380px; background: #fff; border-radius: 6px; }
+  figcaption { font-size: 0.9rem; color: var(--soft); }
+`;
+
+function Reader({ guide, job }: { guide: Guide; job: string | null }) {
   return (
     <Paper aria-label="The guide as its reader sees it">
       <h1>{guide.title}</h1>
@@ -155,6 +163,7 @@ function Reader({ guide }: { guide: Guide }) {
           </div>
         </StepBox>
       ))}
+      <ScrewSheet guide={guide} job={job} />
       {guide.around
         .filter((a) => a.kind === "must_pass")
         .map((a) => (
@@ -202,17 +211,7 @@ function GuideStep({ step, called }: { step: Guide["steps"][number]; called: Gui
           {step.screws.map((s) => (
             <Screws key={s.group}>
               <BitProfile drive={s.profile} />
-              {[
-                `${s.count ?? "?"} ×`,
-                s.drive,
-                s.length_mm != null ? `${s.length_mm} mm` : null,
-                s.captive ? "captive" : null,
-                s.holds.join(" + "),
-                s.variants.length > 0 ? `only for ${s.variants.join(", ")}` : null,
-              ]
-                .filter(Boolean)
-                .join(", ")
-                .replace("×,", "×")}
+              {s.words}
             </Screws>
           ))}
           {step.heat.map((h) => (
@@ -226,6 +225,59 @@ function GuideStep({ step, called }: { step: Guide["steps"][number]; called: Gui
           {step.note && <p>{step.note}</p>}
         </div>
       </StepBox>
+    </>
+  );
+}
+
+/** All screws with how tight, the orders, and the maps that the numbers stand on. */
+function ScrewSheet({ guide, job }: { guide: Guide; job: string | null }) {
+  const { id } = useHand();
+  const { rows, joints, layers } = guide.screws;
+  if (rows.length === 0) return null;
+  return (
+    <>
+      <h2>Screws</h2>
+      <Table>
+        <thead>
+          <tr>
+            <th scope="col">Group</th>
+            <th scope="col">Screws</th>
+            <th scope="col">Step</th>
+            <th scope="col">How tight</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.group}>
+              <th scope="row">
+                <Tag tag={row.tag} size={26} />
+                <span hidden>{row.tag.letter}</span>
+              </th>
+              <td>
+                {row.count ?? "?"} × {row.kind}
+                <br />
+                <Quiet as="span">{[row.holds, ...row.notes].filter(Boolean).join(", ")}</Quiet>
+              </td>
+              <td>{row.step_number}</td>
+              <td>{row.torque ?? row.by_hand}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      {joints.map((joint) => (
+        <p key={joint.title}>
+          {joint.title}: {joint.says} {joint.order && `Order: ${joint.order}.`}
+        </p>
+      ))}
+      {layers.map((layer) => (
+        <Figure key={layer.id}>
+          <img
+            src={`/api/manuals/${id}/layers/${layer.id}/map${job ? `?job=${job}` : ""}`}
+            alt={`${layer.name} with ${plural(layer.holes, "hole")}, numbered in the order of tightening`}
+          />
+          <figcaption>{layer.name}</figcaption>
+        </Figure>
+      ))}
     </>
   );
 }

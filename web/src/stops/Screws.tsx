@@ -87,15 +87,6 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
           <AddGroup onAdded={setChosen} />
         </div>
         <Side>
-          <Findings
-            name="To look at"
-            findings={screws.findings}
-            also={(f) =>
-              "group" in f.about && (
-                <Button onPress={() => "group" in f.about && setChosen(f.about.group)}>Show it</Button>
-              )
-            }
-          />
           {group && about && row ? (
             <>
               <Name>
@@ -104,6 +95,7 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
                   {group.count ?? "?"} × {row.label}
                 </Heading>
               </Name>
+              <Findings name="To look at" findings={screws.findings.filter((f) => isOf(f, chosen))} />
               <HoleMap key={group.id} group={group} screws={screws} onChoose={setChosen} />
               <TorqueBench group={group} setting={about.setting} />
               <Risks screws={screws} chosen={chosen} />
@@ -112,6 +104,15 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
           ) : (
             <Quiet>Choose a group in the ledger.</Quiet>
           )}
+          <Findings
+            name="To look at in other groups"
+            findings={screws.findings.filter((f) => !isOf(f, chosen))}
+            also={(f) =>
+              "group" in f.about && (
+                <Button onPress={() => "group" in f.about && setChosen(f.about.group)}>Show it</Button>
+              )
+            }
+          />
           {screws.ledger.rows.length > 0 && (
             <>
               <Bits screws={screws} />
@@ -124,6 +125,9 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
   );
 }
 
+const isOf = (finding: ScrewsView["findings"][number], group: string | null) =>
+  "group" in finding.about && finding.about.group === group;
+
 /** The guide that is looked at, the mat to print, the table out and in. */
 function Papers({ job, onJob }: { job: string; onJob: (job: string) => void }) {
   const { id, view } = useHand();
@@ -133,7 +137,7 @@ function Papers({ job, onJob }: { job: string; onJob: (job: string) => void }) {
   const table = useTableFile({ path: `${path}/screws`, button: "Bring a list (CSV)", change: "change" });
   return (
     <div>
-      <Row>
+      <Row style={{ alignItems: "center" }}>
         {jobs.length > 0 && (
           <Select
             label="Guide"

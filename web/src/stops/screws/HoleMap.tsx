@@ -17,7 +17,7 @@ const Frame = styled.div`
   border-radius: 8px;
   background: var(--sunk);
   padding: ${space.small};
-  svg { display: block; width: 100%; max-height: 420px; }
+  svg { display: block; width: 100%; max-height: 330px; }
 `;
 const Mark = styled.g`
   outline: none;
@@ -30,6 +30,13 @@ const Places = styled.ol`
   gap: ${space.small} ${space.normal};
   li { display: flex; align-items: end; gap: ${space.hair}; }
   b { min-width: 2.2em; padding-bottom: 6px; }
+`;
+const Stack = styled.section`
+  display: grid;
+  gap: ${space.small};
+  dl { display: grid; grid-template-columns: max-content 1fr; gap: 2px ${space.normal}; }
+  dt { color: var(--soft); }
+  dd { margin: 0; font-variant-numeric: tabular-nums; font-weight: 600; }
 `;
 const Sheet = styled.svg`
   &:focus-visible { ${focusRing} }
@@ -67,7 +74,7 @@ export function HoleMap({ group, screws, onChoose }: Props) {
       }),
     );
   return (
-    <section aria-label="Hole map">
+    <Stack aria-label="Hole map">
       <Row>
         <Heading as="h3">Holes</Heading>
         {layers.length > 0 && (
@@ -143,7 +150,7 @@ export function HoleMap({ group, screws, onChoose }: Props) {
       ) : (
         <Quiet>Draw the outline of a layer first: its name, how wide and how high it is. Holes are placed on it.</Quiet>
       )}
-    </section>
+    </Stack>
   );
 }
 
@@ -160,7 +167,7 @@ function Drawing(props: {
   const { view } = useHand();
   const svg = useRef<SVGSVGElement>(null);
   const [width, height] = sizeOf(layer.outline);
-  const size = Math.min(14, Math.max(2.5, Math.max(width, height) / 20));
+  const size = Math.min(24, Math.max(2.5, Math.max(width, height) / 13));
   const all = Object.values(view.manual.fasteners).filter((g) => g.layer === layer.id);
   const onMap = (event: React.PointerEvent) => {
     const matrix = svg.current?.getScreenCTM();
@@ -277,7 +284,7 @@ function Order({ group, screws }: { group: FastenerGroup; screws: ScrewsView }) 
   const set = (field: { tighten_told: number[] } | { loosen_told: number[] } | { two_passes: boolean }) =>
     edit({ fastener: { set: { id: group.id, field } } });
   return (
-    <section aria-label="Orders">
+    <Stack aria-label="Orders">
       <p>{joint.says}</p>
       <dl>
         <dt>Tighten{joint.tighten.stated && " (as told)"}</dt>
@@ -321,7 +328,7 @@ function Order({ group, screws }: { group: FastenerGroup; screws: ScrewsView }) 
         />{" "}
         in two passes: half, then full
       </label>
-    </section>
+    </Stack>
   );
 }
 
@@ -414,14 +421,14 @@ function NewLayer({ onAdd }: { onAdd: (name: string, outline: Outline) => Promis
       </Button>
     );
   const send = async () => {
-    const corners = size.split(/\s+/).filter(Boolean);
+    const sides = size.split(/[×x*]/);
     const outline: Outline =
-      corners.length > 2
-        ? { corners: corners.map(point) }
+      sides.length === 1
+        ? { corners: size.split(/\s+/).filter(Boolean).map(point) }
         : {
             rectangle: {
-              width_mm: Number(size.split(/[×x*]/)[0]),
-              height_mm: Number(size.split(/[×x*]/)[1]),
+              width_mm: Number(sides[0]),
+              height_mm: Number(sides[1]),
               radius_mm: Number(radius || 0),
             },
           };

@@ -115,6 +115,9 @@ export function Ledger({ screws, chosen, onChoose }: Props) {
                       {group.name ?? group.holds.map((p) => view.manual.parts[p]?.name).join(" + ")}
                       {group.captive ? ", captive" : ""}
                       {group.fate === "renew" ? ", new ones" : ""}
+                      {screws.findings.some((f) => "group" in f.about && f.about.group === row.group) && (
+                        <b> · look at it</b>
+                      )}
                     </Small>
                   </span>
                 </What>

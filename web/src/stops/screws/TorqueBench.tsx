@@ -32,6 +32,10 @@ const LIMITS: Record<Limit, string> = {
   insert_turns: "the insert turns in its plastic",
 };
 
+const Stack = styled.section`
+  display: grid;
+  gap: ${space.small};
+`;
 const Figure = styled.p`
   font: 650 1.5rem ${font.plain};
   font-variant-numeric: tabular-nums;
@@ -60,7 +64,7 @@ export function TorqueBench({ group, setting }: Props) {
     return a === undefined ? null : [a, b ?? a];
   };
   return (
-    <section aria-label="How tight">
+    <Stack aria-label="How tight">
       <Heading as="h3">How tight</Heading>
       {setting.in_force_nm == null ? (
         <Figure>
@@ -164,7 +168,7 @@ export function TorqueBench({ group, setting }: Props) {
         )}
       </Row>
       {bench && <Work setting={setting} />}
-    </section>
+    </Stack>
   );
 }
 

@@ -64,7 +64,7 @@ pub fn view(manual: &Manual) -> ScrewsView {
         bits: bits(manual),
         joints: joints(manual),
         groups: ledger.rows.iter().map(group).collect(),
-        findings: checks::findings(manual).into_iter().filter(|f| f.stop == Stop::Screws).collect(),
+        findings: checks::findings_at(manual, Stop::Screws),
         ledger,
     }
 }

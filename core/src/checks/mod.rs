@@ -98,29 +98,37 @@ impl Rule {
     }
 }
 
+/// Every rule with the stop that its findings are mended at.
+const RULES: [(Stop, fn(&Manual) -> Vec<Finding>); 14] = [
+    (Stop::Screws, torque_outside::find),
+    (Stop::Screws, count_disagreement::find),
+    (Stop::Screws, screw_mix_up::find),
+    (Stop::Screws, bit_unusual::find),
+    (Stop::Screws, locker_on_polycarbonate::find),
+    (Stop::Steps, replacement_voltage::find),
+    (Stop::Steps, replacement_connector::find),
+    (Stop::Steps, replacement_size::find),
+    (Stop::Steps, replacement_capacity::find),
+    (Stop::Steps, label_arithmetic::find),
+    (Stop::Chain, rough_on_kept_part::find),
+    (Stop::Steps, laid_out_unused::find),
+    (Stop::Steps, used_not_laid_out::find),
+    (Stop::Steps, promise_open::find),
+];
+
 /// All findings of all rules, what blocks publishing first.
 pub fn findings(manual: &Manual) -> Vec<Finding> {
-    let mut out: Vec<Finding> = [
-        torque_outside::find,
-        count_disagreement::find,
-        screw_mix_up::find,
-        bit_unusual::find,
-        locker_on_polycarbonate::find,
-        replacement_voltage::find,
-        replacement_connector::find,
-        replacement_size::find,
-        replacement_capacity::find,
-        label_arithmetic::find,
-        rough_on_kept_part::find,
-        laid_out_unused::find,
-        used_not_laid_out::find,
-        promise_open::find,
-    ]
-    .iter()
-    .flat_map(|rule: &fn(&Manual) -> Vec<Finding>| rule(manual))
-    .collect();
-    out.sort_by_key(|f| !f.blocks);
-    out
+    worst_first(RULES.iter().flat_map(|(_, rule)| rule(manual)).collect())
+}
+
+/// The findings that are mended at one stop.
+pub fn findings_at(manual: &Manual, stop: Stop) -> Vec<Finding> {
+    worst_first(RULES.iter().filter(|(at, _)| *at == stop).flat_map(|(_, rule)| rule(manual)).collect())
+}
+
+fn worst_first(mut found: Vec<Finding>) -> Vec<Finding> {
+    found.sort_by_key(|f| !f.blocks);
+    found
 }
 
 /// Parts with what is to be ordered for them.

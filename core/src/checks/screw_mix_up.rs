@@ -8,7 +8,7 @@ use crate::ids::*;
 use crate::manual::{CautionEdit, Edit, FastenerGroup, Manual};
 use crate::order::Fix;
 use crate::reading::CautionSubject;
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use uuid::Uuid;
 
 const RULE: Rule = Rule {
@@ -21,38 +21,46 @@ const RULE: Rule = Rule {
 
 pub(super) fn find(manual: &Manual) -> Vec<Finding> {
     let sorted = sort(manual);
-    let risks = risks(manual, &sorted).mix_ups;
-    let worst = |harm: Harm| matches!(harm, Harm::TooLong | Harm::WrongThread);
-    let found = risks.iter().filter(|r| worst(r.harm)).filter_map(|r| of(manual, &sorted, r));
-    // One caution a step is read; a list of them is not.
-    let mut told = BTreeSet::new();
-    found.filter(|(step, _)| told.insert(*step)).map(|(_, finding)| finding).collect()
+    let place: BTreeMap<StepId, usize> = manual.order().into_iter().enumerate().map(|(i, s)| (s, i)).collect();
+    let mut told: BTreeSet<StepId> =
+        manual.cautions.values().filter(|c| c.about == CautionSubject::ScrewMixup).map(|c| c.step).collect();
+    let mut out = Vec::new();
+    for risk in risks(manual, &sorted).mix_ups {
+        if !matches!(risk.harm, Harm::TooLong | Harm::WrongThread) {
+            continue;
+        }
+        // What never lies on the bench is not mixed up.
+        let [screws, holes] = [risk.screw, risk.hole].map(|kind| on_the_bench(manual, &sorted, kind));
+        let (Some(first), Some(hole)) = (screws.first(), holes.first()) else { continue };
+        let step = if place.get(&first.step) > place.get(&hole.step) { first.step } else { hole.step };
+        // One caution a step is read; a list of them is not.
+        if told.insert(step) {
+            out.push(finding(&sorted, &risk, step, &screws, &holes));
+        }
+    }
+    out
 }
 
-/// The step that the caution belongs to, with the finding.
-fn of(manual: &Manual, sorted: &Sorted, risk: &MixUp) -> Option<(StepId, Finding)> {
-    let out = |at: usize| -> Vec<&FastenerGroup> {
-        let groups = sorted.kinds[at].1.iter().filter_map(|g| manual.fasteners.get(g));
-        groups.filter(|g| comes_out(g)).collect()
-    };
-    let (screws, holes) = (out(risk.screw), out(risk.hole));
-    // What never lies on the bench is not mixed up.
-    let (first, hole) = (screws.first()?, holes.first()?);
-    let order = manual.order();
-    let place = |g: &FastenerGroup| order.iter().position(|s| *s == g.step);
-    let step = if place(first) > place(hole) { first.step } else { hole.step };
-    if manual.cautions_of(step).any(|c| c.about == CautionSubject::ScrewMixup) {
-        return None;
-    }
+fn on_the_bench<'m>(manual: &'m Manual, sorted: &Sorted, kind: usize) -> Vec<&'m FastenerGroup> {
+    sorted.kinds[kind].1.iter().filter_map(|g| manual.fasteners.get(g)).filter(|g| comes_out(g)).collect()
+}
+
+fn finding(
+    sorted: &Sorted,
+    risk: &MixUp,
+    step: StepId,
+    screws: &[&FastenerGroup],
+    holes: &[&FastenerGroup],
+) -> Finding {
     let letters = |list: &[&FastenerGroup]| {
         list.iter().filter_map(|g| sorted.tags.get(&g.id)).map(|t| t.letter.clone()).collect::<Vec<_>>().join(", ")
     };
     let (a, b) = (&sorted.kinds[risk.screw].0, &sorted.kinds[risk.hole].0);
     let says = format!(
         "A screw of {} ({}) in a hole of {} ({}): {}. Tell the reader to keep them apart.",
-        letters(&screws),
+        letters(screws),
         a.words(),
-        letters(&holes),
+        letters(holes),
         b.words(),
         risk.says
     );
@@ -60,7 +68,7 @@ fn of(manual: &Manual, sorted: &Sorted, risk: &MixUp) -> Option<(StepId, Finding
     let id = CautionId(Uuid::new_v5(&step.0, text.as_bytes()));
     let add = Edit::Caution(CautionEdit::Add { id, step, about: CautionSubject::ScrewMixup, text });
     let fixes = vec![Fix { label: "Put the caution at its step".to_owned(), edit: add }];
-    Some((step, Finding { fixes, ..RULE.finding(Subject::Group(hole.id), says) }))
+    Finding { fixes, ..RULE.finding(Subject::Group(holes[0].id), says) }
 }
 
 #[cfg(test)]

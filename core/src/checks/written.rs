@@ -13,7 +13,7 @@
 //!
 //! A step "Remove the …" takes that part out, and each step waits for the one before.
 
-use super::{Finding, Subject, findings};
+use super::{Finding, Subject, findings, findings_at};
 use crate::fasteners::written::describe;
 use crate::ids::*;
 use crate::manual::*;
@@ -45,6 +45,9 @@ pub(super) fn check(text: &str) {
     }
     let mut found: Vec<(Subject, String)> =
         findings(&writer.manual).into_iter().map(|f: Finding| (f.about, format!("{}: {}", f.rule, f.says))).collect();
+    for finding in findings(&writer.manual) {
+        assert!(findings_at(&writer.manual, finding.stop).contains(&finding), "{} is listed at another stop", finding.rule);
+    }
     marked.sort();
     found.sort();
     assert_eq!(found, marked, "\n{text}");

@@ -3,7 +3,7 @@
 //! A stated order stands where there is one; the computed one is kept beside it, so that the difference can be seen.
 
 use super::balance::in_order;
-use super::tighten::{Hole, Order, Pattern, loosening, tightening};
+use super::tighten::{Hole, Order, Pattern, both};
 use crate::ids::*;
 use crate::manual::{FastenerGroup, Manual};
 use serde::{Deserialize, Serialize};
@@ -67,7 +67,7 @@ fn joint(layer: LayerId, groups: &[&FastenerGroup]) -> Option<Joint> {
     let all: Vec<_> = groups.iter().flat_map(of).collect();
     let holes: Vec<Hole> = all.iter().map(|(_, h)| Hole::at_mm(h.x_mm, h.y_mm)).collect();
     // Holes are checked when they are placed; what cannot be ordered is no joint.
-    let (tight, loose) = (tightening(&holes).ok()?, loosening(&holes).ok()?);
+    let (tight, loose) = both(&holes).ok()?;
     let named = |order: &Order| order.holes.iter().map(|i| all[*i].0).collect::<Vec<_>>();
     let two_passes = groups.iter().any(|g| g.two_passes);
     let tighten = in_force(named(&tight), &tight.ties, stated(groups, |g| &g.tighten_told));

@@ -72,20 +72,7 @@ const BAND: f64 = 0.15;
 /// # Errors
 /// A sentence where two holes fall together, one has no place, or there are absurdly many.
 pub fn tightening(holes: &[Hole]) -> Result<Order, OrderError> {
-    let points = check(holes)?;
-    if points.len() <= 2 {
-        return Ok(Order { pattern: Pattern::Few, holes: (0..points.len()).collect(), ties: Vec::new() });
-    }
-    let arms = Arms::of(&points);
-    let smallest = arms.reach.iter().copied().fold(f64::INFINITY, f64::min);
-    let ring = smallest >= RIM * arms.longest;
-    let bands = if ring { vec![(0..points.len()).collect()] } else { arms.bands() };
-    let mut out =
-        Order { pattern: if ring { Pattern::Ring } else { Pattern::Plate }, holes: Vec::new(), ties: Vec::new() };
-    for band in bands {
-        arms.walk(band, &mut out);
-    }
-    Ok(out)
+    both(holes).map(|(tighten, _)| tighten)
 }
 
 /// The order in which the screws are loosened, half a turn each: from the outside in, crosswise.
@@ -93,19 +80,28 @@ pub fn tightening(holes: &[Hole]) -> Result<Order, OrderError> {
 /// # Errors
 /// As [`tightening`].
 pub fn loosening(holes: &[Hole]) -> Result<Order, OrderError> {
+    both(holes).map(|(_, loosen)| loosen)
+}
+
+/// Both orders, tightening first.
+///
+/// # Errors
+/// As [`tightening`].
+pub fn both(holes: &[Hole]) -> Result<(Order, Order), OrderError> {
     let points = check(holes)?;
     if points.len() <= 2 {
-        return tightening(holes);
+        let order = Order { pattern: Pattern::Few, holes: (0..points.len()).collect(), ties: Vec::new() };
+        return Ok((order.clone(), order));
     }
     let arms = Arms::of(&points);
-    let pattern = tightening(holes)?.pattern;
-    let mut bands = if pattern == Pattern::Ring { vec![(0..points.len()).collect()] } else { arms.bands() };
-    bands.reverse();
-    let mut out = Order { pattern, holes: Vec::new(), ties: Vec::new() };
-    for band in bands {
-        arms.walk(band, &mut out);
+    let smallest = arms.reach.iter().copied().fold(f64::INFINITY, f64::min);
+    if smallest >= RIM * arms.longest {
+        let order = arms.walk_all(Pattern::Ring, [(0..points.len()).collect()]);
+        return Ok((order.clone(), order));
     }
-    Ok(out)
+    let bands = arms.bands();
+    let inwards: Vec<Vec<usize>> = bands.iter().rev().cloned().collect();
+    Ok((arms.walk_all(Pattern::Plate, bands), arms.walk_all(Pattern::Plate, inwards)))
 }
 
 /// Places in millimetres.
@@ -159,33 +155,43 @@ impl Arms {
         bands
     }
 
+    fn walk_all(&self, pattern: Pattern, bands: impl IntoIterator<Item = Vec<usize>>) -> Order {
+        let mut out = Order { pattern, holes: Vec::new(), ties: Vec::new() };
+        bands.into_iter().for_each(|band| self.walk(band, &mut out));
+        out
+    }
+
     /// One band: the next hole is the one that leaves the clamped ones best balanced about the centre, then farthest
     /// from them by its angle, then farthest from the last one.
     fn walk(&self, mut band: Vec<usize>, out: &mut Order) {
         band.sort();
         let widest = band.iter().map(|i| self.reach[*i]).fold(0.0, f64::max).max(f64::MIN_POSITIVE);
         let unit = |i: usize| (self.arm[i].0 / widest, self.arm[i].1 / widest);
-        let first = band.remove(0);
-        let (mut sum, mut done) = (unit(first), vec![first]);
-        out.holes.push(first);
+        let mut last = band.remove(0);
+        let mut sum = unit(last);
+        // Angle to the nearest of those done, kept from one to the next.
+        let mut spread = vec![f64::INFINITY; band.len()];
+        out.holes.push(last);
         while !band.is_empty() {
-            let keys: Vec<Key> = band.iter().map(|i| self.key(*i, unit(*i), sum, &done)).collect();
+            for (near, hole) in spread.iter_mut().zip(&band) {
+                *near = near.min(self.angle(*hole, last));
+            }
+            let keys: Vec<Key> =
+                band.iter().zip(&spread).map(|(i, near)| self.key(*i, unit(*i), sum, *near, last)).collect();
             let best = (0..band.len()).min_by(|a, b| compare(&keys[*a], &keys[*b]).then(band[*a].cmp(&band[*b])));
             let best = best.expect("the band is not empty");
             if keys.iter().filter(|k| compare(k, &keys[best]).is_eq()).count() > 1 {
                 out.ties.push(out.holes.len());
             }
-            let next = band.remove(best);
-            sum = (sum.0 + unit(next).0, sum.1 + unit(next).1);
-            done.push(next);
-            out.holes.push(next);
+            last = band.remove(best);
+            spread.remove(best);
+            sum = (sum.0 + unit(last).0, sum.1 + unit(last).1);
+            out.holes.push(last);
         }
     }
 
-    fn key(&self, hole: usize, unit: (f64, f64), sum: (f64, f64), done: &[usize]) -> Key {
+    fn key(&self, hole: usize, unit: (f64, f64), sum: (f64, f64), spread: f64, last: usize) -> Key {
         let balance = (sum.0 + unit.0).hypot(sum.1 + unit.1);
-        let spread = done.iter().map(|d| self.angle(hole, *d)).fold(f64::INFINITY, f64::min);
-        let last = *done.last().expect("one is done");
         let (dx, dy) = (self.arm[hole].0 - self.arm[last].0, self.arm[hole].1 - self.arm[last].1);
         [balance, -spread, -dx.hypot(dy) / self.longest].map(|v| (v / SAME).round() * SAME)
     }

@@ -1,6 +1,6 @@
 /** The hole map: where the screws of a layer sit, placed by pointer or by millimetres, numbered in their order. */
 import { FlipHorizontal2, FlipVertical2, Plus, Trash2 } from "lucide-react";
-import { useRef, useState } from "react";
+import { Fragment, useRef, useState } from "react";
 import styled from "styled-components";
 import { type FastenerGroup, type HolePlace, type Layer, newId, type Outline, type ScrewsView } from "../../api/client";
 import { useHand } from "../../api/manual";
@@ -212,37 +212,38 @@ function Drawing(props: {
           return (g.holes ?? []).map((hole, i) => {
             const place = joint?.tighten.holes.findIndex((h) => h.group === g.id && h.number === i + 1) ?? -1;
             return (
-              <Mark
-                // biome-ignore lint/suspicious/noArrayIndexKey: a hole is told by its number alone
-                key={`${g.id}${i}`}
-                role="button"
-                tabIndex={0}
-                aria-label={`Hole ${row.tag.letter}${i + 1} at ${hole.x_mm}, ${hole.y_mm} mm${place >= 0 ? `, ${place + 1} in the order of tightening` : ""}`}
-                opacity={mine ? 1 : 0.55}
-                onPointerDown={(event) => {
-                  event.stopPropagation();
-                  onChoose(g.id);
-                }}
-                onKeyDown={(event) => (mine ? onKey(event, i) : event.key === "Enter" && onChoose(g.id))}
-              >
-                <circle className="ring" cx={hole.x_mm} cy={hole.y_mm} r={size * 0.85} strokeWidth={size * 0.16} />
-                <g
-                  fill={mine ? "var(--accent-wash)" : "var(--sheet)"}
-                  stroke={mine ? "var(--accent)" : "var(--ink)"}
-                  strokeWidth={size * 0.06}
+              // biome-ignore lint/suspicious/noArrayIndexKey: a hole is told by its number alone
+              <Fragment key={`${g.id}${i}`}>
+                <Mark
+                  role="button"
+                  tabIndex={0}
+                  aria-label={`Hole ${row.tag.letter}${i + 1} at ${hole.x_mm}, ${hole.y_mm} mm${place >= 0 ? `, ${place + 1} in the order of tightening` : ""}`}
+                  opacity={mine ? 1 : 0.55}
+                  onPointerDown={(event) => {
+                    event.stopPropagation();
+                    onChoose(g.id);
+                  }}
+                  onKeyDown={(event) => (mine ? onKey(event, i) : event.key === "Enter" && onChoose(g.id))}
                 >
-                  <TagShape shape={row.tag.shape} x={hole.x_mm} y={hole.y_mm} r={size * 0.42} />
-                </g>
-                <text
-                  x={hole.x_mm}
-                  y={hole.y_mm + size * 0.15}
-                  fontSize={size * 0.42}
-                  fontWeight={700}
-                  textAnchor="middle"
-                  fill="var(--ink)"
-                >
-                  {row.tag.letter}
-                </text>
+                  <circle className="ring" cx={hole.x_mm} cy={hole.y_mm} r={size * 0.85} strokeWidth={size * 0.16} />
+                  <g
+                    fill={mine ? "var(--accent-wash)" : "var(--sheet)"}
+                    stroke={mine ? "var(--accent)" : "var(--ink)"}
+                    strokeWidth={size * 0.06}
+                  >
+                    <TagShape shape={row.tag.shape} x={hole.x_mm} y={hole.y_mm} r={size * 0.42} />
+                  </g>
+                  <text
+                    x={hole.x_mm}
+                    y={hole.y_mm + size * 0.15}
+                    fontSize={size * 0.42}
+                    fontWeight={700}
+                    textAnchor="middle"
+                    fill="var(--ink)"
+                  >
+                    {row.tag.letter}
+                  </text>
+                </Mark>
                 {place >= 0 && (
                   <text
                     x={hole.x_mm + size * 0.55}
@@ -254,7 +255,7 @@ function Drawing(props: {
                     {place + 1}
                   </text>
                 )}
-              </Mark>
+              </Fragment>
             );
           });
         })}

@@ -53,6 +53,8 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         ("screws-narrow", station_at("screws"), "narrow; tap [data-group]:nth-of-type(4)".into()),
         ("screw-mat", format!("/api/manuals/{station}/mat/1?paper=a4"), "plain".into()),
         ("screw-gauge", format!("/api/manuals/{station}/mat/2?paper=a4"), "plain".into()),
+        ("screws-torque", station_at("screws"), "tap [data-group]:nth-of-type(4); scroll How tight".into()),
+        ("publish-screws", station_at("publish"), "tall; end".into()),
         ("screws-lamp", lamp_at("screws"), String::new()),
         ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
         ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
@@ -96,6 +98,13 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
                 ("pick", choice) => {
                     let (label, option) = choice.split_once('=').unwrap_or((choice, ""));
                     app.choose(label, option).await?;
+                }
+                ("scroll", name) => {
+                    let to = format!("document.querySelector(\"section[aria-label='{name}']\").scrollIntoView()");
+                    app.driver.execute(to, vec![]).await?;
+                }
+                ("end", _) => {
+                    app.driver.execute("document.querySelector(\"article table\").scrollIntoView()", vec![]).await?;
                 }
                 ("tab", name) => app.tab(name).await?,
                 ("write", text) => app.write("Find", text).await?,

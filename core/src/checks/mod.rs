@@ -98,8 +98,11 @@ impl Rule {
     }
 }
 
+/// What a rule says of a manual.
+type Find = fn(&Manual) -> Vec<Finding>;
+
 /// Every rule with the stop that its findings are mended at.
-const RULES: [(Stop, fn(&Manual) -> Vec<Finding>); 14] = [
+const RULES: [(Stop, Find); 14] = [
     (Stop::Screws, torque_outside::find),
     (Stop::Screws, count_disagreement::find),
     (Stop::Screws, screw_mix_up::find),

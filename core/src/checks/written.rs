@@ -46,7 +46,11 @@ pub(super) fn check(text: &str) {
     let mut found: Vec<(Subject, String)> =
         findings(&writer.manual).into_iter().map(|f: Finding| (f.about, format!("{}: {}", f.rule, f.says))).collect();
     for finding in findings(&writer.manual) {
-        assert!(findings_at(&writer.manual, finding.stop).contains(&finding), "{} is listed at another stop", finding.rule);
+        assert!(
+            findings_at(&writer.manual, finding.stop).contains(&finding),
+            "{} is listed at another stop",
+            finding.rule
+        );
     }
     marked.sort();
     found.sort();

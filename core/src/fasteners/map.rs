@@ -7,7 +7,7 @@ use crate::ids::*;
 use crate::manual::{FastenerGroup, Layer, Manual, Outline};
 use crate::units::number;
 use svg::Document;
-use svg::node::element::{Circle, Group, Polygon, Title};
+use svg::node::element::{Group, Polygon, Title};
 
 /// White around the outline, in millimetres of the drawing.
 const RIM: f64 = 8.0;
@@ -58,9 +58,7 @@ fn outline(outline: &Outline) -> Group {
 }
 
 fn hole_mark(x: f64, y: f64, size: f64, of: &Tag, place: Option<usize>) -> Group {
-    let plain = Tag { length_mm: None, ..of.clone() };
-    let centre = Circle::new().set("cx", round(x)).set("cy", round(y)).set("r", 0.3);
-    let out = Group::new().set("class", "hole").add(tag(x, y, size, &plain)).add(centre);
+    let out = Group::new().set("class", "hole").add(tag(x, y, size, of));
     match place {
         Some(place) => {
             let text = words(x + size * 0.75, y - size * 0.55, size * 0.62, &place.to_string());

@@ -129,6 +129,8 @@ fn cell(group: &FastenerGroup, row: &LedgerRow, holds: &str, x: f64, y: f64, wid
     let kind = Kind::of(group);
     let head = group.head_width.map(in_millimetres);
     let count = group.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
+    // The drawing shows the head.
+    let what = Kind { head: None, ..kind.clone() }.words();
     // Past the edge of its place nothing can be read.
     let fitting = |text: &str, size: f64| -> String {
         let most = ((width - 30.0) / (size * 0.6)) as usize;
@@ -143,7 +145,7 @@ fn cell(group: &FastenerGroup, row: &LedgerRow, holds: &str, x: f64, y: f64, wid
         .add(frame(x + 0.8, y + 0.8, width - 1.6, CELL - 1.6, 2.0).set("stroke", FAINT))
         .add(tag(x + 9.0, y + 9.0, 11.0, &row.tag))
         .add(recess(x + 21.5, y + 9.0, 6.5, group.drive))
-        .add(words(x + 27.0, y + 7.6, 4.0, &fitting(&format!("{count} {}", kind.words()), 4.0)).set("font-weight", 700))
+        .add(words(x + 27.0, y + 7.6, 4.0, &fitting(&format!("{count} {what}"), 4.0)).set("font-weight", 700))
         .add(words(x + 27.0, y + 12.6, 3.4, &fitting(&format!("step {}: {holds}", row.step_number), 3.4)));
     let notes = notes(group);
     let out = out.add(words(x + 3.5, y + CELL - 3.0, 3.1, &notes));

@@ -6,7 +6,8 @@
 use super::ledger::LedgerRow;
 use crate::ids::*;
 use crate::manual::{
-    FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase, RowError, Stored,
+    Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase, RowError,
+    Stored, Wrong, read_rows,
 };
 use crate::reading::Drive;
 use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
@@ -124,53 +125,25 @@ pub fn to_csv(manual: &Manual, rows: &[LedgerRow]) -> String {
     String::from_utf8(out.into_inner().expect("a table in memory")).expect("text stays text")
 }
 
-type Wrong = (&'static str, String);
-
 /// What a table asks for.
 ///
 /// # Errors
 /// Every cell that cannot be taken, with its row and what would be right.
 pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<FastenerEdit>, Vec<RowError>> {
-    let mut reader = csv::ReaderBuilder::new().flexible(true).trim(csv::Trim::All).from_reader(table);
-    let wrong = |row: usize, column: &str, problem: String| RowError { row, column: column.to_owned(), problem };
-    let head = reader.headers().cloned().map_err(|e| vec![wrong(1, "", format!("The table cannot be read: {e}."))])?;
-    let column = |name: &str| head.iter().position(|h| h.trim_start_matches('\u{feff}') == name);
-    if column("step").is_none() && column("id").is_none() {
-        let problem = format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
-        return Err(vec![wrong(1, "step", problem)]);
-    }
-    let (mut edits, mut errors) = (Vec::new(), Vec::new());
-    for (n, record) in reader.records().enumerate() {
-        let row = n + 2;
-        let record = match record {
-            Ok(record) => record,
-            Err(e) => {
-                errors.push(wrong(row, "", format!("The row cannot be read: {e}.")));
-                continue;
-            }
-        };
-        let cell = |name: &str| column(name).and_then(|c| record.get(c));
-        match changes(manual, n, &cell) {
-            Ok(found) => {
-                // What the manual would refuse is told at its row.
-                let several = crate::manual::Edit::Fastener(FastenerEdit::Several { edits: found.clone() });
-                match manual.apply(&several, "table") {
-                    Ok(_) => edits.extend(found),
-                    Err(refused) => errors.push(wrong(row, "", refused.to_string())),
-                }
-            }
-            Err((name, problem)) => errors.push(wrong(row, name, problem)),
-        }
-    }
-    if errors.is_empty() { Ok(edits) } else { Err(errors) }
+    let head = |has: &dyn Fn(&str) -> bool| {
+        let problem = || format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
+        if has("step") || has("id") { Ok(()) } else { Err(("step", problem())) }
+    };
+    read_rows(table, head, |row, cell| {
+        let found = changes(manual, row, cell)?;
+        // What the manual would refuse is told at its row.
+        let several = Edit::Fastener(FastenerEdit::Several { edits: found.clone() });
+        manual.apply(&several, "table").map(|_| found).map_err(|refused| ("", refused.to_string()))
+    })
 }
 
 /// What one row changes.
-fn changes<'a>(
-    manual: &Manual,
-    row: usize,
-    cell: &dyn Fn(&str) -> Option<&'a str>,
-) -> Result<Vec<FastenerEdit>, Wrong> {
+fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, Wrong> {
     let written = |name: &str| cell(name).filter(|c| !c.is_empty());
     let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
     let step = match written("step") {
@@ -213,7 +186,7 @@ fn fields<'a>(
     manual: &Manual,
     step: Option<StepId>,
     now: &FastenerGroup,
-    cell: &dyn Fn(&str) -> Option<&'a str>,
+    cell: Cells<'_, 'a>,
 ) -> Result<Vec<FastenerField>, Wrong> {
     let mut out = Vec::new();
     let text = |name: &str| cell(name).map(|c| Some(c.to_owned()).filter(|c| !c.is_empty()));
@@ -307,7 +280,7 @@ fn figure<'a>(name: &'static str, cell: &dyn Fn(&str) -> Option<&'a str>) -> Res
 fn choice<'a, T: Copy>(
     name: &'static str,
     known: &[(&str, T)],
-    cell: &dyn Fn(&str) -> Option<&'a str>,
+    cell: Cells<'_, 'a>,
 ) -> Result<Option<Option<T>>, Wrong> {
     let Some(text) = cell(name) else { return Ok(None) };
     if text.is_empty() {
@@ -326,7 +299,6 @@ mod tests {
     use crate::fasteners::kinds::sort;
     use crate::fasteners::ledger::ledger;
     use crate::fasteners::written::{group, manual};
-    use crate::manual::Edit;
     use rstest::rstest;
 
     fn csv_of(m: &Manual) -> String {

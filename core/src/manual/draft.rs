@@ -131,6 +131,7 @@ impl Drafter {
             self.fastener(f, step, evidence, phase, how_counted(&statement.text));
         }
         self.tightness(statement, evidence);
+        self.stored(statement);
         for c in &statement.facts.connectors {
             self.connector(c, step, evidence);
             let source = c.what.as_ref().filter(|what| phase == Phase::Teardown && is_power(what));
@@ -277,6 +278,23 @@ impl Drafter {
             if !group.evidence.contains(evidence) {
                 group.evidence.push(evidence.clone());
             }
+        }
+    }
+
+    /// "Put them in a row": where the screws spoken of last are kept.
+    fn stored(&mut self, statement: &Statement) {
+        let said = statement.text.to_lowercase();
+        let word = |w: &str| said.split(|c: char| !c.is_alphanumeric()).any(|s| s == w);
+        let speaks = word("them") || word("screw") || word("screws");
+        let place = match () {
+            () if said.contains("in a row") => super::Stored::Row,
+            () if word("mat") => super::Stored::Mat,
+            () if word("pile") => super::Stored::Pile,
+            () if said.contains("in their holes") => super::Stored::InHole,
+            () => return,
+        };
+        if let Some(group) = self.last_group.filter(|_| speaks).and_then(|id| self.manual.fasteners.get_mut(&id)) {
+            group.stored = Some(place);
         }
     }
 
@@ -511,6 +529,16 @@ mod tests {
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
         [0:20] Caution. The glass splinters. Disconnect the battery cable. Pull out the battery.\n\n\
         [0:40] Put the battery back in. Put the base plate on and install three Phillips PH1 screws, length 8 millimetres, in the base plate.";
+
+    #[rstest::rstest]
+    #[case("Put them in a row.", Some(crate::manual::Stored::Row))]
+    #[case("Lay the screws on the mat.", Some(crate::manual::Stored::Mat))]
+    #[case("Put the plate on the mat.", None)]
+    fn where_screws_are_kept_is_told(#[case] said: &str, #[case] stored: Option<crate::manual::Stored>) {
+        let manual =
+            drafted(&format!("[0:00] Remove four PH1 screws from the base plate. {said} Lift off the base plate."));
+        assert_eq!(manual.fasteners.values().next().unwrap().stored, stored);
+    }
 
     #[test]
     fn how_tight_is_told_behind_the_screws() {

@@ -4,24 +4,14 @@
 //! they are to be read, and the facts; every row that is wrong is named with its column, and nothing is taken then.
 
 use super::heard::{Heard, HeardRecording};
+use super::table_rows::{Cells, RowError, Wrong, read_rows};
 use super::{Manual, ReadingEdit};
 use crate::ids::*;
 use crate::reading::{Facts, StatementKind};
 use crate::units;
-use serde::{Deserialize, Serialize};
-use utoipa::ToSchema;
 use uuid::Uuid;
 
 const COLUMNS: [&str; 7] = ["start", "end", "at", "kind", "in_job", "text", "facts"];
-
-/// A cell that cannot be taken.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-pub struct RowError {
-    /// Line of the table, its head being 1.
-    pub row: usize,
-    pub column: String,
-    pub problem: String,
-}
 
 /// The statements as CSV (RFC 4180), one a row.
 pub fn to_csv(heard: &HeardRecording) -> String {
@@ -73,45 +63,20 @@ impl Manual {
         heard: &HeardRecording,
         table: &[u8],
     ) -> Result<Vec<ReadingEdit>, Vec<RowError>> {
-        let mut reader = csv::ReaderBuilder::new().flexible(true).from_reader(table);
-        let wrong = |row: usize, column: &str, problem: String| RowError { row, column: column.to_owned(), problem };
-        let head =
-            reader.headers().cloned().map_err(|e| vec![wrong(1, "", format!("The table cannot be read: {e}."))])?;
-        let column = |name: &str| head.iter().position(|h| h.trim().trim_start_matches('\u{feff}') == name);
-        let missing: Vec<&str> = ["start", "end"].into_iter().filter(|c| column(c).is_none()).collect();
-        if !missing.is_empty() {
+        let head = |has: &dyn Fn(&str) -> bool| {
+            let missing: Vec<&str> = ["start", "end"].into_iter().filter(|c| !has(c)).collect();
+            let Some(_) = missing.first() else { return Ok(()) };
+            let column = if has("start") { "end" } else { "start" };
             let problem =
                 format!("The table has no column {}. Its columns are {}.", missing.join(" and "), COLUMNS.join(", "));
-            return Err(vec![wrong(1, missing[0], problem)]);
-        }
-        let (mut edits, mut errors) = (Vec::new(), Vec::new());
-        for (n, record) in reader.records().enumerate() {
-            let row = n + 2;
-            let record = match record {
-                Ok(record) => record,
-                Err(e) => {
-                    errors.push(wrong(row, "", format!("The row cannot be read: {e}.")));
-                    continue;
-                }
-            };
-            let cell = |name: &str| column(name).and_then(|c| record.get(c)).map(str::trim);
-            match changes(recording, heard, &cell) {
-                Ok(found) => edits.extend(found),
-                Err((name, problem)) => errors.push(wrong(row, name, problem)),
-            }
-        }
-        if errors.is_empty() { Ok(edits) } else { Err(errors) }
+            Err((column, problem))
+        };
+        read_rows(table, head, |_, cell| changes(recording, heard, cell))
     }
 }
 
-type Wrong = (&'static str, String);
-
 /// What one row changes.
-fn changes<'a>(
-    recording: RecordingId,
-    heard: &HeardRecording,
-    cell: &dyn Fn(&str) -> Option<&'a str>,
-) -> Result<Vec<ReadingEdit>, Wrong> {
+fn changes<'a>(recording: RecordingId, heard: &HeardRecording, cell: Cells<'_, 'a>) -> Result<Vec<ReadingEdit>, Wrong> {
     let place = |name: &'static str| -> Result<usize, Wrong> {
         let text = cell(name).unwrap_or_default();
         text.parse().map_err(|_| (name, format!("“{text}” is no number of a character. Leave the column as it came.")))

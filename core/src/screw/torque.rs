@@ -306,6 +306,17 @@ impl Joint {
                 "ISO 898-7, from memory",
             ),
         ];
+        if !self.into.plastic() {
+            let (hole, _) =
+                refined_stripping_n(self.thread, self.class, self.into.strength().0, millimetres(self.bearing_mm()));
+            out.push(line(
+                "The same, refined for unlike threads",
+                "0.6·Rm·Asi·C3·(Le − P)",
+                hole,
+                "N",
+                "E. M. Alexander, SAE 770420 (1977), from memory",
+            ));
+        }
         if let Some(clamped) = self.clamped {
             out.push(line(
                 "Torque that crushes the part",

@@ -19,6 +19,7 @@ async fn every_view_is_clean() -> Done {
         (format!("/manuals/{id}/listen"), "[role=option]"),
         (format!("/manuals/{id}/steps"), "[data-step]"),
         (format!("/manuals/{id}/chain"), "[data-step]"),
+        (format!("/manuals/{id}/screws"), "[data-group]"),
         (format!("/manuals/{id}/fold"), "[data-place]"),
         (format!("/manuals/{id}/publish"), "article h2"),
         ("/manuals/01890000-0000-7000-8000-000000000000/steps".to_owned(), "[role=alert]"),
@@ -53,7 +54,7 @@ async fn an_empty_shelf_and_an_empty_manual_are_clean() -> Done {
     app.text("The shelf is empty").await?;
     clean(&app, "an empty shelf").await?;
     app.press("Start an empty manual").await?;
-    for stop in ["steps", "listen", "chain", "fold", "publish"] {
+    for stop in ["steps", "listen", "chain", "screws", "fold", "publish"] {
         let path =
             app.driver.current_url().await?.path().rsplit_once('/').map(|(p, _)| p.to_owned()).unwrap_or_default();
         app.goto(&format!("{path}/{stop}")).await?;

@@ -25,5 +25,5 @@ export const Top = styled.div`
   align-items: center;
   margin-bottom: ${space.small};
   h2, h3 { margin: 0; }
-  & > p { flex: 1; }
+  & > p { flex: 1; min-width: 15em; }
 `;

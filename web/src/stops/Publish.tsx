@@ -251,7 +251,6 @@ function ScrewSheet({ guide, job }: { guide: Guide; job: string | null }) {
             <tr key={row.group}>
               <th scope="row">
                 <Tag tag={row.tag} size={26} />
-                <span hidden>{row.tag.letter}</span>
               </th>
               <td>
                 {row.count ?? "?"} × {row.kind}

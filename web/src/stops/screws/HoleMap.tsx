@@ -244,6 +244,17 @@ function Drawing(props: {
                     {row.tag.letter}
                   </text>
                 </Mark>
+                {g.length_mm != null && (
+                  <text
+                    x={hole.x_mm}
+                    y={hole.y_mm + size * 0.95}
+                    fontSize={size * 0.36}
+                    textAnchor="middle"
+                    fill="var(--ink)"
+                  >
+                    {g.length_mm} mm
+                  </text>
+                )}
                 {place >= 0 && (
                   <text
                     x={hole.x_mm + size * 0.55}

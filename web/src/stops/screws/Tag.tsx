@@ -35,7 +35,14 @@ export function TagShape({ shape, x, y, r }: { shape: ScrewTag["shape"]; x: numb
 
 export function Tag({ tag, size = 30 }: { tag: Pick<ScrewTag, "shape" | "letter">; size?: number }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 30 30" aria-hidden="true" style={{ flex: "none" }}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 30 30"
+      role="img"
+      aria-label={`Group ${tag.letter}`}
+      style={{ flex: "none" }}
+    >
       <g fill="var(--sheet)" stroke="var(--ink)" strokeWidth="1.6">
         <TagShape shape={tag.shape} x={15} y={15} r={11} />
       </g>

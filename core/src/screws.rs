@@ -3,14 +3,13 @@
 use crate::checks::{self, Finding, Stop};
 use crate::fasteners::bits::{BitAdvice, Bits, advice, bits};
 use crate::fasteners::joints::{Joint, joints};
-use crate::fasteners::kinds::{Shape, Tag, sort};
+use crate::fasteners::kinds::{Shape, sort};
 use crate::fasteners::ledger::{Ledger, ledger};
 use crate::fasteners::mixup::{Risks, risks};
 use crate::fasteners::setting::{Setting, setting};
 use crate::ids::*;
 use crate::manual::Manual;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// Screws that are alike.
@@ -67,9 +66,4 @@ pub fn view(manual: &Manual) -> ScrewsView {
         findings: checks::findings_at(manual, Stop::Screws),
         ledger,
     }
-}
-
-/// The tags of all groups, for other stops.
-pub fn tags(manual: &Manual) -> BTreeMap<GroupId, Tag> {
-    sort(manual).tags
 }

@@ -218,6 +218,37 @@ fn a_screw_waits_until_a_later_part_is_back() {
 }
 
 #[test]
+fn nothing_waits_for_a_part_that_never_left() {
+    let mut bench = Bench::pump();
+    let board = bench.manual.parts.values().find(|p| p.name == "main board").unwrap().id;
+    bench.set("cover", FastenerField::WaitsFor(Some(board))).unwrap();
+    let lines = fold(&bench.manual).rebuild.into_iter().flat_map(|s| s.lines);
+    assert!(lines.filter_map(|l| l.because).all(|b| !b.contains("wait")), "the board is back before the cover anyway");
+    assert!(!publish::markdown(&bench.manual).contains("only when the"));
+}
+
+#[test]
+fn a_new_setting_is_not_the_narrators_any_more() {
+    let mut bench = Bench::pump();
+    bench.set("cover", FastenerField::Torque(Some("0.4 N·m".into()))).unwrap();
+    bench.set("cover", FastenerField::TorqueFrom(Some(TorqueFrom::Narrator))).unwrap();
+    bench.set("cover", FastenerField::TorqueBecause(Some("heard".into()))).unwrap();
+    bench.set("cover", FastenerField::TorqueNm(Some(0.3))).unwrap();
+    let group = &bench.manual.fasteners[&bench.group("cover")];
+    assert_eq!((group.torque_from, group.torque_because.as_deref()), (None, None));
+}
+
+#[test]
+fn empty_holes_are_not_doubled_by_parting() {
+    let mut bench = Bench::pump();
+    bench.set("cover", FastenerField::EmptyOnArrival(1)).unwrap();
+    let (id, new_id) = (bench.group("cover"), GroupId(Uuid::from_u128(9)));
+    bench.edit(Edit::Fastener(FastenerEdit::Split { id, new_id, count: 1, holes: vec![], name: "left".into() }));
+    let empty: u32 = bench.manual.fasteners.values().map(|g| g.empty_on_arrival).sum();
+    assert_eq!((empty, bench.manual.fasteners[&new_id].layer), (1, None));
+}
+
+#[test]
 fn a_screw_of_two_parts_is_counted_once() {
     let mut bench = Bench::pump();
     let parts: Vec<PartId> =

@@ -34,7 +34,7 @@ fn outside(manual: &Manual, group: &FastenerGroup) -> Option<Finding> {
         Stands::Above => format!(
             "{given} N·m for {label}, from {from}, is more than {}: {}. Lower it, or say why it stands.",
             window(bench),
-            bench.limit.words()
+            bench.limit_says
         ),
         _ => format!(
             "{given} N·m for {label}, from {from}, is less than {}: it may come loose. Raise it, or say why it stands.",

@@ -286,13 +286,13 @@ impl Drafter {
         let said = statement.text.to_lowercase();
         let word = |w: &str| said.split(|c: char| !c.is_alphanumeric()).any(|s| s == w);
         let speaks = word("them") || word("screw") || word("screws");
-        let place = match () {
-            () if said.contains("in a row") => super::Stored::Row,
-            () if word("mat") => super::Stored::Mat,
-            () if word("pile") => super::Stored::Pile,
-            () if said.contains("in their holes") => super::Stored::InHole,
-            () => return,
-        };
+        let places = [
+            (said.contains("in a row"), super::Stored::Row),
+            (word("mat"), super::Stored::Mat),
+            (word("pile"), super::Stored::Pile),
+            (said.contains("in their holes"), super::Stored::InHole),
+        ];
+        let Some((_, place)) = places.into_iter().find(|(told, _)| *told) else { return };
         if let Some(group) = self.last_group.filter(|_| speaks).and_then(|id| self.manual.fasteners.get_mut(&id)) {
             group.stored = Some(place);
         }

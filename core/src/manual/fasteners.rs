@@ -293,6 +293,9 @@ impl Manual {
                     count: None,
                     claims: Vec::new(),
                     refitted: None,
+                    // Not known of which side; they stay with the group they were noted for.
+                    empty_on_arrival: 0,
+                    layer: None,
                     holes: Vec::new(),
                     tighten_told: Vec::new(),
                     loosen_told: Vec::new(),
@@ -312,9 +315,7 @@ impl Manual {
         }
         Ok(())
     }
-}
 
-impl Manual {
     /// What is out of one group is in the other: the sum stays the same.
     fn shift(
         &mut self,
@@ -389,7 +390,8 @@ impl FastenerGroup {
     fn set_torque(&mut self, newton_metres: Option<f64>) -> Result<(), Refusal> {
         let checked = newton_metres.map(|nm| within("torque_nm", nm, MOST_TORQUE_NM, "N·m")).transpose()?;
         self.torque = checked.map(|nm| self.check_torque(units::newton_metres(nm))).transpose()?;
-        // A reason given for another setting is no reason for this one.
+        // Source and reason of another setting are none of this one.
+        self.torque_from = None;
         self.torque_because = None;
         Ok(())
     }

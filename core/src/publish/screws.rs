@@ -7,6 +7,7 @@ use crate::fasteners::ledger::ledger;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::manual::{FastenerFate, Locking, Manual};
+use crate::rebuild::waits_until;
 use crate::units::number;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -73,7 +74,8 @@ pub(super) fn sheet(manual: &Manual) -> ScrewSheet {
         notes.extend((group.fate == FastenerFate::LeaveOut).then(|| "left out".to_owned()));
         notes.extend((group.locking == Some(Locking::Liquid)).then(|| "with thread locker".to_owned()));
         notes.extend(group.two_passes.then(|| "in two passes: half, then full".to_owned()));
-        notes.extend(group.waits_for.map(|p| format!("only when the {} is back", manual.part_name(p))));
+        let waits = waits_until(manual, group).and(group.waits_for);
+        notes.extend(waits.map(|p| format!("only when the {} is back", manual.part_name(p))));
         notes.extend((group.empty_on_arrival > 0).then(|| format!("{} missing on arrival", group.empty_on_arrival)));
         SheetRow {
             group: group.id,

@@ -69,7 +69,7 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildS
 /// The teardown step whose undoing brings back the part that a group waits for, where that comes later than its own.
 ///
 /// A screw of two parts needs no such rule: it came out before both, so it goes in after both.
-fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Option<StepId> {
+pub fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Option<StepId> {
     let part = group.waits_for?;
     let steps = manual.steps_in(Phase::Teardown);
     let at = steps.iter().position(|s| {
@@ -151,7 +151,10 @@ fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
     let act = if back { Act::Tighten } else { Act::Drive };
     let torque = setting(group).in_force_nm.map_or(String::new(), |nm| format!(" to {} N·m", crate::units::number(nm)));
     let noun = if group.count == Some(1) { "screw" } else { "screws" };
-    let because = group.waits_for.map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
+    // Where the part never left, there is nothing to wait for.
+    let because = waits_until(manual, group)
+        .and(group.waits_for)
+        .map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
     RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because }
 }
 

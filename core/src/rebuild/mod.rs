@@ -5,7 +5,7 @@
 
 mod inverse;
 
-pub use inverse::inverse;
+pub use inverse::{inverse, waits_until};
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;

@@ -5,7 +5,7 @@
 
 use super::thread::mm;
 use super::{Class, Mating, Thread};
-use crate::units::{Length, Torque, in_newton_metres, millimetres, newton_metres, number};
+use crate::units::{Length, Torque, in_newton_metres, millimetres, number};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -81,6 +81,8 @@ pub struct Bench {
     pub harms_nm: f64,
     pub harms_range_nm: [f64; 2],
     pub limit: Limit,
+    /// The limit in words: "the screw twists off".
+    pub limit_says: String,
     /// A setting that a driver has; `None` where the window is empty: drive by hand.
     pub recommended_nm: Option<f64>,
     /// Least torque that breaks the screw.
@@ -166,6 +168,7 @@ impl Joint {
             harms_nm: harms,
             harms_range_nm: range(|w| w.1),
             limit,
+            limit_says: limit.words().to_owned(),
             recommended_nm: recommended,
             breaking_nm: self.thread.breaking_torque_nm(self.class),
             clamp_n: clamp,
@@ -381,6 +384,7 @@ impl Joint {
             harms_nm: harms,
             harms_range_nm: around(harms),
             limit: Limit::HoleStrips,
+            limit_says: Limit::HoleStrips.words().to_owned(),
             recommended_nm: recommended,
             breaking_nm: self.thread.breaking_torque_nm(self.class),
             clamp_n: recommended.map(|t| [high, low].map(|f| t * N_MM / self.lever_mm(f))),
@@ -486,11 +490,6 @@ impl Bench {
             Stands::Inside
         }
     }
-
-    /// The recommended setting.
-    pub fn recommended(&self) -> Option<Torque> {
-        self.recommended_nm.map(newton_metres)
-    }
 }
 
 /// Factors by which a formula of stripping is refined for threads of unlike strength; internal and external force in N.
@@ -513,15 +512,10 @@ pub fn refined_stripping_n(thread: Thread, class: Class, hole_tensile: f64, enga
     (0.6 * hole_tensile * asi * c3, 0.6 * screw * ase * c2)
 }
 
-/// A depth in millimetres that is neither nothing nor absurd.
-pub fn depth(mm: f64) -> Option<Length> {
-    const DEEPEST_MM: f64 = 200.0;
-    (mm.is_finite() && mm > 0.0 && mm <= DEEPEST_MM).then(|| millimetres(mm))
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::units::newton_metres;
     use rstest::rstest;
 
     fn joint(size: &str, class: Class, into: Mating) -> Joint {
@@ -536,6 +530,10 @@ mod tests {
             forming: false,
             measured: None,
         }
+    }
+
+    fn depth(mm: f64) -> Option<Length> {
+        Some(millimetres(mm))
     }
 
     fn near(found: f64, wanted: f64, within: f64) -> bool {

@@ -114,6 +114,19 @@ async fn a_hole_is_a_screw() -> Done {
     app.find("svg [aria-label^='Hole A5 at 50.5, 30 mm']").await?;
     app.keys(Key::Delete + "").await?;
     app.until("four again", async || Ok(holes(&app).await? == 4)).await;
+    app.write("Across, hole 1, mm", "left\n").await?;
+    app.text("“left” is no figure.").await?;
+    app.write("Across, hole 1, mm", "10\n").await?;
+    // The layer may be renamed and drawn anew, but not smaller than its holes reach.
+    app.press("Change it").await?;
+    app.write("Name of the layer", "Rear face").await?;
+    app.write("Width × height, mm, or corners", "50 × 60").await?;
+    app.press("Keep the changes").await?;
+    app.text("2 placed hole(s) would lie outside. Move them first.").await?;
+    app.write("Width × height, mm, or corners", "100 × 60").await?;
+    app.press("Keep the changes").await?;
+    app.until("it is renamed", async || Ok(app.words("[aria-label='Hole map'] select").await?.contains("Rear face")))
+        .await;
     // Another group, on a ring of its own.
     app.tap("2. Remove the fan").await?;
     app.tap_first(By::Css("[data-group][aria-label^='Group B']")).await?;
@@ -128,7 +141,7 @@ async fn a_hole_is_a_screw() -> Done {
     app.until("two holes of the fan", async || Ok(holes(&app).await? == 2)).await;
     app.goto(&format!("/manuals/{id}/publish")).await?;
     app.text("Order: A1, A2, A3, A4.").await?;
-    app.find("img[alt='Rear with 6 holes, numbered in the order of tightening']").await?;
+    app.find("img[alt='Rear face with 6 holes, numbered in the order of tightening']").await?;
     app.end().await
 }
 
@@ -160,7 +173,10 @@ async fn a_setting_stands_in_its_window_or_says_why() -> Done {
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.write("Why it stands", "The maker measured it.\n").await?;
     app.until("the reason lets it stand", async || Ok(blocking().await.is_null())).await;
-    app.press("Undo").await.or(app.keys(Key::Control + "z").await)?;
+    app.write("Depth, mm", "deep\n").await?;
+    app.text("“deep” is no figure. Write one such as 6 or 4.5.").await?;
+    app.write("Friction, from to", "0.9 0.1\n").await?;
+    app.text("0.9 to 0.1 is no range of friction.").await?;
     app.end().await
 }
 

@@ -29,7 +29,6 @@ export type Layer = Schemas["Layer"];
 export type Outline = Schemas["Outline"];
 export type HolePlace = Schemas["HolePlace"];
 export type Setting = Schemas["Setting"];
-export type Limit = Schemas["Limit"];
 export type Mating = Schemas["Mating"];
 export type ScrewClass = Schemas["Class"];
 export type HeadForm = Schemas["HeadForm"];

@@ -765,6 +765,8 @@ export interface components {
             holds_nm: number;
             holds_range_nm: number[];
             limit: components["schemas"]["Limit"];
+            /** @description The limit in words: "the screw twists off". */
+            limit_says: string;
             /** @description Cautions of the bench in sentences. */
             notes: string[];
             /**

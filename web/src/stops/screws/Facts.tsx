@@ -15,7 +15,7 @@ import { Button, CommitField, Heading, Quiet, Select, Typed, Wrong } from "../..
 import { Row } from "../../parts/layout";
 import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
-import { figure, useSetGroup, written } from "./set";
+import { sendFigure, useSetGroup, written } from "./set";
 
 const HEADS: [HeadForm, string][] = [
   ["pan", "pan"],
@@ -87,7 +87,7 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           label="Length, mm"
           width="6em"
           value={group.length_mm?.toString() ?? ""}
-          onCommit={(t) => set({ length_mm: figure(t) })}
+          onCommit={(t) => sendFigure(t, (length_mm) => set({ length_mm }))}
         />
         <Select
           label="Head"
@@ -99,7 +99,7 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           label="Head ⌀, mm"
           width="6em"
           value={group.head_mm?.toString() ?? ""}
-          onCommit={(t) => set({ head_mm: figure(t) })}
+          onCommit={(t) => sendFigure(t, (head_mm) => set({ head_mm }))}
         />
         <label>
           <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}

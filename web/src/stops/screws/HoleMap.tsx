@@ -9,7 +9,7 @@ import { Button, CommitField, Heading, IconButton, Quiet, Select, Typed, Wrong }
 import { Row } from "../../parts/layout";
 import { plural } from "../../parts/words";
 import { focusRing, space } from "../../theme";
-import { figure } from "./set";
+import { sendFigure } from "./set";
 import { TagShape } from "./Tag";
 
 const Frame = styled.div`
@@ -66,13 +66,12 @@ export function HoleMap({ group, screws, onChoose }: Props) {
     setWrong(result.ok ? null : result.problem.detail);
     return result;
   };
-  const place = (next: HolePlace[]) =>
-    layer &&
-    told(
-      edit({
-        hole: next.length > 0 ? { place: { id: group.id, layer: layer.id, holes: next } } : { clear: { id: group.id } },
-      }),
+  const place = (next: HolePlace[]) => {
+    const full = layer && next.length > 0;
+    return told(
+      edit({ hole: full ? { place: { id: group.id, layer: layer.id, holes: next } } : { clear: { id: group.id } } }),
     );
+  };
   return (
     <Stack aria-label="Hole map">
       <Row>
@@ -84,16 +83,31 @@ export function HoleMap({ group, screws, onChoose }: Props) {
             options={layers.map((l): [string, string] => [l.id, l.name])}
             onChange={(id) => {
               setPicked(id);
-              if (group.holes?.length && layer)
+              if (holes.length > 0)
                 setWrong("The holes of this group are on another layer. Take them away there first.");
             }}
           />
         )}
-        <NewLayer
-          onAdd={(name, outline) => {
+        {layer && (
+          <LayerForm
+            key={layer.id}
+            button="Change it"
+            save="Keep the changes"
+            layer={layer}
+            onSave={async (name, outline) => {
+              const renamed = await edit({ layer: { rename: { id: layer.id, name } } });
+              return renamed.ok ? edit({ layer: { redraw: { id: layer.id, outline } } }) : renamed;
+            }}
+            onRemove={() => void told(edit({ layer: { remove: { id: layer.id } } }))}
+          />
+        )}
+        <LayerForm
+          button="New layer"
+          save="Draw it"
+          onSave={(name, outline) => {
             const id = newId();
             setPicked(id);
-            return told(edit({ layer: { add: { id, name, outline } } }));
+            return edit({ layer: { add: { id, name, outline } } });
           }}
         />
       </Row>
@@ -123,7 +137,9 @@ export function HoleMap({ group, screws, onChoose }: Props) {
                     width="5.5em"
                     value={`${hole[axis]}`}
                     onCommit={(typed) =>
-                      place(holes.map((h, n) => (n === i ? { ...h, [axis]: figure(typed) ?? 0 } : h)))
+                      sendFigure(typed || "nothing", (mm) =>
+                        place(holes.map((h, n) => (n === i ? { ...h, [axis]: mm ?? h[axis] } : h))),
+                      )
                     }
                   />
                 ))}
@@ -160,7 +176,7 @@ function Drawing(props: {
   group: FastenerGroup;
   screws: ScrewsView;
   holes: HolePlace[];
-  onPlace: (next: HolePlace[]) => void;
+  onPlace: (next: HolePlace[]) => Promise<Result>;
   onChoose: (group: string) => void;
 }) {
   const { layer, group, screws, holes, onPlace, onChoose } = props;
@@ -173,7 +189,7 @@ function Drawing(props: {
     const matrix = svg.current?.getScreenCTM();
     if (!matrix || event.target !== svg.current?.querySelector("[data-outline]")) return;
     const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
-    onPlace([...holes, { x_mm: snap(at.x), y_mm: snap(at.y) }]);
+    void onPlace([...holes, { x_mm: snap(at.x), y_mm: snap(at.y) }]);
   };
   const onKey = (event: React.KeyboardEvent, i: number) => {
     const far = event.shiftKey ? 5 : 0.5;
@@ -184,8 +200,8 @@ function Drawing(props: {
       ArrowDown: [0, far],
     };
     const move = by[event.key];
-    if (move) onPlace(holes.map((h, n) => (n === i ? { x_mm: h.x_mm + move[0], y_mm: h.y_mm + move[1] } : h)));
-    else if (event.key === "Delete") onPlace(holes.filter((_, n) => n !== i));
+    if (move) void onPlace(holes.map((h, n) => (n === i ? { x_mm: h.x_mm + move[0], y_mm: h.y_mm + move[1] } : h)));
+    else if (event.key === "Delete") void onPlace(holes.filter((_, n) => n !== i));
     else return;
     event.preventDefault();
   };
@@ -355,7 +371,7 @@ function point(typed: string): HolePlace {
 
 /** Several holes by one action. */
 function Spread(props: {
-  onPlace: (at: HolePlace) => Promise<Result> | undefined;
+  onPlace: (at: HolePlace) => Promise<Result>;
   onSpread: (from: HolePlace, to: HolePlace, count: number) => Promise<Result>;
   onRing: (centre: HolePlace, radius: number, count: number) => Promise<Result>;
 }) {
@@ -419,17 +435,32 @@ function Spread(props: {
   );
 }
 
-/** A layer by two dimensions, or by its corners. */
-function NewLayer({ onAdd }: { onAdd: (name: string, outline: Outline) => Promise<Result> }) {
+/** The outline as it is typed: two sides, or corners. */
+const typedOutline = (outline: Outline | undefined) => {
+  if (!outline) return { size: "", radius: "" };
+  if ("corners" in outline) return { size: outline.corners.map((c) => `${c.x_mm},${c.y_mm}`).join(" "), radius: "" };
+  const { width_mm, height_mm, radius_mm } = outline.rectangle;
+  return { size: `${width_mm} × ${height_mm}`, radius: `${radius_mm}` };
+};
+
+/** A layer by two dimensions, or by its corners; new, or one that is there. */
+function LayerForm(props: {
+  button: string;
+  save: string;
+  layer?: Layer;
+  onSave: (name: string, outline: Outline) => Promise<Result>;
+  onRemove?: () => void;
+}) {
+  const before = typedOutline(props.layer?.outline);
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState("");
-  const [size, setSize] = useState("");
-  const [radius, setRadius] = useState("");
+  const [name, setName] = useState(props.layer?.name ?? "");
+  const [size, setSize] = useState(before.size);
+  const [radius, setRadius] = useState(before.radius);
   const [wrong, setWrong] = useState<string | null>(null);
   if (!open)
     return (
       <Button onPress={() => setOpen(true)}>
-        <Plus size={15} aria-hidden /> New layer
+        {!props.layer && <Plus size={15} aria-hidden />} {props.button}
       </Button>
     );
   const send = async () => {
@@ -437,28 +468,23 @@ function NewLayer({ onAdd }: { onAdd: (name: string, outline: Outline) => Promis
     const outline: Outline =
       sides.length === 1
         ? { corners: size.split(/\s+/).filter(Boolean).map(point) }
-        : {
-            rectangle: {
-              width_mm: Number(sides[0]),
-              height_mm: Number(sides[1]),
-              radius_mm: Number(radius || 0),
-            },
-          };
+        : { rectangle: { width_mm: Number(sides[0]), height_mm: Number(sides[1]), radius_mm: Number(radius || 0) } };
     const numbers =
       "corners" in outline ? outline.corners.flatMap((c) => [c.x_mm, c.y_mm]) : Object.values(outline.rectangle);
     if (numbers.some((n) => !Number.isFinite(n)))
       return setWrong("Write a width and a height such as 120 × 80, or corners such as 0,0 120,0 120,60 0,80.");
-    const result = await onAdd(name, outline);
+    const result = await props.onSave(name, outline);
     setWrong(result.ok ? null : result.problem.detail);
-    if (result.ok) {
-      setOpen(false);
+    if (!result.ok) return;
+    setOpen(false);
+    if (!props.layer) {
       setName("");
       setSize("");
     }
   };
   return (
     <form
-      aria-label="New layer"
+      aria-label={props.button}
       onSubmit={(event) => {
         event.preventDefault();
         void send();
@@ -468,7 +494,8 @@ function NewLayer({ onAdd }: { onAdd: (name: string, outline: Outline) => Promis
         <Typed label="Name of the layer" width="11em" value={name} onChange={setName} />
         <Typed label="Width × height, mm, or corners" width="14em" value={size} onChange={setSize} />
         <Typed label="Round corners, mm" width="8em" value={radius} onChange={setRadius} />
-        <Button type="submit">Draw it</Button>
+        <Button type="submit">{props.save}</Button>
+        {props.onRemove && <Button onPress={props.onRemove}>Remove the layer and its holes</Button>}
         <Button onPress={() => setOpen(false)}>Not now</Button>
       </Row>
       {wrong && <Wrong>{wrong}</Wrong>}

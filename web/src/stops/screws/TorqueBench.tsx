@@ -2,12 +2,12 @@
 
 import { useState } from "react";
 import styled from "styled-components";
-import type { FastenerGroup, JointFacts, Limit, Mating, ScrewClass, Setting } from "../../api/client";
+import type { FastenerGroup, JointFacts, Mating, ScrewClass, Setting } from "../../api/client";
 import { CommitField, Heading, Quiet, Select, Wrong } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { Table } from "../../parts/table";
 import { font, space } from "../../theme";
-import { figure, useSetGroup, written } from "./set";
+import { sendFigure, sendPair, useSetGroup, written } from "./set";
 
 const CLASSES: [ScrewClass, string][] = (["4.8", "5.8", "8.8", "10.9", "A2-50", "A2-70", "A4-80"] as const).map((c) => [
   c,
@@ -23,14 +23,6 @@ const MATERIALS: [Mating, string][] = [
   ["pc", "polycarbonate"],
   ["abs", "ABS"],
 ];
-const LIMITS: Record<Limit, string> = {
-  screw_breaks: "the screw twists off",
-  screw_yields: "the screw stretches for good",
-  hole_strips: "the thread in the hole strips",
-  screw_strips: "the thread of the screw strips",
-  part_crushed: "the part under the head is crushed",
-  insert_turns: "the insert turns in its plastic",
-};
 
 const Stack = styled.section`
   display: grid;
@@ -56,13 +48,6 @@ export function TorqueBench({ group, setting }: Props) {
   const { bench } = setting;
   const joint: JointFacts = group.joint ?? {};
   const put = (part: Partial<JointFacts>) => set({ joint: { ...joint, ...part } });
-  const pair = (typed: string): [number, number] | null => {
-    const [a, b] = typed
-      .split(/[;\s–-]+/)
-      .filter(Boolean)
-      .map((t) => Number(t.replace(",", ".")));
-    return a === undefined ? null : [a, b ?? a];
-  };
   return (
     <Stack aria-label="How tight">
       <Heading as="h3">How tight</Heading>
@@ -91,7 +76,7 @@ export function TorqueBench({ group, setting }: Props) {
         <Wrong>
           {setting.stands === "breaks"
             ? `${group.torque_nm} N·m breaks the screw. Write a smaller setting.`
-            : `${group.torque_nm} N·m lies outside the window: ${setting.stands === "above" && bench ? LIMITS[bench.limit] : "it may come loose"}. Change it, or say why it stands.`}
+            : `${group.torque_nm} N·m lies outside the window: ${setting.stands === "above" && bench ? bench.limit_says : "it may come loose"}. Change it, or say why it stands.`}
         </Wrong>
       )}
       <Row>
@@ -144,7 +129,7 @@ export function TorqueBench({ group, setting }: Props) {
           label="Depth, mm"
           width="6em"
           value={joint.engagement_mm?.toString() ?? ""}
-          onCommit={(typed) => put({ engagement_mm: figure(typed) })}
+          onCommit={(typed) => sendFigure(typed, (engagement_mm) => put({ engagement_mm }))}
         />
         <Select
           label="Under the head"
@@ -156,14 +141,14 @@ export function TorqueBench({ group, setting }: Props) {
           label="Friction, from to"
           width="8em"
           value={joint.friction?.join(" ") ?? ""}
-          onCommit={(typed) => put({ friction: pair(typed) })}
+          onCommit={(typed) => sendPair(typed, (friction) => put({ friction }))}
         />
         {group.forming && (
           <CommitField
             label="Measured: drives, strips, N·m"
             width="12em"
             value={joint.measured_nm?.join(" ") ?? ""}
-            onCommit={(typed) => put({ measured_nm: pair(typed) })}
+            onCommit={(typed) => sendPair(typed, (measured_nm) => put({ measured_nm }))}
           />
         )}
       </Row>
@@ -203,7 +188,7 @@ function Window({ setting, given }: { setting: Setting; given: number | null }) 
         viewBox="0 0 600 78"
         preserveAspectRatio="none"
         role="img"
-        aria-label={`Window ${words} N·m; ${LIMITS[bench.limit]} above it`}
+        aria-label={`Window ${words} N·m; ${bench.limit_says} above it`}
       >
         <defs>
           <pattern id="harm" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -239,7 +224,7 @@ function Window({ setting, given }: { setting: Setting; given: number | null }) 
       </Scale>
       <Quiet>
         {empty ? "No window: what holds already harms. " : `Window ${words} N·m. `}
-        Above it, {LIMITS[bench.limit]}. The screw breaks at {Number(bench.breaking_nm.toPrecision(3))} N·m.
+        Above it, {bench.limit_says}. The screw breaks at {Number(bench.breaking_nm.toPrecision(3))} N·m.
         {bench.recommended_nm != null && ` Worked out: ${bench.recommended_nm} N·m.`} The whiskers show what the
         friction leaves open; by hand a clamp force is out by ±35 to 60 %, with a torque driver by ±20 to 25 %.
       </Quiet>

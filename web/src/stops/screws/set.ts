@@ -10,6 +10,36 @@ export function useSetGroup(id: string): (field: GroupField) => Promise<Result> 
   return (field) => edit({ fastener: { set: { id, field } } });
 }
 
-/** What was typed as a figure; nothing typed is nothing known. What is no figure goes to the server to be refused. */
-export const figure = (typed: string) => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
+/** What was typed as figures, in their order; a comma may stand for the point. */
+export const figures = (typed: string) =>
+  typed
+    .split(/[;\s–]+/)
+    .filter(Boolean)
+    .map((t) => Number(t.replace(",", ".")));
+
+/** Sends what was typed as one figure, or nothing where the field is empty; what is no figure is told at the field. */
+export function sendFigure(typed: string, send: (figure: number | null) => Promise<Result>): Promise<Result> {
+  const [figure, more] = figures(typed);
+  if (figure === undefined) return send(null);
+  return Number.isFinite(figure) && more === undefined
+    ? send(figure)
+    : noFigure(`“${typed}” is no figure. Write one such as 6 or 4.5.`);
+}
+
+/** The same for the two ends of a range. */
+export function sendPair(typed: string, send: (ends: [number, number] | null) => Promise<Result>): Promise<Result> {
+  const [low, high, more] = figures(typed);
+  if (low === undefined) return send(null);
+  return Number.isFinite(low) && high !== undefined && Number.isFinite(high) && more === undefined
+    ? send([low, high])
+    : noFigure(`“${typed}” is not two figures. Write them such as 0.1 0.16.`);
+}
+
+/** What cannot even be sent is told the way the server tells it. */
+const noFigure = (detail: string): Promise<Result> =>
+  Promise.resolve({
+    ok: false,
+    problem: { type: "urn:paso:problem:invalid", title: "Not accepted", status: 422, detail },
+  });
+
 export const written = (typed: string) => typed.trim() || null;

@@ -16,6 +16,7 @@ import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from ".
 import { Row } from "../../parts/layout";
 import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
+import { useSetGroup } from "../screws/set";
 import { OnlyFor } from "./Notes";
 
 const Form = styled.div`
@@ -338,8 +339,7 @@ function Parts({ step }: { step: Step }) {
 function ScrewFields({ group }: { group: FastenerGroup }) {
   const { view, edit } = useHand();
   const { id } = group;
-  type Field = Extract<Extract<Edit, { fastener: unknown }>["fastener"], { set: unknown }>["set"]["field"];
-  const set = (field: Field) => edit({ fastener: { set: { id, field } } });
+  const set = useSetGroup(id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
   const whole = (text: string) => (text.trim() === "" ? null : Math.trunc(Number(text)));
   return (
@@ -381,7 +381,8 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
         label="Holds"
         value={group.holds[0] ?? ""}
         options={[["", "–"], ...parts.map((p): [string, string] => [p.id, p.name])]}
-        onChange={(part) => void set({ holds: part ? [part] : [] })}
+        // The second part that these screws may hold stays.
+        onChange={(part) => void set({ holds: part ? [part, ...group.holds.slice(1).filter((p) => p !== part)] : [] })}
       />
       <label>
         <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}

@@ -2,12 +2,14 @@
 //! same graph.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use paso_core::device;
+use paso_core::checks;
 use paso_core::ids::*;
 use paso_core::manual::{Manual, RecordingRef, Source, draft};
-use paso_core::order::{Chain, Graph, Need, Work, least, view};
+use paso_core::order::{Chain, Graph, Need, Work, least};
 use paso_core::reading::read;
 use paso_core::recording::Recording;
+use paso_core::stops::chain::view;
+use paso_core::stops::steps;
 use std::hint::black_box;
 use uuid::Uuid;
 
@@ -89,7 +91,7 @@ fn manual(c: &mut Criterion) {
     let target = *manual.parts.keys().last().expect("parts");
     c.bench_function(&format!("all that Chain shows, {steps} steps"), |b| b.iter(|| view(black_box(&manual))));
     c.bench_function(&format!("parts, tools and findings, {steps} steps"), |b| {
-        b.iter(|| device::view(black_box(&manual)))
+        b.iter(|| (steps::view(black_box(&manual)), checks::findings(black_box(&manual))))
     });
     c.bench_function(&format!("routes to a part, {steps} steps"), |b| {
         b.iter(|| Chain::of(black_box(&manual)).routes(&manual, &[target], 4))

@@ -9,8 +9,8 @@ use paso_core::fasteners::tighten::{Hole, tightening};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::{Act, Drive};
-use paso_core::screw::{Class, Mating};
-use paso_core::screws;
+use paso_core::screw::{Class, Material};
+use paso_core::stops::screws;
 use std::hint::black_box;
 use uuid::Uuid;
 
@@ -46,7 +46,7 @@ fn device() -> Manual {
         let id = ids.make(GroupId);
         let (step, part) = steps[n % STEPS];
         edit(Edit::Fastener(FastenerEdit::Add { id, step }));
-        let joint = JointFacts { class: Some(Class::C88), into: Some(Mating::Aluminium), ..JointFacts::default() };
+        let joint = JointFacts { class: Some(Class::C88), into: Some(Material::Aluminium), ..JointFacts::default() };
         for field in [
             FastenerField::Count(Some(SCREWS)),
             FastenerField::Holds(vec![part]),

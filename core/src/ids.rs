@@ -14,6 +14,18 @@ macro_rules! id {
         #[serde(transparent)]
         pub struct $name(pub Uuid);
 
+        impl From<Uuid> for $name {
+            fn from(id: Uuid) -> Self {
+                Self(id)
+            }
+        }
+
+        impl From<$name> for Uuid {
+            fn from(id: $name) -> Self {
+                id.0
+            }
+        }
+
         impl std::fmt::Display for $name {
             fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
                 self.0.fmt(f)
@@ -57,6 +69,8 @@ id! {
     ToolId,
     /// A layer of the device.
     LayerId,
+    /// A finding, by its rule, its subjects and the facts it rests on.
+    FindingKey,
 }
 
 /// Makes ids from a seed and a counter, so that drafting the same readings twice gives the same manual.

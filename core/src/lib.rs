@@ -1,21 +1,40 @@
 //! The rules of the job: from the recording of a disassembly to a repair guide.
 //!
 //! Everything here is a pure function over plain types: no input or output, no clock, no database, no interface. The
-//! modules stand in the order of the work, and a module uses only those before it:
-//!
-//! `units → screw → recording → reading → manual → effort → order → fasteners → rebuild → checks → device → screws → publish`
+//! rooms stand in the order of the work, and a room uses only those before it; [`ROOMS`] is that order, and a test holds
+//! every `use` to it. What was said is read by the crate `paso-reader`, whose rooms come first.
 
 pub mod checks;
-pub mod device;
 pub mod effort;
 pub mod fasteners;
+pub mod finding;
 pub mod ids;
 pub mod manual;
 pub mod order;
 pub mod publish;
-pub mod reading;
 pub mod rebuild;
-pub mod recording;
 pub mod screw;
-pub mod screws;
-pub mod units;
+pub mod stops;
+pub mod words;
+
+pub use paso_reader::{labels, reading, recording, units};
+
+/// The rooms in the order of the work.
+pub const ROOMS: [&str; 16] = [
+    "labels",
+    "units",
+    "recording",
+    "reading",
+    "ids",
+    "screw",
+    "manual",
+    "finding",
+    "effort",
+    "order",
+    "fasteners",
+    "rebuild",
+    "checks",
+    "stops",
+    "publish",
+    "words",
+];

@@ -137,7 +137,7 @@ fn device_edit() -> impl Strategy<Value = Edit> {
         (part(), variant()).prop_map(|(id, v)| Edit::Part(PartEdit::Set { id, field: PartField::Variants(vec![v]) })),
         (part(), maybe()).prop_map(|(id, t)| Edit::Part(PartEdit::Set { id, field: PartField::Place(t) })),
         (part(), -10.0..2_000.0f64).prop_map(|(id, v)| {
-            let label = Label { voltage: Some(paso_core::units::volts(v)), ..Label::default() };
+            let label = RatingLabel { voltage: Some(paso_core::units::volts(v)), ..RatingLabel::default() };
             Edit::Part(PartEdit::Set { id, field: PartField::Fitted(label) })
         }),
         (tool(), words()).prop_map(|(id, name)| Edit::Kit(KitEdit::LayOut { id, name })),

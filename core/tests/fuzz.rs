@@ -104,7 +104,7 @@ fn well_formed(recording: &Recording) {
         assert!((0.0..=1.0).contains(&s.confidence) && !s.because.is_empty(), "{s:?}");
         last = s.start;
     }
-    for f in &reading.findings {
+    for f in &reading.contradictions {
         assert!(f.at < reading.statements.len() && f.against.is_none_or(|a| a < reading.statements.len()));
     }
 }
@@ -157,7 +157,7 @@ proptest! {
         let id = RecordingId(Uuid::from_u128(1));
         let mut manual = Manual::new(ManualId(Uuid::from_u128(2)), "Any", "");
         manual.recordings.insert(id, RecordingRef { id, title: String::new(), duration_ms: 0 });
-        let heard = manual.hear(id, &recording);
+        let heard = manual.hear_anew(id, &recording);
         prop_assert_eq!(manual.from_csv(id, &heard, to_csv(&heard).as_bytes()), Ok(vec![]));
         let mut head = b"start,end,kind,in_job,text,facts\n".to_vec();
         head.extend(table);

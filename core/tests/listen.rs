@@ -1,11 +1,12 @@
 //! Reading as people correct it: words, ends, kinds and facts put right, contradictions settled, tables out and in.
 
+use paso_core::checks::listen::findings;
+use paso_core::finding::{Finding, RuleId, Subject};
 use paso_core::ids::*;
 use paso_core::manual::{
-    Edit, HeardFinding, HeardRecording, Manual, ReadingEdit, RecordingEdit, RecordingRef, Source, draft, draft_more,
-    to_csv,
+    Edit, Manual, ReadingEdit, RecordingEdit, RecordingRef, RecordingRow, Source, draft, draft_more, to_csv,
 };
-use paso_core::reading::{self, DiscrepancyKind, StatementKind};
+use paso_core::reading::{self, FactSheet, StatementKind};
 use paso_core::recording::Recording;
 use rstest::{fixture, rstest};
 use uuid::Uuid;
@@ -23,8 +24,8 @@ struct Kettle {
 }
 
 impl Kettle {
-    fn heard(&self) -> HeardRecording {
-        self.manual.hear(self.id, &self.source)
+    fn heard(&self) -> RecordingRow {
+        self.manual.hear_anew(self.id, &self.source)
     }
 
     fn apply(&mut self, edit: ReadingEdit) {
@@ -53,6 +54,15 @@ impl Kettle {
         }
     }
 
+    fn sheet(&self) -> FactSheet {
+        self.manual.corrections_of(self.id).read(&self.source).sheet().clone()
+    }
+
+    fn contradiction(&self, rule: RuleId) -> Option<Finding> {
+        let read = self.manual.corrections_of(self.id).read(&self.source);
+        findings(&self.manual, &read).into_iter().find(|f| f.rule == rule)
+    }
+
     fn texts(&self) -> Vec<String> {
         self.heard().statements.into_iter().map(|h| h.statement.text).collect()
     }
@@ -68,16 +78,12 @@ fn kettle() -> Kettle {
     Kettle { manual, id, source }
 }
 
-fn finding(heard: &HeardRecording, kind: DiscrepancyKind) -> Option<&HeardFinding> {
-    heard.findings.iter().find(|f| f.finding.kind == kind)
-}
-
 #[rstest]
 fn a_corrected_word_changes_what_is_read_and_undo_brings_it_back(mut kettle: Kettle) {
     let edit = kettle.word(1, "fan", Some("pump"));
     let (next, change) = kettle.manual.apply(&Edit::Reading(edit), "Ann").unwrap();
     let before = std::mem::replace(&mut kettle.manual, next);
-    let sheet = kettle.manual.sheet(kettle.id, &kettle.source);
+    let sheet = kettle.sheet();
     assert_eq!(sheet.connectors[0].fact.what.as_deref(), Some("pump"));
     let (undone, _) = kettle.manual.revert(&change).unwrap();
     assert_eq!(undone.word_fixes, before.word_fixes);
@@ -105,7 +111,7 @@ fn several_words_are_one_edit(mut kettle: Kettle) {
         meant: Some("heater".to_owned()),
     });
     kettle.apply(ReadingEdit::Several { edits: edits.collect() });
-    let sheet = kettle.manual.sheet(kettle.id, &kettle.source);
+    let sheet = kettle.sheet();
     assert!(sheet.parts.iter().any(|p| p.fact.what == "heater" && p.at_s == 40), "{:?}", sheet.parts);
 }
 
@@ -135,7 +141,7 @@ fn facts_put_right_are_in_the_sheet_and_in_the_steps(mut kettle: Kettle) {
         end: s.end,
         facts: Some(facts),
     });
-    assert_eq!(kettle.manual.sheet(kettle.id, &kettle.source).fasteners[0].fact.count, Some(5));
+    assert_eq!(kettle.sheet().fasteners[0].fact.count, Some(5));
     assert!(kettle.manual.fasteners.values().any(|g| g.count == Some(5)));
     let row = kettle.heard().statements.into_iter().find(|h| h.statement.start == s.start).unwrap();
     assert!(row.facts_corrected && !row.corrected);
@@ -143,26 +149,40 @@ fn facts_put_right_are_in_the_sheet_and_in_the_steps(mut kettle: Kettle) {
 
 #[rstest]
 fn a_contradiction_names_both_places_and_a_choice_ends_it(mut kettle: Kettle) {
-    let heard = kettle.heard();
-    let count = finding(&heard, DiscrepancyKind::Count).expect("four came out and five go back");
-    assert_eq!(count.finding.says, "5 screws go back into the base plate; 4 came out.");
-    let (at, against) = (count.finding.at, count.finding.against.unwrap());
-    assert!(heard.statements[at].statement.text.starts_with("Install five"));
-    assert!(heard.statements[against].statement.text.starts_with("Remove four"));
-    let labels: Vec<&str> = count.choices.iter().map(|c| c.label.as_str()).collect();
+    let count = kettle.contradiction(RuleId::CountContradicted).expect("four came out and five go back");
+    assert_eq!(count.says, "5 screws go back into the base plate; 4 came out.");
+    let said: Vec<String> = reading::joined_text(&kettle.source).chars().map(String::from).collect();
+    let words = count.about.iter().map(|subject| match subject {
+        Subject::Words { start, end, .. } => said[*start..*end].concat(),
+        other => panic!("{other:?}"),
+    });
+    let words: Vec<String> = words.collect();
+    assert!(words[0].starts_with("Install five") && words[1].starts_with("Remove four"), "{words:?}");
+    let labels: Vec<&str> = count.fixes.iter().map(|c| c.label.as_str()).collect();
     assert_eq!(labels, ["5 is right", "4 is right", "Both stand as said"]);
 
     let take = |kettle: &mut Kettle, n: usize| {
-        let edit = count.choices[n].edit.clone();
+        let edit = count.fixes[n].edit.clone();
         kettle.manual = kettle.manual.apply(&edit, "Ann").unwrap().0;
     };
     take(&mut kettle, 2);
-    assert_eq!(
-        finding(&kettle.heard(), DiscrepancyKind::Count).unwrap().settled.as_deref(),
-        Some("Both stand as said")
-    );
+    let settled = kettle.contradiction(RuleId::CountContradicted).unwrap().set_aside;
+    assert_eq!(settled.as_deref(), Some("Both stand as said"));
     take(&mut kettle, 1);
-    assert_eq!(finding(&kettle.heard(), DiscrepancyKind::Count), None);
+    assert_eq!(kettle.contradiction(RuleId::CountContradicted), None);
+}
+
+#[rstest]
+fn a_statement_becomes_a_step_once(kettle: Kettle) {
+    let heard = kettle.heard();
+    let hot = &heard.statements.iter().find(|h| h.statement.text.starts_with("The heeter is hot")).unwrap().statement;
+    let (id, edit) = kettle.manual.step_from(kettle.id, hot);
+    let next = kettle.manual.apply(&edit, "Ann").unwrap().0;
+    assert_eq!(next.steps[&id].actions[0].text, hot.text);
+    assert!(next.apply(&edit, "Ann").is_err(), "asked for twice, it is one step");
+    let row = next.hear_anew(kettle.id, &kettle.source);
+    let row = row.statements.iter().find(|h| h.statement.start == hot.start).unwrap();
+    assert_eq!(row.step, Some(id));
 }
 
 #[rstest]
@@ -170,7 +190,7 @@ fn what_is_no_part_of_the_job_tells_no_facts(mut kettle: Kettle) {
     let s = kettle.heard().statements.into_iter().find(|h| h.statement.text.starts_with("Unplug")).unwrap().statement;
     let id = CorrectionId(Uuid::from_u128(1));
     kettle.apply(ReadingEdit::Drop { id, recording: kettle.id, start: s.start, end: s.end, dropped: true });
-    let sheet = kettle.manual.sheet(kettle.id, &kettle.source);
+    let sheet = kettle.sheet();
     assert!(sheet.connectors.iter().all(|c| c.at_s != 40), "{:?}", sheet.connectors);
 }
 

@@ -1,13 +1,14 @@
 //! Screws against the outside, and through the edits that authors make of them.
 
-use paso_core::fasteners::drive::{tip_to_tip_mm, usual_bits};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::{Drive, read};
 use paso_core::rebuild::fold;
 use paso_core::recording::Recording;
 use paso_core::screw::Thread;
-use paso_core::{publish, screws, units};
+use paso_core::screw::drive::{tip_to_tip_mm, usual_bits};
+use paso_core::stops::screws;
+use paso_core::{publish, units};
 use rstest::rstest;
 use uuid::Uuid;
 

@@ -3,6 +3,10 @@
 //! `cargo run --release -p paso-server --example round_trip`
 
 use paso_cluster::{Cluster, Durability};
+use paso_core::ids::*;
+use paso_core::manual::{Action, CautionEdit, ConnectorEdit, Edit, FastenerEdit, FastenerField, Phase, StepEdit};
+use paso_core::reading::{Act, CautionSubject, Drive};
+use paso_server::store::EditRequest;
 use paso_server::{serve, store::Store};
 use serde_json::json;
 use std::io::Write;
@@ -27,22 +31,17 @@ async fn main() -> Result<(), Box<dyn std::error::Error>> {
 }
 
 async fn measure(store: Store) -> Result<Vec<Duration>, Box<dyn std::error::Error>> {
-    let text: String = (0..STEPS)
-        .map(|n| format!("[{}:{:02}] Remove four Phillips PH1 screws, length 8 millimetres, from the cover {n}. Lift off the cover {n}.\n\n", n / 4, n % 4 * 15))
-        .collect();
-    let recording = store.bring("long", text.into_bytes()).await?;
-    let id = store.create("Long", "", &[recording.id.0]).await?;
-    let (mut seq, manual) = store.manual(id).await?;
-    let order = manual.order();
+    let id = store.create("Long", "", &[]).await?;
+    let kept = build(&store, id).await?;
     let port = paso_cluster::free_port()?;
     let rocket = serve::rocket(store, port).ignite().await?;
     let shutdown = rocket.shutdown();
     let served = rocket::tokio::spawn(rocket.launch());
     let client = reqwest::Client::new();
     let url = format!("http://127.0.0.1:{port}/api/manuals/{id}/edits");
-    let mut times = Vec::new();
+    let (mut seq, mut times) = (kept.seq, Vec::new());
     for n in 0..EDITS {
-        let edit = json!({"step": {"set": {"id": order[n % order.len()], "field": {"title": format!("Title {n}")}}}});
+        let edit = json!({"step": {"set": {"id": kept.steps[n % STEPS], "field": {"title": format!("Title {n}")}}}});
         let body = json!({"id": Uuid::now_v7(), "base_seq": seq, "edit": edit});
         let start = Instant::now();
         let answer = client.post(&url).json(&body).send().await;
@@ -54,10 +53,52 @@ async fn measure(store: Store) -> Result<Vec<Duration>, Box<dyn std::error::Erro
         times.push(start.elapsed());
         seq = applied["seq"].as_i64().unwrap_or(seq);
     }
-    println!("{} steps, {} edits acknowledged", order.len(), times.len());
+    println!("{STEPS} steps, {} edits acknowledged", times.len());
     shutdown.notify();
     served.await??;
     Ok(times)
+}
+
+/// A manual that was built by edits, and the newest of them.
+struct Built {
+    steps: Vec<StepId>,
+    seq: i64,
+}
+
+/// Steps as an author writes them: each with a sentence and a group of screws, every third with a connector, every fifth
+/// with a caution.
+async fn build(store: &Store, id: ManualId) -> Result<Built, Box<dyn std::error::Error>> {
+    let mut built = Built { steps: Vec::new(), seq: 0 };
+    for n in 0..STEPS {
+        let step = StepId(Uuid::now_v7());
+        let title = format!("Remove the cover {n}");
+        let text = format!("Remove four PH1 screws, 8 mm, from the cover {n}. Lift off the cover {n}.");
+        let actions =
+            vec![Action { id: ActionId(Uuid::now_v7()), act: Act::Remove, parts: vec![], text, evidence: vec![] }];
+        let group = GroupId(Uuid::now_v7());
+        let set = |field| Edit::Fastener(FastenerEdit::Set { id: group, field });
+        let after = built.steps.last().copied();
+        let mut edits = vec![
+            Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after, title, actions }),
+            Edit::Fastener(FastenerEdit::Add { id: group, step }),
+            set(FastenerField::Count(Some(4))),
+            set(FastenerField::Drive(Some(Drive::Phillips))),
+            set(FastenerField::LengthMm(Some(4.0 + (n % 5) as f64))),
+        ];
+        if n % 3 == 0 {
+            edits.push(Edit::Connector(ConnectorEdit::Add { id: ConnectorId(Uuid::now_v7()), step }));
+        }
+        if n % 5 == 0 {
+            let (id, about) = (CautionId(Uuid::now_v7()), CautionSubject::Cable);
+            edits.push(Edit::Caution(CautionEdit::Add { id, step, about, text: "Mind the cable.".into() }));
+        }
+        for edit in edits {
+            let request = EditRequest { id: Uuid::now_v7(), base_seq: built.seq, edit };
+            built.seq = store.edit(id, "Ann", &request).await?.seq;
+        }
+        built.steps.push(step);
+    }
+    Ok(built)
 }
 
 fn syncs() -> std::io::Result<Vec<Duration>> {

@@ -1,112 +1,34 @@
 //! The API's own description: the OpenAPI document, derived from the handlers.
 
-use crate::routes::{chain, device, health, listen, manuals, publish, recordings, screws};
+use crate::routes;
 use rocket::serde::json::Json;
-use rocket::{Route, get, routes};
+use rocket::{Route, get};
 use utoipa::OpenApi;
 
-/// The OpenAPI document.
+/// What is said of the API as a whole.
 #[derive(OpenApi)]
-#[openapi(
-    info(title = "Paso", description = "From the recording of a disassembly to a repair guide."),
-    paths(
-        health::health,
-        recordings::bring,
-        recordings::captions,
-        manuals::shelf,
-        manuals::create,
-        manuals::import,
-        manuals::view,
-        manuals::put_away,
-        manuals::remove,
-        manuals::restore,
-        manuals::edit,
-        manuals::undo,
-        manuals::redo,
-        manuals::history,
-        listen::listen,
-        listen::sheet,
-        listen::table,
-        listen::read_table,
-        listen::differences,
-        listen::add_recording,
-        chain::chain,
-        chain::routes,
-        chain::spots,
-        chain::all_jobs,
-        device::device,
-        device::find,
-        screws::screws,
-        screws::table,
-        screws::read_table,
-        screws::mat,
-        screws::mat_page,
-        screws::map,
-        publish::guide,
-        publish::markdown,
-        publish::json,
-        publish::publish_revision,
-        publish::revisions,
-        publish::revision,
-        publish::schema,
-    )
-)]
-pub struct Api;
+#[openapi(info(title = "Paso", description = "From the recording of a disassembly to a repair guide."))]
+struct Api;
+
+/// The OpenAPI document of all routes.
+fn description() -> utoipa::openapi::OpenApi {
+    routes::all().into_iter().fold(Api::openapi(), |whole, part| whole.merge_from(part.document))
+}
 
 /// The OpenAPI document as the client generator reads it.
 pub fn document() -> String {
-    let mut text = Api::openapi().to_pretty_json().expect("the document is plain data");
+    let mut text = description().to_pretty_json().expect("the document is plain data");
     text.push('\n');
     text
 }
 
 #[get("/openapi.json")]
 fn openapi() -> Json<utoipa::openapi::OpenApi> {
-    Json(Api::openapi())
+    Json(description())
 }
 
 /// All routes under `/api`.
 pub fn routes() -> Vec<Route> {
-    routes![
-        openapi,
-        health::health,
-        recordings::bring,
-        recordings::captions,
-        manuals::shelf,
-        manuals::create,
-        manuals::import,
-        manuals::view,
-        manuals::put_away,
-        manuals::remove,
-        manuals::restore,
-        manuals::edit,
-        manuals::undo,
-        manuals::redo,
-        manuals::history,
-        listen::listen,
-        listen::sheet,
-        listen::table,
-        listen::read_table,
-        listen::differences,
-        listen::add_recording,
-        chain::chain,
-        chain::routes,
-        chain::spots,
-        chain::all_jobs,
-        device::device,
-        screws::screws,
-        screws::table,
-        screws::read_table,
-        screws::mat,
-        screws::mat_page,
-        screws::map,
-        device::find,
-        publish::guide,
-        publish::markdown,
-        publish::json,
-        publish::publish_revision,
-        publish::revisions,
-        publish::revision,
-        publish::schema,
-    ]
+    let handlers = routes::all().into_iter().flat_map(|part| part.routes);
+    rocket::routes![openapi].into_iter().chain(handlers).collect()
 }

@@ -14,12 +14,12 @@ pub struct Author(pub String);
 pub const LOCAL: &str = "Local author";
 /// Percent-encoded, because header fields hold ASCII only.
 const HEADER: &str = "Paso-Author";
-const LONGEST: usize = 60;
+const MAX_CHARS: usize = 60;
 
 impl Author {
     fn named(header: &str) -> Option<Self> {
         let name = RawStr::new(header).percent_decode().ok()?.trim().to_owned();
-        let fits = !name.is_empty() && name.chars().count() <= LONGEST && !name.chars().any(char::is_control);
+        let fits = !name.is_empty() && name.chars().count() <= MAX_CHARS && !name.chars().any(char::is_control);
         fits.then_some(Self(name))
     }
 }

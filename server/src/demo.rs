@@ -7,7 +7,7 @@ use crate::store::{EditRequest, Store, StoreError};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
-use paso_core::screw::{Class, Mating};
+use paso_core::screw::{Class, Material};
 use paso_core::units;
 use uuid::Uuid;
 
@@ -76,7 +76,7 @@ struct Screws {
     thread: &'static str,
     head: HeadForm,
     class: Class,
-    into: Mating,
+    into: Material,
     /// In millimetres.
     depth: f64,
 }
@@ -315,15 +315,21 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
 fn fasten_the_lamp(desk: &mut Desk) {
     let foot = desk.layer("Foot, seen from below", 150.0, 150.0, 75.0);
     let head = desk.layer("Lamp head, open", 120.0, 120.0, 60.0);
-    let plate = Screws { thread: "M3", head: HeadForm::Pan, class: Class::C48, into: Mating::BrassInsert, depth: 6.0 };
+    let plate =
+        Screws { thread: "M3", head: HeadForm::Pan, class: Class::C48, into: Material::BrassInsert, depth: 6.0 };
     desk.screws("base plate", &plate);
     desk.ring("base plate", foot, (75.0, 75.0), 62.0, 6);
     desk.group("base plate", FastenerField::Stored(Some(Stored::Row)));
     // The plate of an insert turns at less than the narrator sets.
     let reason = "The maker's torque-out of these inserts is 1.4 N·m.".to_owned();
     desk.group("base plate", FastenerField::TorqueBecause(Some(reason)));
-    let small =
-        Screws { thread: "M2.5", head: HeadForm::Cylinder, class: Class::C88, into: Mating::CastAluminium, depth: 4.0 };
+    let small = Screws {
+        thread: "M2.5",
+        head: HeadForm::Cylinder,
+        class: Class::C88,
+        into: Material::CastAluminium,
+        depth: 4.0,
+    };
     desk.screws("reflector", &small);
     desk.ring("reflector", head, (60.0, 60.0), 44.0, 4);
     desk.group("reflector", FastenerField::TightenTold(vec![1, 3, 2, 4]));
@@ -332,7 +338,7 @@ fn fasten_the_lamp(desk: &mut Desk) {
     desk.screws("heat sink", &Screws { depth: 5.0, ..small });
     desk.place("heat sink", head, &[(38.0, 60.0), (82.0, 60.0)]);
     let board =
-        Screws { thread: "M3", head: HeadForm::Pan, class: Class::C88, into: Mating::CastAluminium, depth: 4.5 };
+        Screws { thread: "M3", head: HeadForm::Pan, class: Class::C88, into: Material::CastAluminium, depth: 4.5 };
     desk.screws("driver board", &board);
     desk.place("driver board", head, &[(30.0, 40.0), (90.0, 40.0), (60.0, 92.0)]);
     desk.group("driver board", FastenerField::Stored(Some(Stored::Mat)));
@@ -342,17 +348,19 @@ fn fasten_the_lamp(desk: &mut Desk) {
 fn fasten_the_station(desk: &mut Desk) {
     let rear = desk.layer("Rear", 160.0, 110.0, 10.0);
     let inside = desk.layer("Inside, rear cover off", 152.0, 102.0, 6.0);
-    let insert = Screws { thread: "M3", head: HeadForm::Pan, class: Class::C48, into: Mating::BrassInsert, depth: 5.0 };
+    let insert =
+        Screws { thread: "M3", head: HeadForm::Pan, class: Class::C48, into: Material::BrassInsert, depth: 5.0 };
     desk.screws("rear cover", &insert);
     desk.place("rear cover", rear, &[(9.0, 9.0), (151.0, 9.0), (151.0, 101.0), (9.0, 101.0)]);
     desk.screws("fan", &insert);
     desk.place("fan", inside, &[(18.0, 18.0), (46.0, 18.0), (32.0, 44.0)]);
-    let m2 = Screws { thread: "M2", head: HeadForm::Wafer, class: Class::C88, into: Mating::CastAluminium, depth: 3.0 };
+    let m2 =
+        Screws { thread: "M2", head: HeadForm::Wafer, class: Class::C88, into: Material::CastAluminium, depth: 3.0 };
     desk.screws("battery bracket", &m2);
     desk.place("battery bracket", inside, &[(70.0, 88.0), (112.0, 88.0)]);
     desk.group("battery bracket", FastenerField::TorqueNm(Some(0.15)));
     desk.group("battery bracket", FastenerField::TorqueFrom(Some(TorqueFrom::Maker)));
-    desk.screws("rain sensor", &Screws { head: HeadForm::Pan, into: Mating::Abs, depth: 3.5, ..m2 });
+    desk.screws("rain sensor", &Screws { head: HeadForm::Pan, into: Material::Abs, depth: 3.5, ..m2 });
     desk.group("rain sensor", FastenerField::Forming(true));
     desk.place("rain sensor", inside, &[(68.0, 10.0), (88.0, 10.0)]);
     desk.screws("main board", &m2);
@@ -379,17 +387,17 @@ fn tell_of_the_station(desk: &mut Desk) {
         let why = Some("it leaves no mark on the frame".to_owned());
         desk.set(id, StepField::Choices(vec![ToolChoice { any_of, preferred, why }]));
     }
-    let cell = |mah, connector: &str| Label {
+    let cell = |mah, connector: &str| RatingLabel {
         voltage: Some(units::volts(3.6)),
         capacity: Some(units::milliampere_hours(mah)),
         connector: Some(connector.to_owned()),
         size: Some("50 × 34 × 7 mm".to_owned()),
-        ..Label::default()
+        ..RatingLabel::default()
     };
     desk.about("battery", PartField::About(Some("one cell with its guard".to_owned())));
     desk.about(
         "battery",
-        PartField::Fitted(Label { energy: Some(units::watt_hours(7.2)), ..cell(2000.0, "2-pin, red to 1") }),
+        PartField::Fitted(RatingLabel { energy: Some(units::watt_hours(7.2)), ..cell(2000.0, "2-pin, red to 1") }),
     );
     let new = Replacement {
         number: Some("WS-2041".to_owned()),
@@ -425,6 +433,26 @@ fn tell_of_the_station(desk: &mut Desk) {
         desk.edit(Edit::Note(NoteEdit::Add { id, kind, text: text.to_owned(), job: None }));
     }
 }
+
+/// Words that were said, what they warn of, and how the author puts it.
+const SCALE_CAUTIONS: [(&str, CautionSubject, &str); 8] = [
+    ("short ribbon", CautionSubject::Cable, "Go easy: a short ribbon leads to the display."),
+    ("don't rip it open", CautionSubject::Cable, "Do not rip it open."),
+    ("unplug the battery", CautionSubject::Cable, "Pulled by the wires, the plug tears off them."),
+    (
+        "don't mix them up",
+        CautionSubject::ScrewMixup,
+        "These screws are shorter than those of the cover: keep them apart.",
+    ),
+    ("bend the load cell", CautionSubject::Sensor, "Do not bend the load cell."),
+    ("bend it the scale", CautionSubject::Sensor, "A bent load cell never weighs right again."),
+    (
+        "never stab it",
+        CautionSubject::Battery,
+        "Work it loose from the side and never stab it: a punctured cell can catch fire.",
+    ),
+    ("puffed up", CautionSubject::Battery, "If the battery is swollen, stop and hand it in at a battery drop-off."),
+];
 
 fn work_scale(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
@@ -472,24 +500,7 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
     if let Some(id) = desk.steps(Phase::Teardown, "Remove the battery").first().copied() {
         desk.reword(id, &[Some("Take out the battery: 3.7 V, 1800 mAh, 6.7 Wh.")]);
     }
-    for (said, about, text) in [
-        ("short ribbon", CautionSubject::Cable, "Go easy: a short ribbon leads to the display."),
-        ("don't rip it open", CautionSubject::Cable, "Do not rip it open."),
-        ("unplug the battery", CautionSubject::Cable, "Pulled by the wires, the plug tears off them."),
-        (
-            "don't mix them up",
-            CautionSubject::ScrewMixup,
-            "These screws are shorter than those of the cover: keep them apart.",
-        ),
-        ("bend the load cell", CautionSubject::Sensor, "Do not bend the load cell."),
-        ("bend it the scale", CautionSubject::Sensor, "A bent load cell never weighs right again."),
-        (
-            "never stab it",
-            CautionSubject::Battery,
-            "Work it loose from the side and never stab it: a punctured cell can catch fire.",
-        ),
-        ("puffed up", CautionSubject::Battery, "If the battery is swollen, stop and hand it in at a battery drop-off."),
-    ] {
+    for (said, about, text) in SCALE_CAUTIONS {
         desk.caution(said, about, text);
     }
     // The narrator counts "one, two, that's it" on the way back: the demo keeps the screw that stays on the bench.

@@ -2,6 +2,7 @@
 
 pub mod api;
 pub mod author;
+pub mod client;
 pub mod demo;
 pub mod entity;
 pub mod headers;

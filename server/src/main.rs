@@ -3,7 +3,7 @@
 use clap::{Parser, Subcommand};
 use paso_cluster::{Cluster, Durability};
 use paso_server::serve::ServeError;
-use paso_server::{api, demo, read, serve};
+use paso_server::{api, client, demo, read, serve};
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -38,6 +38,8 @@ enum Command {
     },
     /// Print the OpenAPI document.
     Openapi,
+    /// Print the words, stops and shapes that the front end takes from the core, as a TypeScript module.
+    Tables,
 }
 
 fn main() -> ExitCode {
@@ -48,6 +50,10 @@ fn main() -> ExitCode {
         }
         Command::Openapi => {
             print!("{}", api::document());
+            Ok(())
+        }
+        Command::Tables => {
+            print!("{}", client::tables());
             Ok(())
         }
     };

@@ -1,7 +1,7 @@
 //! Problem documents (RFC 9457): what was wrong, where, and what would be right.
 
-use crate::store::StoreError;
-use paso_core::manual::{Edit, Place, Refusal, RowError};
+use crate::store::{Clash, StoreError, not_found};
+use paso_core::manual::{Refusal, RowError};
 use rocket::http::{ContentType, Status};
 use rocket::response::{Responder, Response};
 use rocket::{Request, catch};
@@ -35,25 +35,6 @@ pub struct Problem {
 #[serde(transparent)]
 pub struct Rows(pub Vec<RowError>);
 
-/// Both versions of what two people changed.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub struct Clash {
-    /// What was asked for; empty for an undo.
-    pub mine: Option<Edit>,
-    pub theirs: Vec<Theirs>,
-    /// The newest edit; send again with this as `base_seq` to insist.
-    pub seq: i64,
-}
-
-/// What stands at a place now, and who put it there.
-#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
-pub struct Theirs {
-    pub place: Place,
-    #[schema(value_type = Option<Object>)]
-    pub value: Option<serde_json::Value>,
-    pub author: String,
-}
-
 impl Problem {
     pub fn new(status: Status, kind: &str, title: &str, detail: impl Into<String>) -> Self {
         Self {
@@ -75,12 +56,7 @@ impl Problem {
     }
 
     pub fn not_found(what: &str) -> Self {
-        Self::new(
-            Status::NotFound,
-            "not-found",
-            "Not found",
-            format!("There is no such {what}; it may have been deleted. Go back to the shelf."),
-        )
+        Self::new(Status::NotFound, "not-found", "Not found", not_found(what))
     }
 }
 
@@ -96,43 +72,25 @@ impl From<Refusal> for Problem {
 
 impl From<StoreError> for Problem {
     fn from(error: StoreError) -> Self {
+        let detail = error.to_string();
         match error {
-            StoreError::NotFound(what) => Self::not_found(what),
+            StoreError::NotFound(_) => Self::new(Status::NotFound, "not-found", "Not found", detail),
             StoreError::Refused(refusal) => refusal.into(),
             StoreError::Clash(clash) => {
-                let names: std::collections::BTreeSet<&str> = clash.theirs.iter().map(|t| t.author.as_str()).collect();
-                let names = names.into_iter().collect::<Vec<_>>().join(" and ");
-                let detail =
-                    format!("{names} changed the same since you loaded it. Look at both versions and choose one.");
                 Self { clash: Some(clash), ..Self::new(Status::Conflict, "clash", "Changed by somebody else", detail) }
             }
-            StoreError::Ahead { asked, newest } => Self::invalid(
-                "base_seq",
-                format!("base_seq {asked} is ahead of the newest edit {newest}. Load the manual again."),
-            ),
-            StoreError::Nothing(what) => {
-                Self::new(Status::Conflict, "nothing", "Nothing to do", format!("There is nothing to {what}."))
-            }
-            StoreError::Recording(e) => Self::invalid("recording", e.to_string()),
-            StoreError::Import(e) => Self::invalid("manual", e.to_string()),
-            StoreError::Unready(what) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", what),
+            StoreError::Ahead { .. } => Self::invalid("base_seq", detail),
+            StoreError::Nothing(_) => Self::new(Status::Conflict, "nothing", "Nothing to do", detail),
+            StoreError::Recording(_) => Self::invalid("recording", detail),
+            StoreError::Import(_) => Self::invalid("manual", detail),
+            StoreError::Unready(_) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", detail),
             StoreError::Database(e) => {
                 tracing::error!(error = %e, "database");
-                Self::new(
-                    Status::ServiceUnavailable,
-                    "database",
-                    "The database does not answer",
-                    "Nothing was changed. What you typed is kept; it is sent again in a moment.",
-                )
+                Self::new(Status::ServiceUnavailable, "database", "The database does not answer", detail)
             }
             StoreError::Stored(e) => {
                 tracing::error!(error = %e, "stored data");
-                Self::new(
-                    Status::InternalServerError,
-                    "stored",
-                    "Stored data cannot be read",
-                    "What is stored does not fit this version of the program. Nothing was changed.",
-                )
+                Self::new(Status::InternalServerError, "stored", "Stored data cannot be read", detail)
             }
         }
     }

@@ -1,6 +1,7 @@
 //! `paso read`: what a recording says, without a database.
 
-use paso_core::reading::{self, Reading, StatementKind};
+use paso_core::labels::Label;
+use paso_core::reading::{self, Reading};
 use paso_core::recording::Recording;
 use paso_core::units;
 use std::path::Path;
@@ -40,7 +41,7 @@ pub fn summary(path: &Path) -> Result<String, String> {
         line(format!("  mended, line {}: {}", mended.line, mended.what));
     }
     let tally = reading::tally(&reading.statements);
-    let kinds: Vec<String> = tally.iter().map(|(kind, n)| format!("{n} {}", kind_name(*kind))).collect();
+    let kinds: Vec<String> = tally.iter().map(|(kind, n)| format!("{n} {}", kind.label().to_lowercase())).collect();
     line(kinds.join(", "));
     let sheet = &reading.sheet;
     line(match sheet.rebuild_from_s {
@@ -53,7 +54,7 @@ pub fn summary(path: &Path) -> Result<String, String> {
     line(String::new());
     for s in reading.statements.iter().filter(|s| s.kind.is_work()) {
         let at = s.from_ms.map_or("–".to_owned(), units::clock);
-        line(format!("{at:>8}  {:<11} {}", kind_name(s.kind), s.text));
+        line(format!("{at:>8}  {:<11} {}", s.kind.label().to_lowercase(), s.text));
     }
     Ok(out)
 }
@@ -63,17 +64,4 @@ fn load(path: &Path) -> Result<(Recording, Reading), String> {
     let recording = Recording::parse(&source).map_err(|e| format!("{}: {e}", path.display()))?;
     let reading = reading::read(&recording);
     Ok((recording, reading))
-}
-
-fn kind_name(kind: StatementKind) -> &'static str {
-    match kind {
-        StatementKind::Action => "action",
-        StatementKind::Caution => "caution",
-        StatementKind::Condition => "condition",
-        StatementKind::Observation => "observation",
-        StatementKind::Tool => "tools",
-        StatementKind::Test => "test",
-        StatementKind::Chatter => "talk",
-        StatementKind::Noise => "noise",
-    }
 }

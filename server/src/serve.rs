@@ -62,6 +62,7 @@ pub fn rocket(store: Store, port: u16) -> Rocket<Build> {
     rocket::custom(config)
         .manage(store)
         .attach(headers::Headers)
+        .attach(headers::Packed)
         .mount("/api", api::routes())
         .mount("/", page::routes())
         .register("/", catchers![problem::catch_all])

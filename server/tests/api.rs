@@ -1,5 +1,7 @@
 //! The API on a real PostgreSQL: edits and their clashes, undo across restarts, the shelf, publishing, refusals.
 
+use paso_core::finding::Stop;
+use paso_core::publish::{Block, LineKind};
 use paso_server::serve;
 use rocket::http::{Header, Status};
 use rocket::local::asynchronous::{Client, LocalResponse};
@@ -352,14 +354,24 @@ async fn the_demo_shows_real_content_at_every_stop() {
     for row in shelf {
         let (_, manual) = store.manual(row.id).await.unwrap();
         let guide = paso_core::publish::guide(&manual);
-        assert!(guide.steps.len() >= 6 && guide.steps.iter().any(|s| !s.cautions.is_empty()), "{}", row.title);
+        let steps = || {
+            guide
+                .sections
+                .iter()
+                .flat_map(|s| &s.blocks)
+                .filter_map(|b| if let Block::Step(s) = b { Some(s) } else { None })
+        };
+        let cautioned = steps().any(|s| s.lines.iter().any(|l| l.kind == LineKind::Caution));
+        assert!(steps().count() >= 12 && cautioned, "{}", row.title);
         assert!(guide.fold.balance.rows.len() >= 2 && !guide.fold.rebuild.is_empty(), "{}", row.title);
-        let chain = paso_core::order::view(&manual);
-        assert!(chain.conditions.len() >= 5 && chain.findings.iter().all(|f| !f.blocks), "{}", row.title);
+        let chain = paso_core::stops::chain::view(&manual);
+        let found = paso_core::checks::findings(&manual);
+        let order = |f: &&paso_core::finding::Finding| f.stop == Stop::Chain;
+        assert!(chain.conditions.len() >= 5 && found.iter().filter(order).all(|f| !f.blocks), "{}", row.title);
         if row.title.contains("weather") {
             let jobs = paso_core::order::jobs(&manual);
             assert!(jobs.len() == 5 && jobs.iter().all(|j| j.route.is_some() && j.shared > 0), "{jobs:#?}");
-            assert!(chain.conditions.iter().any(|c| c.condition.ways.len() == 2) && manual.variants.len() == 2);
+            assert!(chain.conditions.iter().any(|c| c.ways.len() == 2) && manual.variants.len() == 2);
         }
     }
 }
@@ -388,19 +400,99 @@ async fn the_chain_is_told_and_what_is_wrong_with_a_question_is_said() {
     }
 }
 
-/// The checked-in document feeds the generated client: `scripts/client` makes both anew.
 #[rocket::async_test]
 async fn the_device_is_told_as_tables_and_words_are_found() {
     let api = Api::start().await;
     let id = api.kettle().await;
-    let (_, device) = api.get(&format!("/api/manuals/{id}/device")).await;
-    let plate = device["parts"].as_array().unwrap().iter().find(|p| p["fixed_by"] == json!(["4 × PH1, 8 mm"]));
-    assert!(plate.is_some(), "{device}");
+    let (_, steps) = api.get(&format!("/api/manuals/{id}/steps")).await;
+    let plate = steps["parts"].as_array().unwrap().iter().find(|p| p["fixed_by"] == json!(["4 × PH1, 8 mm"]));
+    assert!(plate.is_some(), "{steps}");
     let (status, hits) = api.get(&format!("/api/manuals/{id}/find?find=BRACKET&whole_words=true")).await;
     let what: Vec<&str> = hits.as_array().unwrap().iter().filter_map(|h| h["what"].as_str()).collect();
     assert_eq!((status, what), (Status::Ok, vec!["title", "sentence", "sentence", "part"]));
     let (status, refused) = api.get(&format!("/api/manuals/{id}/find?find=")).await;
     assert_eq!((status, refused["field"].as_str()), (Status::UnprocessableEntity, Some("find")), "{refused}");
+}
+
+/// What does not fit is one list; who says why one does not matter sets it aside, until its facts change.
+#[rocket::async_test]
+async fn a_finding_is_set_aside_with_a_reason_and_comes_back_with_other_facts() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let path = format!("/api/manuals/{id}/findings");
+    let of_rule = async |rule: &str| {
+        let (status, view) = api.get(&path).await;
+        assert_eq!(status, Status::Ok, "{view}");
+        let found = view["findings"].as_array().unwrap().iter().find(|f| f["rule"] == rule).cloned();
+        (found, view["blocking"].clone())
+    };
+    let (finding, _) = of_rule("not-reviewed").await;
+    let finding = finding.expect("nobody has reviewed the draft");
+    let aside =
+        json!({"finding": {"set_aside": {"id": finding["key"], "rule": finding["rule"], "because": "a first draft"}}});
+    assert_eq!(api.edit("Ann", &id, 0, aside).await.0, Status::Ok);
+    let (again, _) = of_rule("not-reviewed").await;
+    assert_eq!(again.unwrap()["set_aside"], "a first draft");
+    // One step more was looked at: that is another finding, of which nobody has said anything.
+    let step = api.view(&id).await["order"][0].clone();
+    let seq = api.view(&id).await["seq"].as_i64().unwrap();
+    assert_eq!(
+        api.edit("Ann", &id, seq, json!({"step": {"set": {"id": step, "field": {"reviewed": true}}}})).await.0,
+        Status::Ok
+    );
+    assert_eq!(of_rule("not-reviewed").await.0.unwrap()["set_aside"], Value::Null);
+
+    let blank = json!({"finding": {"set_aside": {"id": finding["key"], "rule": "ring", "because": " "}}});
+    let (status, refused) = api.edit("Ann", &id, seq + 1, blank).await;
+    assert_eq!((status, refused["field"].as_str()), (Status::UnprocessableEntity, Some("because")), "{refused}");
+}
+
+#[rocket::async_test]
+async fn a_statement_is_made_a_step_and_words_are_found_where_they_were_heard() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let listen = api.get(&format!("/api/manuals/{id}/listen")).await.1;
+    let recording = listen[0]["id"].as_str().unwrap();
+    let statement = &listen[0]["heard"]["statements"][0]["statement"];
+    let from = format!("/api/manuals/{id}/recordings/{recording}/statements/{}/step", statement["start"]);
+    let made = api.get(&from).await.1;
+    let seq = api.view(&id).await["seq"].as_i64().unwrap();
+    assert_eq!(api.edit("Ann", &id, seq, made["edit"].clone()).await.0, Status::Ok);
+    assert!(api.view(&id).await["order"].as_array().unwrap().contains(&made["step"]));
+    let nothing = format!("/api/manuals/{id}/recordings/{recording}/statements/999999/step");
+    assert_eq!(api.get(&nothing).await.0, Status::NotFound);
+
+    let word = statement["text"].as_str().unwrap().split(' ').next().unwrap().to_uppercase();
+    let places = api.get(&format!("/api/manuals/{id}/heard?find={word}")).await.1;
+    assert_eq!(places[0]["start"], statement["start"], "{places}");
+    assert_eq!(api.get(&format!("/api/manuals/{id}/heard?find=")).await.1, json!([]));
+}
+
+#[rocket::async_test]
+async fn long_answers_are_packed_for_who_takes_them_so() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let path = format!("/api/manuals/{id}/listen");
+    let plain = api.client.get(&path).dispatch().await;
+    assert_eq!(
+        (plain.headers().get_one("Content-Encoding"), plain.headers().get_one("Vary")),
+        (None, Some("Accept-Encoding"))
+    );
+    let plain = plain.into_bytes().await.unwrap();
+    let packed = api.client.get(&path).header(Header::new("Accept-Encoding", "br, gzip")).dispatch().await;
+    assert_eq!(packed.headers().get_one("Content-Encoding"), Some("gzip"));
+    let packed = packed.into_bytes().await.unwrap();
+    assert!(packed.len() * 3 < plain.len(), "{} of {}", packed.len(), plain.len());
+    let mut unpacked = Vec::new();
+    std::io::Read::read_to_end(&mut flate2::read::GzDecoder::new(packed.as_slice()), &mut unpacked).unwrap();
+    assert_eq!(unpacked, plain);
+}
+
+/// The checked-in files feed the front end: `scripts/client` makes them anew.
+#[test]
+fn what_the_front_end_takes_from_the_core_is_fresh() {
+    let kept = include_str!("../../web/src/api/tables.ts");
+    assert!(kept == paso_server::client::tables(), "web/src/api/tables.ts is stale: run scripts/client");
 }
 
 #[test]

@@ -1,19 +1,13 @@
 import "./fonts.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { lazy, StrictMode, Suspense } from "react";
+import { StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Navigate, Route, Routes } from "react-router";
 import { isProblem } from "./api/client";
-import { Bench } from "./parts/Bench";
+import { ManualPage } from "./parts/ManualPage";
+import { entries } from "./stops/registry";
 import { Shelf } from "./stops/Shelf";
 import { GlobalStyle } from "./theme";
-
-const Listen = lazy(() => import("./stops/Listen"));
-const Steps = lazy(() => import("./stops/Steps"));
-const Chain = lazy(() => import("./stops/Chain"));
-const Screws = lazy(() => import("./stops/Screws"));
-const Fold = lazy(() => import("./stops/Fold"));
-const Publish = lazy(() => import("./stops/Publish"));
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -35,14 +29,11 @@ if (root) {
           <Suspense>
             <Routes>
               <Route path="/" element={<Shelf />} />
-              <Route path="/manuals/:id" element={<Bench />}>
+              <Route path="/manuals/:id" element={<ManualPage />}>
                 <Route index element={<Navigate to="listen" replace />} />
-                <Route path="listen" element={<Listen />} />
-                <Route path="steps" element={<Steps />} />
-                <Route path="chain" element={<Chain />} />
-                <Route path="screws" element={<Screws />} />
-                <Route path="fold" element={<Fold />} />
-                <Route path="publish" element={<Publish />} />
+                {Object.entries(entries).map(([stop, { page: Page }]) => (
+                  <Route key={stop} path={stop} element={<Page />} />
+                ))}
               </Route>
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>

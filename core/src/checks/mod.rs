@@ -1,140 +1,135 @@
-//! Checks: what does not fit together in a manual, one file a rule.
+//! Checks: what does not fit together in a manual, one file a rule, a folder a stop.
 //!
 //! Each file holds one rule with all that belongs to it: what triggers it, the sentence the author reads, why it matters,
-//! where that is from, the fix that one press applies, and its tests. The list of rules is the listing of this folder.
+//! where that is from, the fix that one press applies, and its tests. The list of rules is the listing of these folders;
+//! everything that shows findings (rail, stops, Publish, margins) shows what [`findings`] says.
 
-mod bit_unusual;
-mod count_disagreement;
-mod label_arithmetic;
-mod laid_out_unused;
-mod locker_on_polycarbonate;
-mod promise_open;
-mod replacement_capacity;
-mod replacement_connector;
-mod replacement_size;
-mod replacement_voltage;
-mod rough_on_kept_part;
-mod screw_mix_up;
-mod torque_outside;
-mod used_not_laid_out;
+mod balance;
+pub mod listen;
+mod order;
+mod screws;
+mod steps;
 #[cfg(test)]
 mod written;
 
-use crate::ids::*;
-use crate::manual::{Label, Manual, Part, Replacement};
-use crate::order::Fix;
+use crate::fasteners::balance::{Balance, balance};
+use crate::fasteners::kinds::{Sorted, sort};
+use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::ids::StepId;
+use crate::manual::Manual;
+use crate::order::Chain;
 use serde::{Deserialize, Serialize};
+use std::cell::OnceCell;
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
-/// A stop of the author's day, in the order of the work.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Stop {
-    Listen,
-    Steps,
-    Chain,
-    Screws,
-    Seams,
-    Cables,
-    Cautions,
-    Fold,
-    Rehearse,
-    Publish,
+/// A manual with what many rules read, each worked out once and only where a rule asks for it.
+pub struct Case<'m> {
+    pub manual: &'m Manual,
+    chain: OnceCell<Chain>,
+    balance: OnceCell<Balance>,
+    sorted: OnceCell<Sorted>,
 }
 
-/// What a finding is about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Subject {
-    Step(StepId),
-    Part(PartId),
-    Note(NoteId),
-    Tool(ToolId),
-    Group(GroupId),
-}
+impl<'m> Case<'m> {
+    pub fn new(manual: &'m Manual) -> Self {
+        Self { manual, chain: OnceCell::new(), balance: OnceCell::new(), sorted: OnceCell::new() }
+    }
 
-/// One rule: what never changes about its findings.
-#[derive(Debug, Clone, Copy)]
-pub struct Rule {
-    pub id: &'static str,
-    /// Where it is mended.
-    pub stop: Stop,
-    /// Stands against publishing.
-    pub blocks: bool,
-    /// What goes wrong if nobody minds.
-    pub why: &'static str,
-    /// Standard, formula, or "common practice, no source".
-    pub source: &'static str,
-}
+    pub fn chain(&self) -> &Chain {
+        self.chain.get_or_init(|| Chain::of(self.manual))
+    }
 
-/// Something that does not fit.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-#[schema(as = CheckFinding)]
-pub struct Finding {
-    pub rule: String,
-    pub stop: Stop,
-    pub blocks: bool,
-    /// The sentence that the author reads: what, where, what would be right.
-    pub says: String,
-    pub why: String,
-    pub source: String,
-    pub about: Subject,
-    /// One press each.
-    pub fixes: Vec<Fix>,
-}
+    pub fn balance(&self) -> &Balance {
+        self.balance.get_or_init(|| balance(self.manual))
+    }
 
-impl Rule {
-    fn finding(&self, about: Subject, says: String) -> Finding {
-        Finding {
-            rule: self.id.to_owned(),
-            stop: self.stop,
-            blocks: self.blocks,
-            says,
-            why: self.why.to_owned(),
-            source: self.source.to_owned(),
-            about,
-            fixes: Vec::new(),
-        }
+    pub fn sorted(&self) -> &Sorted {
+        self.sorted.get_or_init(|| sort(self.manual))
+    }
+
+    /// The title of a step, or a word for one that is gone.
+    fn title(&self, id: StepId) -> &'m str {
+        self.manual.steps.get(&id).map_or("a step that is gone", |s| s.title.as_str())
     }
 }
 
-/// What a rule says of a manual.
-type Find = fn(&Manual) -> Vec<Finding>;
+/// A rule with what it finds.
+type Check = (Rule, fn(&Case<'_>) -> Vec<Finding>);
 
-/// Every rule with the stop that its findings are mended at.
-const RULES: [(Stop, Find); 14] = [
-    (Stop::Screws, torque_outside::find),
-    (Stop::Screws, count_disagreement::find),
-    (Stop::Screws, screw_mix_up::find),
-    (Stop::Screws, bit_unusual::find),
-    (Stop::Screws, locker_on_polycarbonate::find),
-    (Stop::Steps, replacement_voltage::find),
-    (Stop::Steps, replacement_connector::find),
-    (Stop::Steps, replacement_size::find),
-    (Stop::Steps, replacement_capacity::find),
-    (Stop::Steps, label_arithmetic::find),
-    (Stop::Chain, rough_on_kept_part::find),
-    (Stop::Steps, laid_out_unused::find),
-    (Stop::Steps, used_not_laid_out::find),
-    (Stop::Steps, promise_open::find),
-];
+/// Every rule that a manual alone can break; those of recordings stand in [`listen`].
+fn rules() -> impl Iterator<Item = &'static Check> {
+    steps::TEXT.iter().chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(steps::RULES)
+}
 
-/// All findings of all rules, what blocks publishing first.
+/// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.
 pub fn findings(manual: &Manual) -> Vec<Finding> {
-    worst_first(RULES.iter().flat_map(|(_, rule)| rule(manual)).collect())
+    findings_of(&Case::new(manual))
 }
 
-/// The findings that are mended at one stop.
-pub fn findings_at(manual: &Manual, stop: Stop) -> Vec<Finding> {
-    worst_first(RULES.iter().filter(|(at, _)| *at == stop).flat_map(|(_, rule)| rule(manual)).collect())
+/// As [`findings`], for who has worked some of the case out already.
+pub fn findings_of(case: &Case<'_>) -> Vec<Finding> {
+    in_order(rules().flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect())
 }
 
-fn worst_first(mut found: Vec<Finding>) -> Vec<Finding> {
-    found.sort_by_key(|f| !f.blocks);
+/// The order in which findings are read.
+pub fn in_order(mut found: Vec<Finding>) -> Vec<Finding> {
+    found.sort_by_key(|f| (f.set_aside.is_some(), !f.blocks));
     found
 }
 
-/// Parts with what is to be ordered for them.
-fn replaced(manual: &Manual) -> impl Iterator<Item = (&Part, &Label, &Replacement)> {
-    manual.parts.values().filter_map(|p| Some((p, &p.fitted, p.replacement.as_ref()?)))
+/// What remains before publishing, as far as it stands in the way.
+pub fn blocking(found: &[Finding]) -> impl Iterator<Item = &Finding> {
+    found.iter().filter(|f| f.blocks)
+}
+
+/// How many findings block publishing, by the stop that mends them.
+pub fn blocking_by_stop(found: &[Finding]) -> BTreeMap<Stop, u32> {
+    let mut out = BTreeMap::new();
+    for f in blocking(found) {
+        *out.entry(f.stop).or_default() += 1;
+    }
+    out
+}
+
+/// Every finding of a manual, or of a guide cut from it, with the count for the rail.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FindingsView {
+    pub findings: Vec<Finding>,
+    pub blocking: BTreeMap<Stop, u32>,
+}
+
+impl FindingsView {
+    /// What the rules say of a manual, with what its recordings say (see [`listen`]).
+    pub fn new(manual: &Manual, heard: Vec<Finding>) -> Self {
+        let mut all = findings(manual);
+        all.extend(heard);
+        let findings = in_order(all);
+        Self { blocking: blocking_by_stop(&findings), findings }
+    }
+}
+
+/// The rule of this name.
+pub fn rule(id: RuleId) -> &'static Rule {
+    let all = rules().map(|(rule, _)| rule).chain(listen::rules());
+    all.into_iter().find(|r| r.id == id).expect("every name has its rule; a test holds that")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::collections::BTreeSet;
+
+    /// A name without a rule would be offered by the API and never found; the enum's last name bounds the search.
+    #[test]
+    fn every_name_has_one_rule_at_one_stop() {
+        let all: Vec<&Rule> = rules().map(|(rule, _)| rule).chain(listen::rules()).collect();
+        let names: BTreeSet<RuleId> = all.iter().map(|r| r.id).collect();
+        assert_eq!(names.len(), all.len(), "two rules share a name");
+        let schema = serde_json::to_value(<RuleId as utoipa::PartialSchema>::schema()).unwrap();
+        assert_eq!(schema["enum"].as_array().unwrap().len(), all.len(), "a name has no rule");
+        for rule in all {
+            assert!(!rule.why.is_empty() && !rule.source.is_empty(), "{:?} gives no reason", rule.id);
+        }
+    }
 }

@@ -8,14 +8,17 @@
 //! promise: …            kept promise: …
 //! step Remove the lid with spudger: Lever it up.
 //! screws of the lid: 4 PH1 8 mm, M3, into steel, 0.4 N·m
+//! reviewed step …          empty step …          free step …, which waits for none
+//! waits: Remove the lid for Remove the fan
 //! guide New pump: pump
 //! ```
 //!
 //! A step "Remove the …" takes that part out, and each step waits for the one before.
 
-use super::{Finding, Subject, findings, findings_at};
-use crate::fasteners::written::describe;
+use super::findings;
+use crate::finding::{Finding, Rule, Subject};
 use crate::ids::*;
+use crate::manual::written::describe;
 use crate::manual::*;
 use crate::reading::Act;
 use crate::units;
@@ -27,37 +30,55 @@ struct Writer {
     last_step: Option<StepId>,
 }
 
-/// Checks that the findings are those marked, each under the line it is about, and no others.
-#[track_caller]
-pub(super) fn check(text: &str) {
+/// A manual as written, with the findings that are marked in it and what each is about.
+fn written(text: &str) -> (Manual, Vec<(Option<Subject>, String)>) {
     let mut writer = Writer {
         manual: Manual::new(ManualId(Uuid::nil()), "Test", ""),
         ids: IdMaker::new(Uuid::nil()),
         last_step: None,
     };
-    let mut marked: Vec<(Subject, String)> = Vec::new();
+    let mut marked = Vec::new();
     let mut about = None;
     for line in text.lines().map(str::trim).filter(|l| !l.is_empty()) {
         match line.strip_prefix("~~~ ") {
-            Some(mark) => marked.push((about.expect("a line that the mark is about"), mark.to_owned())),
+            Some(mark) => marked.push((about, mark.to_owned())),
             None => about = Some(writer.line(line)),
         }
     }
-    let mut found: Vec<(Subject, String)> =
-        findings(&writer.manual).into_iter().map(|f: Finding| (f.about, format!("{}: {}", f.rule, f.says))).collect();
-    for finding in findings(&writer.manual) {
-        assert!(
-            findings_at(&writer.manual, finding.stop).contains(&finding),
-            "{} is listed at another stop",
-            finding.rule
-        );
-    }
+    (writer.manual, marked)
+}
+
+fn of(rule: &Rule, manual: &Manual) -> Vec<Finding> {
+    findings(manual).into_iter().filter(|f| f.rule == rule.id).collect()
+}
+
+/// What a rule says of a manual.
+pub(super) fn found(rule: &Rule, text: &str) -> Vec<String> {
+    of(rule, &written(text).0).into_iter().map(|f| f.says).collect()
+}
+
+/// Checks that a rule finds what is marked, each under the line it is about, and nothing else; that every fix mends
+/// something; and that a finding is set aside where its rule allows it, until its facts change.
+#[track_caller]
+pub(super) fn check(rule: &Rule, text: &str) {
+    let (manual, mut marked) = written(text);
+    let findings = of(rule, &manual);
+    let mut shown: Vec<(Option<Subject>, String)> =
+        findings.iter().map(|f| (f.about.first().copied(), format!("{}: {}", f.rule.name(), f.says))).collect();
     marked.sort();
-    found.sort();
-    assert_eq!(found, marked, "\n{text}");
-    for fix in findings(&writer.manual).into_iter().flat_map(|f| f.fixes) {
-        let mended = writer.manual.apply(&fix.edit, "Ann").expect("a fix can be applied").0;
-        assert!(findings(&mended).len() < found.len(), "“{}” mends nothing", fix.label);
+    shown.sort();
+    assert_eq!(shown, marked, "\n{text}");
+    for fix in findings.iter().flat_map(|f| &f.fixes) {
+        let mended = manual.apply(&fix.edit, "Ann").expect("a fix can be applied").0;
+        assert!(of(rule, &mended).len() < findings.len(), "“{}” mends nothing", fix.label);
+    }
+    for finding in &findings {
+        let because = "nothing speaks against it".to_owned();
+        let edit = FindingEdit::SetAside { id: finding.key, rule: finding.rule.name(), because };
+        let aside = manual.apply(&Edit::Finding(edit), "Ann").expect("a reason was given").0;
+        let again = of(rule, &aside).into_iter().find(|f| f.key == finding.key).expect("it is still there");
+        assert_eq!(again.set_aside.is_some(), rule.may_set_aside);
+        assert_eq!(again.blocks, finding.blocks && !rule.may_set_aside, "set aside, it is in nobody's way");
     }
 }
 
@@ -89,8 +110,12 @@ impl Writer {
             let done = line.starts_with("kept");
             self.edit(Edit::Note(NoteEdit::Set { id, field: NoteField::Done(done) }));
             Subject::Note(id)
-        } else if let Some(rest) = after("step ") {
-            Subject::Step(self.step(rest))
+        } else if let Some((step, before)) = after("waits: ").and_then(|rest| rest.split_once(" for ")) {
+            let named = |title: &str| self.manual.steps.values().find(|s| s.title == title).expect("a step").id;
+            let (step, ways) = (named(step), vec![vec![named(before)]]);
+            let id = self.ids.make(RequirementId);
+            self.edit(Edit::Requirement(RequirementEdit::Add { id, step, ways, because: String::new() }));
+            Subject::Step(step)
         } else if let Some(rest) = after("screws of the ") {
             let (part, spec) = rest.split_once(": ").expect("a part and its screws");
             let (id, part) = (self.ids.make(GroupId), self.part(part));
@@ -108,8 +133,23 @@ impl Writer {
             self.edit(Edit::Job(add));
             Subject::Part(target)
         } else {
-            panic!("nobody writes “{line}”")
+            Subject::Step(self.any_step(line))
         }
+    }
+
+    /// "step Remove the lid with spudger: Lever it off.", also reviewed, free of reasons, or empty.
+    fn any_step(&mut self, line: &str) -> StepId {
+        let Some((kind, rest)) = line.split_once("step ") else { panic!("nobody writes “{line}”") };
+        let id = self.step(rest.trim());
+        let set = |field| Edit::Step(StepEdit::Set { id, field });
+        match kind {
+            "" => {}
+            "reviewed " => self.edit(set(StepField::Reviewed(true))),
+            "free " => self.manual.requirements.retain(|_, r| r.step != id),
+            "empty " => self.edit(set(StepField::Actions(Vec::new()))),
+            _ => panic!("nobody writes “{line}”"),
+        }
+        id
     }
 
     fn step(&mut self, line: &str) -> StepId {
@@ -151,8 +191,8 @@ impl Writer {
     }
 }
 
-fn label_of(text: &str) -> Label {
-    let mut label = Label::default();
+fn label_of(text: &str) -> RatingLabel {
+    let mut label = RatingLabel::default();
     for item in text.split(',').map(str::trim).filter(|i| !i.is_empty()) {
         let figure = |unit: &str| item.strip_suffix(unit).and_then(|n| n.trim().parse::<f64>().ok());
         if let Some(mah) = figure("mAh") {

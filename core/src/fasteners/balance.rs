@@ -31,6 +31,8 @@ pub struct BalanceRow {
     pub left_over: Option<i64>,
     /// Left out on purpose.
     pub on_purpose: bool,
+    /// Something is left over, too many, or not counted, and nobody says why.
+    pub open: bool,
 }
 
 /// All groups that come out, with their sum.
@@ -48,9 +50,11 @@ pub struct Balance {
     pub uncounted: usize,
     /// Nothing left over, nothing too many, everything counted.
     pub proven: bool,
+    /// The same in a few words: "0 left over", "1 left over, 2 groups not counted".
+    pub says: String,
 }
 
-/// Balances the screws of a manual's teardown against its rebuild.
+/// Balances the screws of a manual's teardown against its rebuild: whole screws, one row a group. O(groups · log groups).
 pub fn balance(manual: &Manual) -> Balance {
     let rows: Vec<BalanceRow> =
         in_order(manual).into_iter().filter(|(_, g)| comes_out(g)).map(|(_, g)| row(manual, g)).collect();
@@ -67,11 +71,23 @@ pub fn balance(manual: &Manual) -> Balance {
         too_many,
         uncounted,
         proven: left_over == 0 && too_many == 0 && uncounted == 0,
+        says: says(left_over, too_many, uncounted),
         rows,
     }
 }
 
-/// The groups of the teardown with the numbers of their steps, in the order in which they come out.
+fn says(left_over: u32, too_many: u32, uncounted: usize) -> String {
+    let groups = if uncounted == 1 { "group" } else { "groups" };
+    let open = [
+        (left_over > 0).then(|| format!("{left_over} left over")),
+        (too_many > 0).then(|| format!("{too_many} too many")),
+        (uncounted > 0).then(|| format!("{uncounted} {groups} not counted")),
+    ];
+    let open: Vec<String> = open.into_iter().flatten().collect();
+    if open.is_empty() { "0 left over".to_owned() } else { open.join(", ") }
+}
+
+/// The groups of the teardown with the numbers of their steps, in the order in which they come out. O(groups · log groups).
 pub fn in_order(manual: &Manual) -> Vec<(usize, &FastenerGroup)> {
     let numbers: BTreeMap<StepId, usize> =
         manual.steps_in(Phase::Teardown).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
@@ -92,26 +108,15 @@ fn row(manual: &Manual, group: &FastenerGroup) -> BalanceRow {
         (Some(out), Some(back)) => Some(i64::from(out) - i64::from(back) - i64::from(renewed)),
         _ => None,
     };
+    let on_purpose = group.fate == FastenerFate::LeaveOut;
     BalanceRow {
         group: group.id,
-        label: label(manual, group),
+        label: manual.words_of(group).name(),
         out: group.count,
         back,
         renewed,
         left_over,
-        on_purpose: group.fate == FastenerFate::LeaveOut,
+        on_purpose,
+        open: left_over != Some(0) && !on_purpose,
     }
-}
-
-/// A group in a few words: its name, or `PH0, 6 mm, rear housing`.
-pub fn label(manual: &Manual, group: &FastenerGroup) -> String {
-    if let Some(name) = &group.name {
-        return name.clone();
-    }
-    let drive = group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned()));
-    let length = group.length.map(|l| format!("{} mm", crate::units::number(crate::units::in_millimetres(l))));
-    let holds: Vec<&str> = group.holds.iter().map(|p| manual.part_name(*p)).collect();
-    let holds = (!holds.is_empty()).then(|| holds.join(" + "));
-    let words: Vec<String> = [drive, length, holds].into_iter().flatten().collect();
-    if words.is_empty() { "screws of unknown kind".to_owned() } else { words.join(", ") }
 }

@@ -1,9 +1,9 @@
 //! The bits of the job: what to lay out, in which order each step takes them, and what a group's own bit is worth.
 
 use super::balance::in_order;
-use super::drive::{Bit, WrongBit, fewest_changes, security, usual_bits, wrong_bits};
 use crate::ids::*;
 use crate::manual::{FastenerGroup, Manual};
+use crate::screw::drive::{Bit, WrongBit, fewest_changes, security, usual_bits, wrong_bits};
 use crate::units::in_millimetres;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -40,17 +40,12 @@ pub struct BitAdvice {
     pub wrong: Vec<WrongBit>,
 }
 
-/// The bit of a group: `PH0`, or the code of its drive where the size is not known.
-fn name(group: &FastenerGroup) -> Option<String> {
-    group.bit.clone().or_else(|| group.drive.map(|d| d.code().to_owned()))
-}
-
 /// Lists the bits of the teardown.
 pub fn bits(manual: &Manual) -> Bits {
     let mut out = Bits::default();
     let mut steps: BTreeMap<usize, (StepId, Vec<String>)> = BTreeMap::new();
     for (number, group) in in_order(manual) {
-        let Some(bit) = name(group) else {
+        let Some(bit) = group.drive_words() else {
             out.unknown += 1;
             continue;
         };
@@ -85,7 +80,7 @@ pub fn advice(group: &FastenerGroup) -> BitAdvice {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::fasteners::written::{group, manual};
+    use crate::manual::written::{group, manual};
     use rstest::rstest;
 
     #[test]

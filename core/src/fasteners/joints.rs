@@ -44,7 +44,7 @@ pub struct Joint {
     pub says: String,
 }
 
-/// All joints with placed holes, in the order in which they are opened.
+/// All joints with placed holes, in the order in which they are opened. The order of one joint costs O(holes²).
 pub fn joints(manual: &Manual) -> Vec<Joint> {
     let mut by: BTreeMap<(usize, LayerId), Vec<&FastenerGroup>> = BTreeMap::new();
     for (number, group) in in_order(manual) {
@@ -130,7 +130,7 @@ pub fn order_words(joint: &Joint, letters: &BTreeMap<GroupId, String>) -> Option
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::fasteners::written::{group, manual};
+    use crate::manual::written::{group, manual};
     use crate::manual::{Edit, FastenerEdit, FastenerField};
     use rstest::rstest;
 

@@ -6,10 +6,10 @@
 
 use super::balance::in_order;
 use crate::ids::*;
-use crate::manual::{FastenerGroup, HeadForm, Manual};
+use crate::manual::{FastenerGroup, HeadForm, Manual, kind_words};
 use crate::reading::Drive;
 use crate::screw::Thread;
-use crate::units::{in_millimetres, number};
+use crate::units::in_millimetres;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -29,7 +29,8 @@ pub enum Shape {
 }
 
 impl Shape {
-    const ALL: [Self; 8] = [
+    /// In the order in which kinds take them.
+    pub const ALL: [Self; 8] = [
         Self::Circle,
         Self::Square,
         Self::Triangle,
@@ -77,12 +78,7 @@ impl Kind {
     /// "PH0, M2, 6 mm, pan head".
     pub fn words(&self) -> String {
         let drive = self.bit.clone().or_else(|| self.drive.map(|d| d.code().to_owned()));
-        let thread = self.thread.map(|t| t.to_string());
-        let length = self.length_mm.map(|l| format!("{} mm", number(l)));
-        let head = self.head.filter(|h| *h != HeadForm::None).map(|h| format!("{} head", h.name()));
-        let forming = self.forming.then(|| "for plastic".to_owned());
-        let words: Vec<String> = [drive, thread, length, head, forming].into_iter().flatten().collect();
-        if words.is_empty() { "screws of unknown kind".to_owned() } else { words.join(", ") }
+        kind_words(drive, self.thread, self.length_mm, self.head, self.forming)
     }
 }
 
@@ -93,7 +89,7 @@ pub struct Sorted {
     pub tags: BTreeMap<GroupId, Tag>,
 }
 
-/// Sorts the groups of the teardown by kind, in the order of removal.
+/// Sorts the groups of the teardown by kind, in the order of removal. O(groups · log groups).
 pub fn sort(manual: &Manual) -> Sorted {
     let mut out = Sorted::default();
     for (n, (_, group)) in in_order(manual).into_iter().enumerate() {

@@ -7,6 +7,7 @@ use super::drawing::{FAINT, diameters, frame, line, recess, round, screw, tag, w
 use super::kinds::{Kind, Sorted, Tag};
 use super::ledger::LedgerRow;
 use crate::ids::*;
+use crate::labels::Label;
 use crate::manual::{FastenerFate, FastenerGroup, Locking, Manual};
 use crate::units::{in_millimetres, number};
 use serde::{Deserialize, Serialize};
@@ -64,8 +65,8 @@ pub fn pages(manual: &Manual, sorted: &Sorted, rows: &[LedgerRow], paper: Paper)
 
 fn page(paper: Paper, title: &str, number: usize, count: usize, body: Group) -> Document {
     let (width, height) = paper.size_mm();
-    const LONGEST: usize = 70;
-    let short: String = title.chars().take(LONGEST).collect();
+    const MAX_CHARS: usize = 70;
+    let short: String = title.chars().take(MAX_CHARS).collect();
     Document::new()
         .set("width", format!("{width}mm"))
         .set("height", format!("{height}mm"))
@@ -113,8 +114,7 @@ fn mat(manual: &Manual, rows: &[LedgerRow], paper: Paper) -> Vec<Group> {
         }
         let page = pages.pop().expect("there is always a page");
         let cell_width = if wide { 2.0 * half } else { half };
-        let holds: Vec<&str> = group.holds.iter().map(|p| manual.part_name(*p)).collect();
-        let holds = group.name.clone().unwrap_or_else(|| holds.join(" + "));
+        let holds = group.name.clone().unwrap_or_else(|| manual.words_of(group).holds());
         pages.push(page.add(cell(group, row, &holds, MARGIN + column * half, y, cell_width)));
         column += if wide { 2.0 } else { 1.0 };
         if column > 1.0 {
@@ -128,7 +128,7 @@ fn mat(manual: &Manual, rows: &[LedgerRow], paper: Paper) -> Vec<Group> {
 fn cell(group: &FastenerGroup, row: &LedgerRow, holds: &str, x: f64, y: f64, width: f64) -> Group {
     let kind = Kind::of(group);
     let head = group.head_width.map(in_millimetres);
-    let count = group.count.map_or("? ×".to_owned(), |n| format!("{n} ×"));
+    let count = format!("{} ×", group.count_words());
     // The drawing shows the head.
     let what = Kind { head: None, ..kind.clone() }.words();
     // Past the edge of its place nothing can be read.
@@ -157,22 +157,10 @@ fn cell(group: &FastenerGroup, row: &LedgerRow, holds: &str, x: f64, y: f64, wid
 
 /// What must not be forgotten of a group, in a line.
 fn notes(group: &FastenerGroup) -> String {
-    let mut out: Vec<&str> = Vec::new();
-    if group.captive {
-        out.push("captive: stays in its part");
-    }
-    match group.fate {
-        FastenerFate::Renew => out.push("renew"),
-        FastenerFate::LeaveOut => out.push("is left out"),
-        FastenerFate::Reuse => {}
-    }
-    match group.locking {
-        Some(Locking::Liquid) => out.push("thread locker"),
-        Some(Locking::Patch) => out.push("patch on the thread"),
-        Some(Locking::Washer) => out.push("with its washer"),
-        None => {}
-    }
-    out.join("; ")
+    let fate = (group.fate != FastenerFate::Reuse).then(|| group.fate.label());
+    let captive = group.captive.then_some("captive: stays in its part");
+    let locking = group.locking.map(Locking::label);
+    [captive, fate, locking].into_iter().flatten().collect::<Vec<_>>().join("; ")
 }
 
 /// Pages on which a screw is laid to be told from the others: every kind at its true size against one edge, and a scale
@@ -249,8 +237,8 @@ fn holes(sorted: &Sorted, x: f64, y: f64) -> Group {
     for (kind, _) in sorted.kinds.iter().filter(|(k, _)| k.thread.is_some()) {
         let (d, _) = diameters(kind, None);
         let name = kind.thread.map(|t| t.to_string()).unwrap_or_default();
-        const MOST: usize = 12;
-        if sizes.contains(&name) || sizes.len() >= MOST {
+        const MAX_SIZES: usize = 12;
+        if sizes.contains(&name) || sizes.len() >= MAX_SIZES {
             continue;
         }
         let circle = Circle::new().set("cx", round(at)).set("cy", round(y)).set("r", round(d / 2.0));
@@ -268,7 +256,7 @@ mod tests {
     use super::*;
     use crate::fasteners::kinds::sort;
     use crate::fasteners::ledger::ledger;
-    use crate::fasteners::written::manual;
+    use crate::manual::written::manual;
     use rstest::rstest;
 
     fn drawn(text: &str, paper: Paper) -> Vec<String> {

@@ -6,6 +6,8 @@
 
 use super::kinds::{Kind, Sorted};
 use crate::ids::*;
+use crate::labels;
+use crate::labels::Label;
 use crate::manual::{HeadForm, Manual};
 use crate::screw::Thread;
 use crate::units::{in_millimetres, millimetres, number};
@@ -23,6 +25,8 @@ pub enum Harm {
     /// Its head does not sit.
     WrongHead,
 }
+
+labels!(Harm { TooLong: "too long", TooShort: "too short", WrongThread: "thread", WrongHead: "head" });
 
 /// One kind of screw in the holes of another.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -60,7 +64,7 @@ const SPARE_DEPTH_MM: f64 = 1.0;
 /// Fewer turns than these do not hold.
 const FEWEST_TURNS: f64 = 2.0;
 
-/// Holds every kind against every other that looks like it.
+/// Holds every kind against every other that looks like it. O(kinds²); a guide has few kinds, however many groups.
 pub fn risks(manual: &Manual, sorted: &Sorted) -> Risks {
     let mut out = Risks::default();
     let kinds = &sorted.kinds;
@@ -158,14 +162,14 @@ fn wrong_head(screw: &Kind, hole: &Kind) -> Option<(Harm, String)> {
         _ if a.width() < b.width() => "its head is too narrow for the seat",
         _ => return None,
     };
-    Some((Harm::WrongHead, format!("{} head in the place of {}: {does}", a.name(), b.name())))
+    Some((Harm::WrongHead, format!("{} head in the place of {}: {does}", a.label(), b.label())))
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
     use crate::fasteners::kinds::sort;
-    use crate::fasteners::written::manual;
+    use crate::manual::written::manual;
     use rstest::rstest;
 
     fn found(text: &str) -> Risks {

@@ -3,7 +3,7 @@
 pub mod balance;
 pub mod bits;
 mod drawing;
-pub mod drive;
+pub mod glyphs;
 pub mod joints;
 pub mod kinds;
 pub mod ledger;
@@ -13,5 +13,3 @@ pub mod mixup;
 pub mod setting;
 pub mod table;
 pub mod tighten;
-#[cfg(test)]
-pub(crate) mod written;

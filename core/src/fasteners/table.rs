@@ -5,9 +5,10 @@
 
 use super::ledger::LedgerRow;
 use crate::ids::*;
+use crate::labels::Label;
 use crate::manual::{
-    Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase, RowError,
-    Stored, Wrong, read_rows,
+    CellError, Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase,
+    RowError, Stored, read_rows,
 };
 use crate::reading::Drive;
 use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
@@ -35,31 +36,11 @@ const COLUMNS: [&str; 19] = [
     "note",
 ];
 
-/// Drives by the name that tables carry.
-pub const DRIVES: [Drive; 13] = [
-    Drive::Phillips,
-    Drive::Pozidriv,
-    Drive::Jis,
-    Drive::Slotted,
-    Drive::Torx,
-    Drive::TorxPin,
-    Drive::TorxPlus,
-    Drive::Hex,
-    Drive::Pentalobe,
-    Drive::TriPoint,
-    Drive::Spanner,
-    Drive::Square,
-    Drive::Triangle,
-];
-
-const FATES: [(&str, FastenerFate); 3] =
-    [("reuse", FastenerFate::Reuse), ("renew", FastenerFate::Renew), ("leave out", FastenerFate::LeaveOut)];
-
 /// Names heard and written for a drive (common practice), for those who write lists. "Star" and "flat head" mean two
 /// things and are asked for.
 fn drive_named(name: &str) -> Result<Drive, String> {
     let name = name.trim().to_lowercase();
-    if let Some(drive) = DRIVES.into_iter().find(|d| d.name() == name || d.code().to_lowercase() == name) {
+    if let Some(drive) = Drive::ALL.iter().copied().find(|d| d.name() == name || d.code().to_lowercase() == name) {
         return Ok(drive);
     }
     let known = match name.as_str() {
@@ -82,7 +63,7 @@ fn drive_named(name: &str) -> Result<Drive, String> {
             return Err(format!("“{name}” means two drives. Write phillips or torx, slotted or a countersunk head."));
         }
         _ => {
-            let all: Vec<&str> = DRIVES.iter().map(|d| d.name()).collect();
+            let all: Vec<&str> = Drive::ALL.iter().map(|d| d.name()).collect();
             return Err(format!("“{name}” is no drive. Write one of {}.", all.join(", ")));
         }
     };
@@ -95,25 +76,23 @@ pub fn to_csv(manual: &Manual, rows: &[LedgerRow]) -> String {
     let written = out.write_record(COLUMNS).and_then(|()| {
         rows.iter().filter_map(|r| Some((r, manual.fasteners.get(&r.group)?))).try_for_each(|(row, g)| {
             let yes = |v: bool| if v { "yes" } else { "no" }.to_owned();
-            let holds: Vec<&str> = g.holds.iter().map(|p| manual.part_name(*p)).collect();
-            let fate = FATES.iter().find(|(_, f)| *f == g.fate).map_or("", |(n, _)| n);
             out.write_record([
                 g.id.to_string(),
                 row.tag.letter.clone(),
                 row.step_number.to_string(),
                 g.name.clone().unwrap_or_default(),
-                holds.join(" + "),
+                manual.words_of(g).holds(),
                 g.count.map(|n| n.to_string()).unwrap_or_default(),
                 g.drive.map(|d| d.name().to_owned()).unwrap_or_default(),
                 g.bit.clone().unwrap_or_default(),
                 g.thread.map(|t| t.to_string()).unwrap_or_default(),
                 g.length.map(|l| number(in_millimetres(l))).unwrap_or_default(),
-                g.head.map(|h| h.name().to_owned()).unwrap_or_default(),
+                g.head.map(|h| h.label().to_owned()).unwrap_or_default(),
                 yes(g.forming),
                 yes(g.captive),
-                g.stored.map(|s| s.name().to_owned()).unwrap_or_default(),
-                fate.to_owned(),
-                g.locking.map(|l| l.name().to_owned()).unwrap_or_default(),
+                g.stored.map(|s| s.label().to_owned()).unwrap_or_default(),
+                g.fate.label().to_owned(),
+                g.locking.map(|l| l.label().to_owned()).unwrap_or_default(),
                 g.torque.map(|t| number(in_newton_metres(t))).unwrap_or_default(),
                 g.empty_on_arrival.to_string(),
                 g.note.clone().unwrap_or_default(),
@@ -143,7 +122,7 @@ pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<FastenerEdit>, Vec<
 }
 
 /// What one row changes.
-fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, Wrong> {
+fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, CellError> {
     let written = |name: &str| cell(name).filter(|c| !c.is_empty());
     let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
     let step = match written("step") {
@@ -181,91 +160,123 @@ fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<F
     Ok(out)
 }
 
-/// Only what differs from what is known; a column that is not there changes nothing.
-fn fields<'a>(
+/// What a row says against what is known of its group: only what differs becomes an edit, and a column that is not there
+/// changes nothing.
+struct Row<'a, 'c> {
+    manual: &'a Manual,
+    now: &'a FastenerGroup,
+    cell: Cells<'a, 'c>,
+    out: Vec<FastenerField>,
+}
+
+fn fields(
     manual: &Manual,
     step: Option<StepId>,
     now: &FastenerGroup,
-    cell: Cells<'_, 'a>,
-) -> Result<Vec<FastenerField>, Wrong> {
-    let mut out = Vec::new();
-    let text = |name: &str| cell(name).map(|c| Some(c.to_owned()).filter(|c| !c.is_empty()));
-    let mut put = |differs: bool, field: FastenerField| {
-        if differs {
-            out.push(field);
-        }
-    };
+    cell: Cells<'_, '_>,
+) -> Result<Vec<FastenerField>, CellError> {
+    let mut row = Row { manual, now, cell, out: Vec::new() };
     if let Some(step) = step {
-        put(step != now.step, FastenerField::Step(step));
+        row.put(step != now.step, FastenerField::Step(step));
     }
-    if let Some(name) = text("name") {
-        put(name != now.name, FastenerField::Name(name));
-    }
-    if let Some(holds) = cell("holds") {
-        let parts = holds.split('+').map(str::trim).filter(|p| !p.is_empty());
-        let found: Result<Vec<PartId>, Wrong> = parts
-            .map(|name| {
-                let part = manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(name));
-                part.map(|p| p.id)
-                    .ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
-            })
-            .collect();
-        let found = found?;
-        put(found != now.holds, FastenerField::Holds(found));
-    }
-    if let Some(count) = cell("count").filter(|c| !c.is_empty()) {
-        let count: u32 =
-            count.parse().map_err(|_| ("count", format!("“{count}” is no count. Write a whole number.")))?;
-        put(Some(count) != now.count, FastenerField::Count(Some(count)));
-    }
-    if let Some(drive) = cell("drive") {
-        let drive = if drive.is_empty() { None } else { Some(drive_named(drive).map_err(|p| ("drive", p))?) };
-        put(drive != now.drive, FastenerField::Drive(drive));
-    }
-    if let Some(bit) = text("bit") {
-        put(bit != now.bit, FastenerField::Bit(bit));
-    }
-    if let Some(thread) = text("thread") {
-        put(thread != now.thread.map(|t| t.to_string()), FastenerField::Thread(thread));
-    }
-    if let Some(length) = figure("length_mm", cell)? {
-        put(length != now.length.map(in_millimetres), FastenerField::LengthMm(length));
-    }
-    if let Some(head) = choice("head", &HeadForm::ALL.map(|h| (h.name(), h)), cell)? {
-        put(head != now.head, FastenerField::Head(head));
-    }
-    if let Some(stored) = choice("stored", &Stored::ALL.map(|s| (s.name(), s)), cell)? {
-        put(stored != now.stored, FastenerField::Stored(stored));
-    }
-    if let Some(locking) = choice("locking", &Locking::ALL.map(|l| (l.name(), l)), cell)? {
-        put(locking != now.locking, FastenerField::Locking(locking));
-    }
-    if let Some(Some(fate)) = choice("fate", &FATES, cell)? {
-        put(fate != now.fate, FastenerField::Fate(fate));
-    }
-    const BOTH: [(&str, bool); 2] = [("yes", true), ("no", false)];
-    if let Some(Some(forming)) = choice("for_plastic", &BOTH, cell)? {
-        put(forming != now.forming, FastenerField::Forming(forming));
-    }
-    if let Some(Some(captive)) = choice("captive", &BOTH, cell)? {
-        put(captive != now.captive, FastenerField::Captive(captive));
-    }
-    if let Some(torque) = cell("torque_nm") {
-        let torque = if torque.is_empty() { None } else { Some(parse_torque(torque).map_err(|p| ("torque_nm", p))?) };
-        let nm = torque.map(in_newton_metres);
-        put(nm != now.torque.map(in_newton_metres), FastenerField::TorqueNm(nm));
-    }
-    if let Some(empty) = cell("empty_on_arrival").filter(|c| !c.is_empty()) {
-        let empty = empty.parse().map_err(|_| ("empty_on_arrival", format!("“{empty}” is no whole number.")))?;
-        put(empty != now.empty_on_arrival, FastenerField::EmptyOnArrival(empty));
-    }
-    if let Some(note) = text("note") {
-        put(note != now.note, FastenerField::Note(note));
-    }
-    Ok(out)
+    row.what_it_holds()?;
+    row.what_it_is()?;
+    row.what_becomes_of_it()?;
+    row.how_tight()?;
+    Ok(row.out)
 }
 
-fn figure<'a>(name: &'static str, cell: &dyn Fn(&str) -> Option<&'a str>) -> Result<Option<Option<f64>>, Wrong> {
+impl Row<'_, '_> {
+    fn put(&mut self, differs: bool, field: FastenerField) {
+        if differs {
+            self.out.push(field);
+        }
+    }
+
+    /// What a cell says, or that it is empty; `None` where there is no such column.
+    fn text(&self, name: &str) -> Option<Option<String>> {
+        (self.cell)(name).map(|c| Some(c.to_owned()).filter(|c| !c.is_empty()))
+    }
+
+    fn what_it_holds(&mut self) -> Result<(), CellError> {
+        if let Some(name) = self.text("name") {
+            self.put(name != self.now.name, FastenerField::Name(name));
+        }
+        if let Some(holds) = (self.cell)("holds") {
+            let parts = holds.split('+').map(str::trim).filter(|p| !p.is_empty());
+            let found: Vec<PartId> = parts.map(|name| self.part(name)).collect::<Result<_, _>>()?;
+            self.put(found != self.now.holds, FastenerField::Holds(found));
+        }
+        if let Some(Some(count)) = self.text("count") {
+            let count: u32 =
+                count.parse().map_err(|_| ("count", format!("“{count}” is no count. Write a whole number.")))?;
+            self.put(Some(count) != self.now.count, FastenerField::Count(Some(count)));
+        }
+        Ok(())
+    }
+
+    fn part(&self, name: &str) -> Result<PartId, CellError> {
+        let part = self.manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(name));
+        part.map(|p| p.id).ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
+    }
+
+    fn what_it_is(&mut self) -> Result<(), CellError> {
+        if let Some(drive) = self.text("drive") {
+            let drive = drive.map(|d| drive_named(&d)).transpose().map_err(|p| ("drive", p))?;
+            self.put(drive != self.now.drive, FastenerField::Drive(drive));
+        }
+        if let Some(bit) = self.text("bit") {
+            self.put(bit != self.now.bit, FastenerField::Bit(bit));
+        }
+        if let Some(thread) = self.text("thread") {
+            self.put(thread != self.now.thread.map(|t| t.to_string()), FastenerField::Thread(thread));
+        }
+        if let Some(length) = figure("length_mm", self.cell)? {
+            self.put(length != self.now.length.map(in_millimetres), FastenerField::LengthMm(length));
+        }
+        if let Some(head) = labelled::<HeadForm>("head", self.cell)? {
+            self.put(head != self.now.head, FastenerField::Head(head));
+        }
+        if let Some(forming) = yes_or_no("for_plastic", self.cell)? {
+            self.put(forming != self.now.forming, FastenerField::Forming(forming));
+        }
+        if let Some(captive) = yes_or_no("captive", self.cell)? {
+            self.put(captive != self.now.captive, FastenerField::Captive(captive));
+        }
+        Ok(())
+    }
+
+    fn what_becomes_of_it(&mut self) -> Result<(), CellError> {
+        if let Some(stored) = labelled::<Stored>("stored", self.cell)? {
+            self.put(stored != self.now.stored, FastenerField::Stored(stored));
+        }
+        if let Some(Some(fate)) = labelled::<FastenerFate>("fate", self.cell)? {
+            self.put(fate != self.now.fate, FastenerField::Fate(fate));
+        }
+        if let Some(Some(empty)) = self.text("empty_on_arrival") {
+            let empty = empty.parse().map_err(|_| ("empty_on_arrival", format!("“{empty}” is no whole number.")))?;
+            self.put(empty != self.now.empty_on_arrival, FastenerField::EmptyOnArrival(empty));
+        }
+        if let Some(note) = self.text("note") {
+            self.put(note != self.now.note, FastenerField::Note(note));
+        }
+        Ok(())
+    }
+
+    fn how_tight(&mut self) -> Result<(), CellError> {
+        if let Some(locking) = labelled::<Locking>("locking", self.cell)? {
+            self.put(locking != self.now.locking, FastenerField::Locking(locking));
+        }
+        if let Some(torque) = self.text("torque_nm") {
+            let torque = torque.map(|t| parse_torque(&t)).transpose().map_err(|p| ("torque_nm", p))?;
+            let nm = torque.map(in_newton_metres);
+            self.put(nm != self.now.torque.map(in_newton_metres), FastenerField::TorqueNm(nm));
+        }
+        Ok(())
+    }
+}
+
+fn figure<'a>(name: &'static str, cell: &dyn Fn(&str) -> Option<&'a str>) -> Result<Option<Option<f64>>, CellError> {
     let Some(text) = cell(name) else { return Ok(None) };
     if text.is_empty() {
         return Ok(Some(None));
@@ -276,21 +287,23 @@ fn figure<'a>(name: &'static str, cell: &dyn Fn(&str) -> Option<&'a str>) -> Res
         .map_err(|_| (name, format!("“{text}” is no figure. Write millimetres such as 6 or 4.5.")))
 }
 
-/// One of a few words, nothing, or no such column.
-fn choice<'a, T: Copy>(
-    name: &'static str,
-    known: &[(&str, T)],
-    cell: Cells<'_, 'a>,
-) -> Result<Option<Option<T>>, Wrong> {
+/// One of the labels of an enum, nothing, or no such column.
+fn labelled<T: Label>(name: &'static str, cell: Cells<'_, '_>) -> Result<Option<Option<T>>, CellError> {
     let Some(text) = cell(name) else { return Ok(None) };
     if text.is_empty() {
         return Ok(Some(None));
     }
-    let found = known.iter().find(|(n, _)| n.eq_ignore_ascii_case(text));
-    found.map(|(_, v)| Some(Some(*v))).ok_or_else(|| {
-        let all: Vec<&str> = known.iter().map(|(n, _)| *n).collect();
-        (name, format!("“{text}” is none of {}.", all.join(", ")))
-    })
+    let found = T::from_label(text);
+    found.map(|v| Some(Some(v))).ok_or_else(|| (name, format!("“{text}” is none of {}.", T::choices())))
+}
+
+fn yes_or_no(name: &'static str, cell: Cells<'_, '_>) -> Result<Option<bool>, CellError> {
+    match cell(name) {
+        None | Some("") => Ok(None),
+        Some(text) if text.eq_ignore_ascii_case("yes") => Ok(Some(true)),
+        Some(text) if text.eq_ignore_ascii_case("no") => Ok(Some(false)),
+        Some(text) => Err((name, format!("“{text}” is neither yes nor no."))),
+    }
 }
 
 #[cfg(test)]
@@ -298,7 +311,7 @@ mod tests {
     use super::*;
     use crate::fasteners::kinds::sort;
     use crate::fasteners::ledger::ledger;
-    use crate::fasteners::written::{group, manual};
+    use crate::manual::written::{group, manual};
     use rstest::rstest;
 
     fn csv_of(m: &Manual) -> String {

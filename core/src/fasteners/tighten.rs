@@ -52,14 +52,14 @@ pub struct Order {
 pub enum OrderError {
     #[error("Holes {} and {} stand at the same place. Move one of them or take it away.", .0 + 1, .1 + 1)]
     SamePlace(usize, usize),
-    #[error("{0} holes in one joint cannot be meant; at most {MOST} are ordered.")]
+    #[error("{0} holes in one joint cannot be meant; at most {MAX_HOLES} are ordered.")]
     TooMany(usize),
     #[error("Hole {} has no place. Write its millimetres.", .0 + 1)]
     NoPlace(usize),
 }
 
 /// More than any joint that is driven by hand.
-pub const MOST: usize = 1_000;
+pub const MAX_HOLES: usize = 1_000;
 /// From here on the innermost screw counts as standing near the rim, as a share of the outermost.
 const RIM: f64 = 0.70;
 /// What differs by less, as a share of the outermost or in radians, is alike: holes are placed by hand.
@@ -106,7 +106,7 @@ pub fn both(holes: &[Hole]) -> Result<(Order, Order), OrderError> {
 
 /// Places in millimetres.
 fn check(holes: &[Hole]) -> Result<Vec<(f64, f64)>, OrderError> {
-    if holes.len() > MOST {
+    if holes.len() > MAX_HOLES {
         return Err(OrderError::TooMany(holes.len()));
     }
     let points: Vec<(f64, f64)> = holes.iter().map(|h| (in_millimetres(h.x), in_millimetres(h.y))).collect();

@@ -4,7 +4,7 @@
 //! is copied for good: a step changed in the manual is changed in every job the next time it is cut.
 
 use super::reach::{Price, prices, stays, totals};
-use super::{Chain, RouteView, removed_in};
+use super::{Chain, RouteRow, removed_in};
 use crate::ids::*;
 use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, ranks};
 use serde::{Deserialize, Serialize};
@@ -13,11 +13,11 @@ use utoipa::ToSchema;
 
 /// One job as lists show it.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct JobView {
+pub struct JobRow {
     pub id: JobId,
     pub title: String,
     /// What it comes to; `None` where no way leads to its targets any more.
-    pub route: Option<RouteView>,
+    pub route: Option<RouteRow>,
     /// How many of its steps are worded for it alone.
     pub reworded: usize,
     /// How many steps it shares with at least one other job.
@@ -39,7 +39,7 @@ pub struct Fated {
 
 impl Chain {
     /// The way of a job: the steps of the guides it calls, then the least work that does without what its author ruled out.
-    pub fn way_of(&self, manual: &Manual, job: &Job) -> Option<RouteView> {
+    pub fn way_of(&self, manual: &Manual, job: &Job) -> Option<RouteRow> {
         let mut way = self.routes_without(manual, &job.targets, &job.without, 1).into_iter().next()?;
         let mut steps: Vec<StepId> = Vec::new();
         for called in job.calls.iter().filter_map(|c| manual.jobs.get(c)) {
@@ -155,7 +155,7 @@ fn fates(manual: &Manual, job: &Job, steps: &[StepId]) -> Vec<Fated> {
 }
 
 /// The parts that have to be bought: renewed ones, and single-use ones that the way destroys.
-fn bought(way: Option<&RouteView>, fates: &[Fated]) -> Vec<PartId> {
+fn bought(way: Option<&RouteRow>, fates: &[Fated]) -> Vec<PartId> {
     let mut out: Vec<PartId> = fates.iter().filter(|f| f.fate == PartFate::Renew).map(|f| f.part).collect();
     let destroyed = way.into_iter().flat_map(|w| &w.totals.destroyed);
     let scrap = |part: &PartId| fates.iter().any(|f| f.part == *part && f.fate == PartFate::Scrap);
@@ -165,19 +165,19 @@ fn bought(way: Option<&RouteView>, fates: &[Fated]) -> Vec<PartId> {
 }
 
 /// All jobs of a manual with what they come to, by title.
-pub fn jobs(manual: &Manual) -> Vec<JobView> {
+pub fn jobs(manual: &Manual) -> Vec<JobRow> {
     let chain = Chain::of(manual);
-    let ways: Vec<(&Job, Option<RouteView>)> = manual.jobs.values().map(|j| (j, chain.way_of(manual, j))).collect();
+    let ways: Vec<(&Job, Option<RouteRow>)> = manual.jobs.values().map(|j| (j, chain.way_of(manual, j))).collect();
     let elsewhere = |job: JobId, step: &StepId| {
         ways.iter().any(|(j, w)| j.id != job && w.as_ref().is_some_and(|w| w.steps.contains(step)))
     };
-    let mut out: Vec<JobView> = ways
+    let mut out: Vec<JobRow> = ways
         .iter()
         .map(|(job, way)| {
             let steps: &[StepId] = way.as_ref().map_or(&[], |w| &w.steps);
             let fates = fates(manual, job, steps);
             let (prices, unpriced) = prices(manual, &bought(way.as_ref(), &fates));
-            JobView {
+            JobRow {
                 id: job.id,
                 title: job.title.clone(),
                 reworded: steps.iter().filter(|s| job.wording.contains_key(s)).count(),

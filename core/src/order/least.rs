@@ -46,13 +46,14 @@ pub struct Route {
 }
 
 impl Route {
+    /// Whether no set can be cheaper.
     pub fn proven(&self) -> bool {
         self.bound == self.cost
     }
 }
 
 /// How many partly chosen sets are looked at before the search stops with a bound: about 100 ms.
-const MOST_LOOKS: usize = 40_000;
+const MAX_LOOKS: usize = 40_000;
 
 /// The cheapest set of acts that contains `targets` and in which every act can be done; without any of `without`.
 /// `None` where there is none.
@@ -97,7 +98,7 @@ pub(super) struct Search<'w> {
     /// What every way to an act shares, the act included.
     must: Vec<FixedBitSet>,
     /// Acts with a condition that can be met in several ways.
-    choosy: FixedBitSet,
+    has_choice: FixedBitSet,
     /// Conditions with one way never run in a ring.
     ringless: bool,
 }
@@ -106,6 +107,7 @@ pub(super) struct Search<'w> {
 type Open = Reverse<(u64, Reverse<usize>, Vec<usize>)>;
 
 impl<'w> Search<'w> {
+    /// Makes the search ready; acts of `without` count as impossible. O(acts + ways).
     pub fn new(work: &'w [Work], without: &[usize]) -> Self {
         let mut barred = FixedBitSet::with_capacity(work.len());
         barred.extend(without.iter().copied());
@@ -113,9 +115,9 @@ impl<'w> Search<'w> {
         let edges =
             |(act, w): (usize, &Work)| w.needs.iter().flat_map(plain).map(move |b| (b, act)).collect::<Vec<_>>();
         let ringless = Graph::new(work.len(), work.iter().enumerate().flat_map(edges)).order().is_some();
-        let mut choosy = FixedBitSet::with_capacity(work.len());
-        choosy.extend((0..work.len()).filter(|a| work[*a].needs.iter().any(|n| n.ways.len() != 1)));
-        let mut search = Self { work, barred, must: Vec::new(), choosy, ringless };
+        let mut has_choice = FixedBitSet::with_capacity(work.len());
+        has_choice.extend((0..work.len()).filter(|a| work[*a].needs.iter().any(|n| n.ways.len() != 1)));
+        let mut search = Self { work, barred, must: Vec::new(), has_choice, ringless };
         search.must = search.shared();
         search
     }
@@ -157,13 +159,14 @@ impl<'w> Search<'w> {
         need.ways.iter().filter(|way| !way.iter().any(|a| self.barred.contains(*a)))
     }
 
-    /// The cheapest set with all of `targets`.
+    /// The cheapest set with all of `targets`. Exponential in the alternatives that matter, stopped at a bound of opened
+    /// sets; the answer then says how far it may be off.
     pub fn run(&self, targets: &[usize]) -> Option<Route> {
         let mut start = FixedBitSet::with_capacity(self.work.len());
         start.extend(targets.iter().copied());
         let start = self.closed(start)?;
         // Where nothing is to be chosen there is nothing to search.
-        if self.ringless && start.is_disjoint(&self.choosy) {
+        if self.ringless && start.is_disjoint(&self.has_choice) {
             let cost = self.cost(&start);
             return Some(Route { acts: start.ones().collect(), cost, bound: cost, without: Vec::new() });
         }
@@ -176,7 +179,7 @@ impl<'w> Search<'w> {
             if best.as_ref().is_some_and(|(cost, _)| bound >= *cost) {
                 break;
             }
-            if looks == MOST_LOOKS {
+            if looks == MAX_LOOKS {
                 return best.map(|(cost, acts)| Route { acts, cost, bound, without: Vec::new() });
             }
             looks += 1;

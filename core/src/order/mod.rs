@@ -2,36 +2,34 @@
 //!
 //! A [`Chain`] holds the steps of a teardown with the conditions that each waits for, every one with its reasons: worked
 //! out from the manual by rules, told by the narrator, or said by the author, whose word stands over both. From it come
-//! the routes to a part ([`Chain::routes`]), the judgement of a move ([`Chain::judge`]) and what is wrong ([`findings`]).
+//! the routes to a part ([`Chain::routes`]) and the judgement of a move ([`Chain::judge`]); what is wrong is told by
+//! the rules under `checks::chain`.
 //! That one step was told after another is never a reason; the told order only decides where reasons leave it open.
 
-mod findings;
 mod graph;
 mod jobs;
 mod least;
-mod propose;
 mod reach;
+mod reasons;
 mod sequence;
 mod verdict;
-mod view;
 
 pub use crate::manual::Weights;
-pub use findings::{Fix, OrderFinding, OrderKind, findings};
 pub use graph::Graph;
-pub use jobs::{Fated, JobView, cut, jobs};
+pub use jobs::{Fated, JobRow, cut, jobs};
 pub use least::{Need, Route, Work, least, routes};
-pub use propose::removed_in;
-pub use reach::{PartDepth, Price, Risk, RouteView, Totals};
-pub use sequence::{Bench, Sequence, sequence};
-pub use verdict::{Judged, Spot, Verdict};
-pub use view::{ChainStep, ChainView, ConditionView, view};
+pub use reach::{DepthRow, Price, Risk, RouteRow, Totals};
+pub use reasons::removed_in;
+pub use sequence::{Sequence, Setup, sequence};
+pub use verdict::{Judged, MoveVerdict, Spot};
 
 use crate::ids::*;
-use crate::manual::{Evidence, Manual, Phase, Reason, Standing};
+use crate::manual::{Edit, Evidence, Manual, Phase, Reason, RequirementEdit, Standing};
 use fixedbitset::FixedBitSet;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// One reason for a condition.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -69,10 +67,34 @@ impl Condition {
         if let [way] = self.ways.as_slice() { Some(way) } else { None }
     }
 
+    /// Whether all steps of one way stand before the step; steps that are not in the order ask for nothing. O(ways × order).
+    pub fn met_by(&self, order: &[StepId]) -> bool {
+        let place = |id: StepId| order.iter().position(|s| *s == id);
+        let Some(own) = place(self.step) else { return true };
+        self.ways.iter().any(|way| way.iter().all(|s| place(*s).is_none_or(|p| p < own)))
+    }
+
     /// Its surest reason in words.
     pub fn because(&self) -> &str {
         self.whys.first().map_or("", |w| w.because.as_str())
     }
+}
+
+/// From here on a reason forbids and blocks; below it warns.
+pub const SURE: f64 = 0.8;
+
+/// The word of an author on one pair; the same pair has the same id, however often it is judged.
+pub fn judged(step: StepId, before: StepId, reason: Reason, standing: Standing) -> RequirementEdit {
+    let id = RequirementId(Uuid::new_v5(&step.0, before.0.as_bytes()));
+    RequirementEdit::Judge { id, step, before, reason, standing }
+}
+
+/// The edit that says a link does not hold; alternatives are taken away whole.
+pub fn dropping(before: StepId, c: &Condition) -> Edit {
+    Edit::Requirement(match (c.requirement, c.plain()) {
+        (Some(id), way) if way.is_none_or(|w| w.len() != 1) => RequirementEdit::Remove { id },
+        _ => judged(c.step, before, c.whys.first().map_or(Reason::Author, |w| w.reason), Standing::Dropped),
+    })
 }
 
 /// The steps of a teardown and what each waits for.
@@ -88,11 +110,12 @@ pub struct Chain {
 
 impl Chain {
     /// Works the conditions out: what the rules propose and the recording tells, with the author's word over both.
+    /// O(steps · what hangs on them) for most rules, O(steps²) for those that hold every pair against each other.
     pub fn of(manual: &Manual) -> Self {
         let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
         let place = steps.iter().enumerate().map(|(i, s)| (*s, i)).collect();
         let mut all: BTreeMap<(StepId, Vec<Vec<StepId>>), Condition> = BTreeMap::new();
-        for p in propose::propose(manual) {
+        for p in reasons::propose(manual) {
             add(&mut all, p.step, p.ways, Some(p.why));
         }
         for r in manual.requirements.values() {
@@ -157,7 +180,7 @@ impl Chain {
         out
     }
 
-    /// Steps that can never be done, because they wait for each other.
+    /// Steps that can never be done, because they wait for each other. O(rounds · conditions).
     pub fn stuck(&self) -> Vec<StepId> {
         let work: Vec<Work> = self.needs().into_iter().map(|needs| Work { cost: 0, needs }).collect();
         let mut all = FixedBitSet::with_capacity(work.len());

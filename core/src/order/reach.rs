@@ -2,10 +2,11 @@
 
 use super::Chain;
 use super::least::{Route, Search, Work, routes};
-use super::propose::removed_in;
-use super::sequence::{Bench, sequence};
+use super::reasons::removed_in;
+use super::sequence::{Setup, sequence};
 use crate::effort;
 use crate::ids::*;
+use crate::labels;
 use crate::manual::{FastenerFate, Manual, SeamKind, Step};
 use crate::reading::{CautionSubject, Consumable, FastenerOp};
 use serde::{Deserialize, Serialize};
@@ -27,6 +28,14 @@ pub enum Risk {
     /// Mains voltage or a charge that stays.
     Mains,
 }
+
+labels!(Risk {
+    Glued: "glued",
+    Brittle: "brittle",
+    SingleUse: "something is used up",
+    Battery: "battery",
+    Mains: "mains or stored charge",
+});
 
 /// A sum of money.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -62,7 +71,7 @@ pub struct Totals {
 
 /// One way to the target.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct RouteView {
+pub struct RouteRow {
     /// In the order in which they are best done.
     pub steps: Vec<StepId>,
     pub totals: Totals,
@@ -81,7 +90,7 @@ pub struct RouteView {
 
 /// How deep a part sits.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct PartDepth {
+pub struct DepthRow {
     pub part: PartId,
     /// Steps of the cheapest route, its own included; `None` where no step reaches it.
     pub steps: Option<usize>,
@@ -100,7 +109,7 @@ impl Chain {
     /// The cheapest ways to take all of `targets` out, the best first; none where no step does, or none can.
     ///
     /// A part that several steps take out may leave by any of them.
-    pub fn routes(&self, manual: &Manual, targets: &[PartId], most: usize) -> Vec<RouteView> {
+    pub fn routes(&self, manual: &Manual, targets: &[PartId], most: usize) -> Vec<RouteRow> {
         self.routes_without(manual, targets, &[], most)
     }
 
@@ -111,7 +120,7 @@ impl Chain {
         targets: &[PartId],
         without: &[StepId],
         most: usize,
-    ) -> Vec<RouteView> {
+    ) -> Vec<RouteRow> {
         let barred: Vec<usize> = without.iter().filter_map(|s| self.at(*s)).collect();
         let work = self.work(manual);
         let Some(goals) = targets.iter().map(|t| self.reached_by(manual, *t)).collect::<Option<Vec<_>>>() else {
@@ -143,7 +152,7 @@ impl Chain {
         goals: Vec<Vec<usize>>,
         barred: &[usize],
         most: usize,
-    ) -> Vec<RouteView> {
+    ) -> Vec<RouteRow> {
         // One act that costs nothing and needs a way to each goal.
         let mut work = work.to_vec();
         let end = work.len();
@@ -156,15 +165,15 @@ impl Chain {
                 r
             })
             .collect();
-        let bench = self.bench(manual);
+        let setups = self.setups(manual);
         let needs: Vec<Vec<super::Need>> = work.into_iter().map(|w| w.needs).collect();
         let views = found.iter().filter_map(|route| {
-            let order = sequence(&needs[..end], &bench, &route.acts, manual.head.weights)?;
+            let order = sequence(&needs[..end], &setups, &route.acts, manual.head.weights)?;
             let steps: Vec<StepId> = order.acts.iter().map(|a| self.steps[*a]).collect();
             let differs = |a: &Route, b: &Route| -> Vec<StepId> {
                 a.acts.iter().filter(|x| !b.acts.contains(x)).map(|x| self.steps[*x]).collect()
             };
-            Some(RouteView {
+            Some(RouteRow {
                 totals: totals(manual, &steps),
                 proven: route.proven(),
                 gap_s: (order.cost - order.bound) as f64 / HUNDREDTHS,
@@ -178,7 +187,7 @@ impl Chain {
         views.collect()
     }
 
-    fn bench(&self, manual: &Manual) -> Vec<Bench> {
+    fn setups(&self, manual: &Manual) -> Vec<Setup> {
         let mut tools: BTreeMap<&str, u32> = BTreeMap::new();
         let mut out = Vec::with_capacity(self.steps.len());
         for (told, id) in self.steps.iter().enumerate() {
@@ -192,18 +201,18 @@ impl Chain {
             let heated: Vec<PartId> = manual.heats.values().filter_map(|h| h.target).collect();
             let warm = manual.heats_of(*id).filter_map(|h| h.target).chain(seam).find(|p| heated.contains(p));
             let warm = warm.and_then(|p| manual.parts.keys().position(|k| *k == p)).map(|n| n as u32);
-            let posture = step.posture.as_ref().map(|p| p.clone() as u32);
-            out.push(Bench { tool, posture, warm, told });
+            let posture = step.posture.map(|p| p as u32);
+            out.push(Setup { tool, posture, warm, told });
         }
         out
     }
 
-    /// The depth of every part, the deepest first, and how many others lie behind it.
-    pub fn depths(&self, manual: &Manual) -> Vec<PartDepth> {
+    /// The depth of every part, the deepest first, and how many others lie behind it. One search a part.
+    pub fn depths(&self, manual: &Manual) -> Vec<DepthRow> {
         let work = self.work(manual);
         let search = Search::new(&work, &[]);
         let graph = self.sure_graph();
-        let mut out: Vec<PartDepth> = manual
+        let mut out: Vec<DepthRow> = manual
             .parts
             .keys()
             .map(|part| {
@@ -217,7 +226,7 @@ impl Chain {
                     let others = set.ones().flat_map(|i| removed_in(&manual.steps[&self.steps[i]]));
                     others.filter(|p| p != part).collect::<BTreeSet<_>>().len()
                 });
-                PartDepth {
+                DepthRow {
                     part: *part,
                     steps: totals.as_ref().map(|t| t.steps),
                     counted_steps: totals.as_ref().map(|t| t.counted_steps),
@@ -236,7 +245,7 @@ pub(super) fn stays(manual: &Manual, steps: &[StepId]) -> Vec<PartId> {
     manual.parts.keys().copied().filter(|p| !gone.contains(p)).collect()
 }
 
-/// What steps add up to, done in this order.
+/// What steps add up to, done in this order: seconds, screws, turns of the device. O(steps + what hangs on them).
 pub fn totals(manual: &Manual, steps: &[StepId]) -> Totals {
     let steps: Vec<&Step> = steps.iter().map(|s| &manual.steps[s]).collect();
     let mut out = Totals { steps: steps.len(), ..Totals::default() };
@@ -256,7 +265,7 @@ pub fn totals(manual: &Manual, steps: &[StepId]) -> Totals {
             out.screws += g.count.unwrap_or(0);
             out.uncounted += usize::from(g.count.is_none());
             if g.fate == FastenerFate::Renew {
-                out.renewed.push(super::propose::group_words(g));
+                out.renewed.push(g.in_a_sentence());
             }
         }
         out.renewed.extend(step.consumables.iter().filter(|c| used_up(**c)).map(|c| c.name().to_owned()));

@@ -1,7 +1,6 @@
 //! Whether a step may stand where an author drags it: fine, fine with a warning, or refused, each with its reason.
 
-use super::findings::let_go;
-use super::{Chain, Condition};
+use super::{Chain, Condition, SURE, dropping};
 use crate::ids::*;
 use crate::manual::Edit;
 use serde::{Deserialize, Serialize};
@@ -19,14 +18,14 @@ pub enum Judged {
 
 /// A judgement with its reasons.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Verdict {
+pub struct MoveVerdict {
     pub judged: Judged,
     /// The sentence that the author reads; empty where all is fine.
     pub says: String,
     /// What speaks against it.
     pub against: Vec<Condition>,
-    /// The edits that let go of all that speaks against it.
-    pub letting_go: Vec<Edit>,
+    /// The edits that drop all that speaks against it.
+    pub drops: Vec<Edit>,
 }
 
 /// A judgement of one spot.
@@ -35,11 +34,8 @@ pub struct Spot {
     /// The step it would stand behind; `None` is the front.
     pub after: Option<StepId>,
     #[serde(flatten)]
-    pub verdict: Verdict,
+    pub verdict: MoveVerdict,
 }
-
-/// From here on a reason forbids; below it warns.
-const SURE: f64 = 0.8;
 
 impl Chain {
     /// Judges every spot where `step` could stand, from the front on.
@@ -54,15 +50,15 @@ impl Chain {
     /// Judges moving `step` right behind `after`, or to the front.
     ///
     /// Only what the move makes worse counts: an order that was broken before is a finding, not a reason against moves.
-    pub fn judge(&self, step: StepId, after: Option<StepId>, title: impl Fn(StepId) -> String) -> Verdict {
+    pub fn judge(&self, step: StepId, after: Option<StepId>, title: impl Fn(StepId) -> String) -> MoveVerdict {
         let mut order: Vec<StepId> = self.steps.iter().copied().filter(|s| *s != step).collect();
         let at = after.and_then(|a| order.iter().position(|s| *s == a)).map_or(0, |i| i + 1);
         order.insert(at, step);
         let mut against: Vec<Condition> =
-            self.conditions.iter().filter(|c| met(c, &self.steps) && !met(c, &order)).cloned().collect();
+            self.conditions.iter().filter(|c| c.met_by(&self.steps) && !c.met_by(&order)).cloned().collect();
         against.sort_by(|a, b| b.confidence().total_cmp(&a.confidence()));
         let Some(worst) = against.first() else {
-            return Verdict { judged: Judged::Fine, says: String::new(), against, letting_go: Vec::new() };
+            return MoveVerdict { judged: Judged::Fine, says: String::new(), against, drops: Vec::new() };
         };
         let first: Vec<String> = worst.ways[0].iter().map(|s| format!("“{}”", title(*s))).collect();
         let pair = format!("{} before “{}”: {}", first.join(" and "), title(worst.step), worst.because());
@@ -72,22 +68,15 @@ impl Chain {
             (Judged::Doubtful, format!("{pair} – if that is so."))
         };
         let broken = |c: &Condition, before: &StepId| !stands_before(&order, *before, c.step);
-        let letting_go = against.iter().flat_map(|c| {
+        let drops = against.iter().flat_map(|c| {
             let first = c.ways.iter().flatten().find(|b| broken(c, b)).copied();
-            first.map(|before| let_go(before, c))
+            first.map(|before| dropping(before, c))
         });
-        Verdict { judged, says, letting_go: letting_go.collect(), against }
+        MoveVerdict { judged, says, drops: drops.collect(), against }
     }
 }
 
 fn stands_before(order: &[StepId], a: StepId, b: StepId) -> bool {
     let place = |id: StepId| order.iter().position(|s| *s == id);
     place(a) < place(b)
-}
-
-/// Whether all steps of one way stand before the step.
-pub(super) fn met(c: &Condition, order: &[StepId]) -> bool {
-    let place = |id: StepId| order.iter().position(|s| *s == id);
-    let Some(own) = place(c.step) else { return true };
-    c.ways.iter().any(|way| way.iter().all(|s| place(*s).is_none_or(|p| p < own)))
 }

@@ -1,38 +1,17 @@
 //! What stands around the steps of a guide: what must hold before, what is lost or harmless, what must pass, what to
 //! order. How the device arrived is the author's business and is not published.
 
-use super::{Around, OrderLine, VariantLine, screw_line};
 use crate::ids::VariantId;
-use crate::manual::{Label, Manual, NoteKind, Phase, Replacement};
+use crate::manual::{Manual, NoteKind, Phase, RatingLabel, Replacement};
 use crate::units::{in_milliampere_hours, in_volts, in_watt_hours, number};
 
-/// The headings, in the order of the page.
-const KINDS: [NoteKind; 5] =
-    [NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless, NoteKind::MustPass];
-
-/// The heading over notes of a kind.
-fn heading(kind: NoteKind) -> &'static str {
-    match kind {
-        NoteKind::Before => "Make sure first",
-        NoteKind::Bound => "Belongs to its own unit",
-        NoteKind::Lost => "Lost by the work",
-        NoteKind::Harmless => "Looks bad, is not",
-        NoteKind::MustPass => "Must pass at the end",
-        NoteKind::Damage | NoteKind::MissingScrew | NoteKind::EmptyHole | NoteKind::Promise => "How it arrived",
-    }
-}
-
-pub(super) fn notes(manual: &Manual) -> Vec<Around> {
-    let lines = |kind| manual.notes_of(kind).filter(|n| n.job.is_none()).map(|n| n.text.clone()).collect();
-    KINDS
-        .map(|kind| Around { kind, title: heading(kind).to_owned(), lines: lines(kind) })
-        .into_iter()
-        .filter(|a| !a.lines.is_empty())
-        .collect()
+/// The notes of one kind that stand in this guide.
+pub(super) fn notes(manual: &Manual, kind: NoteKind) -> Vec<String> {
+    manual.notes_of(kind).filter(|n| n.job.is_none()).map(|n| n.text.clone()).collect()
 }
 
 /// The variants with what holds for each alone: parts, screws, steps.
-pub(super) fn variants(manual: &Manual) -> Vec<VariantLine> {
+pub(super) fn variants(manual: &Manual) -> Vec<String> {
     let only: Vec<Vec<String>> = manual.variants.keys().map(|id| only_in(manual, *id)).collect();
     // In a guide for one job, variants that make no difference to it are only noise.
     if manual.cut.is_some() && only.iter().all(Vec::is_empty) {
@@ -42,7 +21,7 @@ pub(super) fn variants(manual: &Manual) -> Vec<VariantLine> {
         let tell = v.how_to_tell.trim_end_matches('.');
         let text =
             if only.is_empty() { format!("{tell}.") } else { format!("{tell}. Only here: {}.", only.join("; ")) };
-        VariantLine { name: v.name.clone(), text }
+        format!("{}: {text}", v.name)
     };
     manual.variants.values().zip(only).map(line).collect()
 }
@@ -52,17 +31,17 @@ fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {
     let steps = manual.steps_in(Phase::Teardown);
     let parts = manual.parts.values().filter(|p| here(&p.variants)).map(|p| format!("the {}", p.name));
     let kept = |g: &&crate::manual::FastenerGroup| here(&g.variants) && manual.steps.contains_key(&g.step);
-    let screws = manual.fasteners.values().filter(kept).map(|g| screw_line(manual, g).words);
+    let screws = manual.fasteners.values().filter(kept).map(|g| manual.words_of(g).line());
     let numbered = steps.iter().enumerate().filter(|(_, s)| here(&s.variants)).map(|(i, _)| format!("step {}", i + 1));
     parts.chain(screws).chain(numbered).collect()
 }
 
 /// What is to be ordered for the parts that steps of this manual move.
-pub(super) fn orders(manual: &Manual) -> Vec<OrderLine> {
+pub(super) fn orders(manual: &Manual) -> Vec<String> {
     let moved = |id| manual.steps.values().any(|s| s.actions.iter().any(|a| a.parts.contains(&id)));
     let line = |p: &crate::manual::Part| {
         let text = order_text(p.replacement.as_ref()?);
-        (moved(p.id) && !text.is_empty()).then(|| OrderLine { part: p.id, name: p.name.clone(), text })
+        (moved(p.id) && !text.is_empty()).then(|| format!("{}: {text}", p.name))
     };
     manual.parts.values().filter_map(line).collect()
 }
@@ -79,7 +58,7 @@ fn order_text(new: &Replacement) -> String {
     words.join(", ")
 }
 
-fn label_words(label: &Label) -> Vec<String> {
+fn label_words(label: &RatingLabel) -> Vec<String> {
     let mut words: Vec<String> = Vec::new();
     words.extend(label.voltage.map(|v| format!("{} V", number(in_volts(v)))));
     words.extend(label.capacity.map(|c| format!("{} mAh", number(in_milliampere_hours(c)))));

@@ -2,8 +2,9 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{GuideStep, connector_name, guide};
-use crate::manual::{Called, Manual, NoteKind};
+use super::{Block, LineKind, Section, StepBlock, guide};
+use crate::labels::Label;
+use crate::manual::Manual;
 
 /// The whole guide, teardown and rebuild.
 pub fn markdown(manual: &Manual) -> String {
@@ -12,109 +13,52 @@ pub fn markdown(manual: &Manual) -> String {
     if !guide.device.is_empty() {
         out.push_str(&format!("\nDevice: {}\n", escape(&guide.device)));
     }
-    section(&mut out, "Before you begin", &guide.care);
-    let tell = |v: &super::VariantLine| format!("{}: {}", v.name, v.text);
-    section(&mut out, "Which one is yours", &guide.variants.iter().map(tell).collect::<Vec<_>>());
-    for note in guide.around.iter().filter(|n| n.kind != NoteKind::MustPass) {
-        section(&mut out, &note.title, &note.lines);
+    for section in &guide.sections {
+        push_section(&mut out, section);
     }
-    let order = |o: &super::OrderLine| format!("{}: {}", o.name, o.text);
-    section(&mut out, "To order", &guide.orders.iter().map(order).collect::<Vec<_>>());
-    section(&mut out, "Tools", &guide.tools);
-    section(&mut out, "Materials", &guide.consumables.iter().map(|c| c.name().to_owned()).collect::<Vec<_>>());
-    out.push_str("\n## Taking apart\n");
-    for step in &guide.steps {
-        match guide.called.iter().find(|c| (c.from..=c.to).contains(&step.number)) {
-            Some(called) if called.from == step.number => push_called(&mut out, called),
-            Some(_) => {}
-            None => push_step(&mut out, manual, step),
-        }
-    }
-    out.push_str("\n## Putting together\n");
-    for (n, step) in guide.fold.rebuild.iter().enumerate() {
-        out.push_str(&format!("\n### {}. {}\n\n", n + 1, escape(&step.title)));
-        for line in &step.lines {
-            out.push_str(&format!("- {}\n", escape(&line.text)));
-        }
-        if let Some(why) = &step.displaced {
-            out.push_str(&format!("\n{}\n", escape(why)));
-        }
-    }
-    for note in guide.around.iter().filter(|n| n.kind == NoteKind::MustPass) {
-        section(&mut out, &note.title, &note.lines);
-    }
-    push_screws(&mut out, &guide.screws);
-    let balance = &guide.fold.balance;
-    out.push_str(&format!(
-        "\nScrews: {} out, {} back, {} new, {} left over.\n",
-        balance.out, balance.back, balance.renewed, balance.left_over
-    ));
     out
 }
 
-fn section(out: &mut String, title: &str, lines: &[String]) {
-    if lines.is_empty() {
-        return;
-    }
-    out.push_str(&format!("\n## {title}\n\n"));
-    for line in lines {
-        out.push_str(&format!("- {}\n", escape(line)));
+fn push_section(out: &mut String, section: &Section) {
+    out.push_str(&format!("\n## {}\n", section.title));
+    let mut in_list = false;
+    for block in &section.blocks {
+        let listed = matches!(block, Block::Item(_) | Block::Caution(_) | Block::Screws(_));
+        if listed && !in_list {
+            out.push('\n');
+        }
+        in_list = listed;
+        match block {
+            Block::Item(text) | Block::Caution(text) => out.push_str(&format!("- {}\n", escape(text))),
+            Block::Text(text) => out.push_str(&format!("\n{}\n", escape(text))),
+            Block::Stage(title) => out.push_str(&format!("\n**{}**\n", escape(title))),
+            Block::Step(step) => push_step(out, step),
+            Block::Screws(rows) => {
+                rows.iter().for_each(|row| out.push_str(&format!("- {}\n", escape(&row.words()))));
+            }
+            // CommonMark has no drawing; the orders tell the holes by letter and number.
+            Block::Map(_) => {}
+        }
     }
 }
 
-/// Settings and orders, for the bench.
-fn push_screws(out: &mut String, sheet: &super::ScrewSheet) {
-    section(out, "Screws", &sheet.rows.iter().map(super::SheetRow::words).collect::<Vec<_>>());
-    let order = |j: &super::SheetJoint| {
-        let numbers = j.order.as_ref().map_or(String::new(), |o| format!(" Order: {o}."));
-        format!("{}: {}{numbers}", j.title, j.says)
-    };
-    section(out, "Tightening", &sheet.joints.iter().map(order).collect::<Vec<_>>());
-}
-
-/// "1–4. Follow the guide …" in place of its steps.
-fn push_called(out: &mut String, called: &Called) {
-    let numbers =
-        if called.from == called.to { called.from.to_string() } else { format!("{}–{}", called.from, called.to) };
-    out.push_str(&format!("\n### {numbers}. Follow the guide “{}”\n\n", escape(&called.title)));
-    for line in &called.expects {
-        out.push_str(&format!("- It expects: {}\n", escape(line)));
-    }
-    out.push_str(&format!("- It leaves out of the device: {}\n", escape(&called.leaves.join(", "))));
-}
-
-fn push_step(out: &mut String, manual: &Manual, step: &GuideStep) {
-    if let Some(stage) = &step.stage {
-        out.push_str(&format!("\n**{}**\n", escape(stage)));
-    }
+fn push_step(out: &mut String, step: &StepBlock) {
     out.push_str(&format!("\n### {}. {}\n", step.number, escape(&step.title)));
-    for caution in &step.cautions {
-        out.push_str(&format!("\n> **Caution:** {}\n", escape(&caution.text)));
+    for line in step.lines.iter().filter(|l| l.kind == LineKind::Caution) {
+        out.push_str(&format!("\n> **Caution:** {}\n", escape(&line.text)));
     }
-    out.push('\n');
-    for line in &step.lines {
-        out.push_str(&format!("- {}\n", escape(line)));
+    let rest = || step.lines.iter().filter(|l| l.kind != LineKind::Caution);
+    if rest().next().is_some() {
+        out.push('\n');
     }
-    if !step.variants.is_empty() {
-        out.push_str(&format!("- Only for: {}\n", escape(&step.variants.join(", "))));
-    }
-    if let Some(posture) = &step.posture {
-        out.push_str(&format!("- The device lies {}\n", escape(posture)));
-    }
-    for branch in &step.branches {
-        out.push_str(&format!("- {}\n", escape(branch)));
-    }
-    for screws in &step.screws {
-        out.push_str(&format!("- Screws: {}\n", escape(&screws.words)));
-    }
-    for heat in &step.heat {
-        out.push_str(&format!("- Heat: {}\n", escape(heat)));
-    }
-    for connector in manual.connectors_of(step.id) {
-        out.push_str(&format!("- Connector: {}\n", escape(&connector_name(manual, connector))));
-    }
-    if let Some(note) = &step.note {
-        out.push_str(&format!("\n{}\n", escape(note)));
+    for line in rest() {
+        let text = escape(&line.text);
+        out.push_str(&match line.kind {
+            LineKind::Act | LineKind::Branch | LineKind::Note | LineKind::Caution => format!("- {text}\n"),
+            LineKind::Posture => format!("- {} {text}\n", line.kind.label()),
+            LineKind::Why => format!("  *{text}*\n"),
+            _ => format!("- {}: {text}\n", line.kind.label()),
+        });
     }
 }
 

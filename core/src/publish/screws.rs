@@ -1,12 +1,14 @@
 //! The screws of a guide as its reader needs them at the bench: what, how many, how tight, in which order.
 
-use crate::fasteners::bits::bits;
+use super::Block;
+use crate::fasteners::balance::Balance;
 use crate::fasteners::joints::{joints, order_words};
-use crate::fasteners::kinds::{Kind, Tag, sort};
+use crate::fasteners::kinds::{Tag, sort};
 use crate::fasteners::ledger::ledger;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
-use crate::manual::{FastenerFate, Locking, Manual};
+use crate::labels::Label;
+use crate::manual::Manual;
 use crate::rebuild::waits_until;
 use crate::units::number;
 use serde::{Deserialize, Serialize};
@@ -30,27 +32,6 @@ pub struct SheetRow {
     pub notes: Vec<String>,
 }
 
-/// The order of one joint.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct SheetJoint {
-    /// The step that opens it.
-    pub title: String,
-    pub says: String,
-    /// "A1, A3, A2, A4": letters of groups with the numbers of their holes.
-    pub order: Option<String>,
-}
-
-/// All screws of a guide.
-#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct ScrewSheet {
-    pub rows: Vec<SheetRow>,
-    pub joints: Vec<SheetJoint>,
-    /// Bits in the order in which they are taken up.
-    pub bits: Vec<String>,
-    /// Layers with holes on them.
-    pub layers: Vec<SheetLayer>,
-}
-
 /// A layer with holes.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct SheetLayer {
@@ -59,20 +40,17 @@ pub struct SheetLayer {
     pub holes: usize,
 }
 
-/// Works out the sheet.
-pub(super) fn sheet(manual: &Manual) -> ScrewSheet {
+/// All screws with how tight, the orders, the maps that the numbers stand on, and the balance.
+pub(super) fn blocks(manual: &Manual, balance: &Balance) -> Vec<Block> {
     let sorted = sort(manual);
     let ledger = ledger(manual, &sorted);
     let letters: BTreeMap<GroupId, String> = sorted.tags.iter().map(|(id, t)| (*id, t.letter.clone())).collect();
     let rows = ledger.rows.iter().map(|row| {
         let group = &manual.fasteners[&row.group];
         let set = setting(group);
-        let holds: Vec<&str> = group.holds.iter().map(|p| manual.part_name(*p)).collect();
-        let mut notes: Vec<String> = Vec::new();
-        notes.extend(group.captive.then(|| "captive".to_owned()));
-        notes.extend((group.fate == FastenerFate::Renew).then(|| "new ones".to_owned()));
-        notes.extend((group.fate == FastenerFate::LeaveOut).then(|| "left out".to_owned()));
-        notes.extend((group.locking == Some(Locking::Liquid)).then(|| "with thread locker".to_owned()));
+        let words = manual.words_of(group);
+        let mut notes = words.remarks();
+        notes.extend(group.locking.map(|l| format!("with {}", l.label())));
         notes.extend(group.two_passes.then(|| "in two passes: half, then full".to_owned()));
         let waits = waits_until(manual, group).and(group.waits_for);
         notes.extend(waits.map(|p| format!("only when the {} is back", manual.part_name(p))));
@@ -81,27 +59,32 @@ pub(super) fn sheet(manual: &Manual) -> ScrewSheet {
             group: group.id,
             tag: row.tag.clone(),
             count: group.count,
-            kind: Kind::of(group).words(),
-            holds: group.name.clone().unwrap_or_else(|| holds.join(" + ")),
+            kind: group.kind_words(),
+            holds: group.name.clone().unwrap_or_else(|| words.holds()),
             step_number: row.step_number,
             torque: set.in_force_nm.map(|nm| format!("{} N·m", number(nm))),
             by_hand: set.by_hand,
             notes,
         }
     });
-    let joints = joints(manual).into_iter().map(|j| SheetJoint {
-        title: manual.steps.get(&j.step).map(|s| s.title.clone()).unwrap_or_default(),
-        order: order_words(&j, &letters),
-        says: j.says,
+    let rows: Vec<SheetRow> = rows.collect();
+    if rows.is_empty() {
+        return Vec::new();
+    }
+    let joints = joints(manual).into_iter().map(|j| {
+        let title = manual.steps.get(&j.step).map(|s| s.title.as_str()).unwrap_or_default();
+        let order = order_words(&j, &letters).map_or(String::new(), |o| format!(" Order: {o}."));
+        Block::Text(format!("{title}: {}{order}", j.says))
     });
     let holes = |id: LayerId| manual.fasteners.values().filter(|g| g.layer == Some(id)).map(|g| g.holes.len()).sum();
     let layers = manual.layers.values().map(|l| SheetLayer { id: l.id, name: l.name.clone(), holes: holes(l.id) });
-    ScrewSheet {
-        rows: rows.collect(),
-        joints: joints.collect(),
-        bits: bits(manual).bits.into_iter().map(|b| b.name).collect(),
-        layers: layers.filter(|l| l.holes > 0).collect(),
-    }
+    let maps = layers.filter(|l| l.holes > 0).map(Block::Map);
+    let sum = format!(
+        "Screws: {} out, {} back, {} new, {} left over.",
+        balance.out, balance.back, balance.renewed, balance.left_over
+    );
+    let table = Block::Screws(rows);
+    std::iter::once(table).chain(joints).chain(maps).chain([Block::Text(sum)]).collect()
 }
 
 impl SheetRow {

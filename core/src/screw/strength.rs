@@ -1,6 +1,7 @@
 //! What screws and the holes they go into are made of, and what that bears.
 
 use super::Thread;
+use crate::labels;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -22,6 +23,8 @@ pub enum Class {
     #[serde(rename = "A4-80")]
     A480,
 }
+
+labels!(Class { C48: "4.8", C58: "5.8", C88: "8.8", C109: "10.9", A250: "A2-50", A270: "A2-70", A480: "A4-80" });
 
 /// Strengths in MPa.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -64,7 +67,7 @@ impl Class {
 /// What the screw goes into.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Mating {
+pub enum Material {
     Steel,
     /// A threaded insert of brass in plastic.
     BrassInsert,
@@ -77,7 +80,18 @@ pub enum Mating {
     Abs,
 }
 
-impl Mating {
+labels!(Material {
+    Steel: "steel",
+    BrassInsert: "brass insert in plastic" / "a brass insert in plastic",
+    Aluminium: "wrought aluminium",
+    CastAluminium: "cast aluminium",
+    Magnesium: "cast magnesium",
+    Pa66Gf30: "glass-filled polyamide",
+    Pc: "polycarbonate",
+    Abs: "ABS",
+});
+
+impl Material {
     /// Tensile and shear strength in MPa at room temperature: typical values, from memory.
     pub fn strength(self) -> (f64, f64) {
         match self {
@@ -127,20 +141,6 @@ impl Mating {
     /// Screws cut or form their own thread in it.
     pub fn plastic(self) -> bool {
         matches!(self, Self::Pa66Gf30 | Self::Pc | Self::Abs)
-    }
-
-    /// For people.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Steel => "steel",
-            Self::BrassInsert => "a brass insert in plastic",
-            Self::Aluminium => "wrought aluminium",
-            Self::CastAluminium => "cast aluminium",
-            Self::Magnesium => "cast magnesium",
-            Self::Pa66Gf30 => "glass-filled polyamide",
-            Self::Pc => "polycarbonate",
-            Self::Abs => "ABS",
-        }
     }
 }
 

@@ -1,6 +1,6 @@
 //! The order room against answers from outside: networkx, and brute force over all sets and orders (`generate.py`).
 
-use paso_core::order::{Bench, Graph, Need, Weights, Work, least, sequence};
+use paso_core::order::{Graph, Need, Setup, Weights, Work, least, sequence};
 use proptest::prelude::*;
 use serde::Deserialize;
 
@@ -89,12 +89,12 @@ fn the_least_work_agrees_with_brute_force() {
 fn the_best_order_agrees_with_brute_force() {
     for case in answers().orders {
         let needs: Vec<Vec<Need>> = case.needs.iter().map(|own| own.iter().map(|a| Need::on(*a)).collect()).collect();
-        let bench: Vec<Bench> = (0..case.tools.len())
-            .map(|told| Bench { tool: Some(case.tools[told]), told, ..Bench::default() })
+        let setups: Vec<Setup> = (0..case.tools.len())
+            .map(|told| Setup { tool: Some(case.tools[told]), told, ..Setup::default() })
             .collect();
-        let all: Vec<usize> = (0..bench.len()).collect();
+        let all: Vec<usize> = (0..setups.len()).collect();
         let weights = Weights { tool_change: 10, turn: 0, reheating: 0, displaced: 1 };
-        let found = sequence(&needs, &bench, &all, weights).unwrap();
+        let found = sequence(&needs, &setups, &all, weights).unwrap();
         assert_eq!((found.cost, found.bound), (case.best, case.best), "{:?} {:?}", case.needs, case.tools);
     }
 }

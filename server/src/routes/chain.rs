@@ -4,15 +4,18 @@ use crate::problem::Problem;
 use crate::store::Store;
 use paso_core::ids::{ManualId, PartId, StepId};
 use paso_core::manual::Manual;
-use paso_core::order::{Chain, ChainView, JobView, RouteView, Spot, jobs, view};
+use paso_core::order::{Chain, JobRow, RouteRow, Spot, jobs};
+use paso_core::stops::chain::{ChainView, view};
 use rocket::serde::json::Json;
 use rocket::{State, get};
 use uuid::Uuid;
 
+super::endpoints!(chain, routes, spots, all_jobs);
+
 /// Most targets of one route: a job names a few parts.
-const MOST_TARGETS: usize = 40;
+const MAX_TARGETS: usize = 40;
 /// Most routes shown side by side.
-const MOST_ROUTES: usize = 4;
+const MAX_ROUTES: usize = 4;
 
 #[utoipa::path(context_path = "/api", tag = "chain", responses((status = 200, body = ChainView), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/chain")]
@@ -22,18 +25,18 @@ pub async fn chain(id: Uuid, store: &State<Store>) -> Result<Json<ChainView>, Pr
 }
 
 /// The cheapest routes to parts, by their ids parted by commas; none where no step reaches one of them.
-#[utoipa::path(context_path = "/api", tag = "chain", params(("targets" = String, Query)), responses((status = 200, body = Vec<RouteView>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "chain", params(("targets" = String, Query)), responses((status = 200, body = Vec<RouteRow>), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[get("/manuals/<id>/chain/routes?<targets>")]
-pub async fn routes(id: Uuid, targets: Option<&str>, store: &State<Store>) -> Result<Json<Vec<RouteView>>, Problem> {
+pub async fn routes(id: Uuid, targets: Option<&str>, store: &State<Store>) -> Result<Json<Vec<RouteRow>>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     let targets = parts(&manual, targets.unwrap_or_default())?;
-    Ok(Json(Chain::of(&manual).routes(&manual, &targets, MOST_ROUTES)))
+    Ok(Json(Chain::of(&manual).routes(&manual, &targets, MAX_ROUTES)))
 }
 
 fn parts(manual: &Manual, list: &str) -> Result<Vec<PartId>, Problem> {
     let wanted: Vec<&str> = list.split(',').map(str::trim).filter(|t| !t.is_empty()).collect();
-    if wanted.is_empty() || wanted.len() > MOST_TARGETS {
-        return Err(Problem::invalid("targets", format!("Name 1 to {MOST_TARGETS} parts by their ids.")));
+    if wanted.is_empty() || wanted.len() > MAX_TARGETS {
+        return Err(Problem::invalid("targets", format!("Name 1 to {MAX_TARGETS} parts by their ids.")));
     }
     let part = |text: &str| {
         let id = text.parse().ok().map(PartId).filter(|p| manual.parts.contains_key(p));
@@ -43,9 +46,9 @@ fn parts(manual: &Manual, list: &str) -> Result<Vec<PartId>, Problem> {
 }
 
 /// The jobs of a manual with what each comes to.
-#[utoipa::path(context_path = "/api", tag = "chain", responses((status = 200, body = Vec<JobView>), (status = 404, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "chain", responses((status = 200, body = Vec<JobRow>), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/jobs")]
-pub async fn all_jobs(id: Uuid, store: &State<Store>) -> Result<Json<Vec<JobView>>, Problem> {
+pub async fn all_jobs(id: Uuid, store: &State<Store>) -> Result<Json<Vec<JobRow>>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     Ok(Json(jobs(&manual)))
 }

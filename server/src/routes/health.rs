@@ -7,6 +7,8 @@ use rocket::{State, get};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+super::endpoints!(health);
+
 /// State of the server.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct Health {

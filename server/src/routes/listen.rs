@@ -1,75 +1,90 @@
 //! The Listen stop: readings under the author's corrections, as lists, sheets and tables; a second recording.
 
-use super::{Body, body};
+use super::{Body, body, storable};
 use crate::author::Author;
 use crate::problem::{Problem, Rows};
-use crate::store::{Applied, EditRequest, Store};
-use paso_core::ids::{ManualId, RecordingId};
-use paso_core::manual::{
-    Edit, HeardRecording, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv,
-};
+use crate::store::{Applied, EditRequest, Kept, Store};
+use paso_core::ids::{ManualId, RecordingId, StepId};
+use paso_core::manual::{Edit, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv};
 use paso_core::reading::{Comparison, FactSheet, compare};
-use paso_core::recording::{Cue, MAX_BYTES, Recording};
+use paso_core::recording::MAX_BYTES;
+use paso_core::stops::listen::{HeardPlace, ListenView, places, view};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use utoipa::ToSchema;
 use uuid::Uuid;
 
-/// One recording of a manual as the Listen stop shows it.
-#[derive(Debug, Serialize, Deserialize, ToSchema)]
-pub struct ListenRecording {
-    pub id: RecordingId,
-    pub title: String,
-    pub duration_ms: u64,
-    pub timed: bool,
-    pub cues: Vec<Cue>,
-    pub heard: HeardRecording,
-}
+super::endpoints!(listen, heard, step, sheet, table, read_table, differences, add_recording);
 
-#[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = Vec<ListenRecording>), (status = 404, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = Vec<ListenView>), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/listen")]
-pub async fn listen(id: Uuid, store: &State<Store>) -> Result<Json<Vec<ListenRecording>>, Problem> {
+pub async fn listen(id: Uuid, store: &State<Store>) -> Result<Json<Vec<ListenView>>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     let mut out = Vec::new();
     for recording in manual.recordings.keys() {
-        let (title, source) = store.source(recording.0).await?;
-        out.push(ListenRecording {
-            id: *recording,
-            title,
-            duration_ms: source.duration_ms(),
-            timed: source.timed(),
-            heard: manual.hear(*recording, &source),
-            cues: source.cues,
-        });
+        let kept = store.read(ManualId(id), &manual, *recording).await?;
+        out.push(view(&manual, kept.title.clone(), &kept.source, &kept.read));
     }
     Ok(Json(out))
 }
 
+/// Every place in the recordings where some words were heard as whole words.
+#[utoipa::path(context_path = "/api", tag = "listen", params(("find" = String, Query)), responses((status = 200, body = Vec<HeardPlace>), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/manuals/<id>/heard?<find>")]
+pub async fn heard(id: Uuid, find: &str, store: &State<Store>) -> Result<Json<Vec<HeardPlace>>, Problem> {
+    storable("find", find)?;
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let mut out = Vec::new();
+    for recording in manual.recordings.keys() {
+        out.extend(places(&store.read(ManualId(id), &manual, *recording).await?.read, find));
+    }
+    Ok(Json(out))
+}
+
+/// A step made of one statement.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct StepFrom {
+    pub step: StepId,
+    /// Send it like any other edit.
+    pub edit: Edit,
+}
+
+/// The edit that makes a step of the statement that begins at a character; nothing is changed here.
+#[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = StepFrom), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/recordings/<recording>/statements/<start>/step")]
+pub async fn step(id: Uuid, recording: Uuid, start: usize, store: &State<Store>) -> Result<Json<StepFrom>, Problem> {
+    let (manual, kept) = of_manual(store, id, recording).await?;
+    let statement = kept.read.reading.statements.iter().find(|s| s.start == start);
+    let statement = statement.ok_or_else(|| Problem::not_found("statement at this character"))?;
+    let (step, edit) = manual.step_from(RecordingId(recording), statement);
+    Ok(Json(StepFrom { step, edit }))
+}
+
 /// A recording of a manual, or the sentence that says that there is none.
-async fn of_manual(store: &Store, id: Uuid, recording: Uuid) -> Result<(std::sync::Arc<Manual>, Recording), Problem> {
+async fn of_manual(store: &Store, id: Uuid, recording: Uuid) -> Result<(Arc<Manual>, Arc<Kept>), Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     if !manual.recordings.contains_key(&RecordingId(recording)) {
         return Err(Problem::not_found("recording in this manual"));
     }
-    let (_, source) = store.source(recording).await?;
-    Ok((manual, source))
+    let kept = store.read(ManualId(id), &manual, RecordingId(recording)).await?;
+    Ok((manual, kept))
 }
 
 #[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = FactSheet), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/recordings/<recording>/sheet")]
 pub async fn sheet(id: Uuid, recording: Uuid, store: &State<Store>) -> Result<Json<FactSheet>, Problem> {
-    let (manual, source) = of_manual(store, id, recording).await?;
-    Ok(Json(manual.sheet(RecordingId(recording), &source)))
+    Ok(Json(of_manual(store, id, recording).await?.1.read.sheet().clone()))
 }
 
 #[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/recordings/<recording>/statements")]
 pub async fn table(id: Uuid, recording: Uuid, store: &State<Store>) -> Result<(ContentType, String), Problem> {
-    let (manual, source) = of_manual(store, id, recording).await?;
-    Ok((ContentType::CSV, to_csv(&manual.hear(RecordingId(recording), &source))))
+    let (manual, kept) = of_manual(store, id, recording).await?;
+    Ok((ContentType::CSV, to_csv(&manual.hear(&kept.source, &kept.read))))
 }
 
 /// What an edited table asks for: one edit to send, none where nothing differs.
@@ -107,9 +122,9 @@ pub async fn read_table(
     file: Data<'_>,
     store: &State<Store>,
 ) -> Result<Json<TableRead>, Problem> {
-    let (manual, source) = of_manual(store, id, recording).await?;
+    let (manual, kept) = of_manual(store, id, recording).await?;
     let bytes = table_bytes(file).await?;
-    let heard = manual.hear(RecordingId(recording), &source);
+    let heard = manual.hear(&kept.source, &kept.read);
     let edits = manual.from_csv(RecordingId(recording), &heard, &bytes).map_err(bad_rows)?;
     let changes = edits.len();
     let edit = (changes > 0).then_some(Edit::Reading(ReadingEdit::Several { edits }));
@@ -124,9 +139,9 @@ pub async fn differences(
     second: Uuid,
     store: &State<Store>,
 ) -> Result<Json<Vec<Comparison>>, Problem> {
-    let (manual, one) = of_manual(store, id, first).await?;
+    let (_, one) = of_manual(store, id, first).await?;
     let (_, other) = of_manual(store, id, second).await?;
-    Ok(Json(compare(&manual.sheet(RecordingId(first), &one), &manual.sheet(RecordingId(second), &other))))
+    Ok(Json(compare(one.read.sheet(), other.read.sheet())))
 }
 
 /// Another recording for a manual.

@@ -12,8 +12,10 @@ use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
+super::endpoints!(shelf, create, import, view, put_away, remove, restore, edit, undo, redo, history);
+
 /// Longest search, in characters.
-const LONGEST_SEARCH: usize = 200;
+const MAX_SEARCH: usize = 200;
 
 #[utoipa::path(context_path = "/api", tag = "manuals", responses((status = 200, body = Vec<ShelfRow>), (status = 422, body = Problem)))]
 #[get("/manuals?<find>&<archived>")]
@@ -24,8 +26,8 @@ pub async fn shelf(
 ) -> Result<Json<Vec<ShelfRow>>, Problem> {
     let find = find.unwrap_or_default();
     storable("find", find)?;
-    if find.chars().count() > LONGEST_SEARCH {
-        return Err(Problem::invalid("find", format!("Search for at most {LONGEST_SEARCH} characters.")));
+    if find.chars().count() > MAX_SEARCH {
+        return Err(Problem::invalid("find", format!("Search for at most {MAX_SEARCH} characters.")));
     }
     // A missing value means "not archived"; a wrong one is refused.
     let archived = match archived {

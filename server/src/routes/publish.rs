@@ -14,6 +14,8 @@ use rocket::{State, get, post};
 use std::sync::Arc;
 use uuid::Uuid;
 
+super::endpoints!(guide, markdown, json, publish_revision, revisions, revision, schema);
+
 #[utoipa::path(context_path = "/api", tag = "guide", params(("job" = Option<String>, Query)), responses((status = 200, body = Guide), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/guide?<job>")]
 pub async fn guide(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Json<Guide>, Problem> {

@@ -11,6 +11,8 @@ use rocket::{State, get, post};
 use utoipa::ToSchema;
 use uuid::Uuid;
 
+super::endpoints!(bring, captions);
+
 /// The body is the file itself; it is refused while it streams in once it grows past the limit.
 #[utoipa::path(context_path = "/api", tag = "recordings", request_body(content = String, content_type = "text/plain"),
     responses((status = 201, body = RecordingInfo), (status = 413, body = Problem), (status = 422, body = Problem)))]

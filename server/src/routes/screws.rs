@@ -7,17 +7,19 @@ use crate::store::Store;
 use paso_core::fasteners::joints::joints;
 use paso_core::fasteners::kinds::sort;
 use paso_core::fasteners::ledger::ledger;
-use paso_core::fasteners::map::layer_svg;
+use paso_core::fasteners::map::{layer_map, layer_svg};
 use paso_core::fasteners::mat::{Paper, pages};
 use paso_core::fasteners::table::{from_csv, to_csv};
 use paso_core::ids::{LayerId, ManualId};
 use paso_core::manual::{Edit, FastenerEdit, Manual};
-use paso_core::screws::{ScrewsView, view};
+use paso_core::stops::screws::{ScrewsView, view};
 use rocket::data::Data;
 use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use uuid::Uuid;
+
+super::endpoints!(screws, table, read_table, mat, mat_page, map);
 
 /// All that the stop shows; with a job only what that job touches.
 #[utoipa::path(context_path = "/api", tag = "screws", params(("job" = Option<String>, Query)), responses((status = 200, body = ScrewsView), (status = 404, body = Problem)))]
@@ -104,5 +106,6 @@ pub async fn map(
 ) -> Result<(ContentType, String), Problem> {
     let manual = whole_or_cut(store, id, job).await?;
     let layer = manual.layers.get(&LayerId(layer)).ok_or_else(|| Problem::not_found("layer in this manual"))?;
-    Ok((ContentType::SVG, layer_svg(&manual, layer, &sort(&manual), &joints(&manual))))
+    let map = layer_map(&manual, layer, &sort(&manual), &joints(&manual));
+    Ok((ContentType::SVG, layer_svg(&map)))
 }

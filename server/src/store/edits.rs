@@ -2,16 +2,16 @@
 
 use super::{Row, Store, StoreError, change_of, rows, shelf::search_text, to_json};
 use crate::entity::{edit, manual};
-use crate::problem::{Clash, Theirs};
+use paso_core::checks;
+use paso_core::finding::Stop;
 use paso_core::ids::{ManualId, StepId};
-use paso_core::manual::{Change, Edit, Entry, EntryKind, FORMAT, Manual, Refusal, next_redo, next_undo};
-use paso_core::publish::{self, Stop};
+use paso_core::manual::{Change, Edit, Entry, EntryKind, FORMAT, Manual, Place, Refusal, next_redo, next_undo};
 use sea_orm::{
     ColumnTrait, ConnectionTrait, DatabaseTransaction, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set,
     TransactionTrait,
 };
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use time::OffsetDateTime;
 use utoipa::ToSchema;
@@ -40,6 +40,33 @@ pub struct Applied {
     pub can_undo: bool,
     pub can_redo: bool,
     pub blocking: BTreeMap<Stop, u32>,
+}
+
+/// Both versions of what two people changed.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Clash {
+    /// What was asked for; empty for an undo.
+    pub mine: Option<Edit>,
+    pub theirs: Vec<Theirs>,
+    /// The newest edit; send again with this as `base_seq` to insist.
+    pub seq: i64,
+}
+
+impl Clash {
+    /// "Ann and Bob".
+    pub(super) fn authors(&self) -> String {
+        let names: BTreeSet<&str> = self.theirs.iter().map(|t| t.author.as_str()).collect();
+        names.into_iter().collect::<Vec<_>>().join(" and ")
+    }
+}
+
+/// What stands at a place now, and who put it there.
+#[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
+pub struct Theirs {
+    pub place: Place,
+    #[schema(value_type = Option<Object>)]
+    pub value: Option<serde_json::Value>,
+    pub author: String,
 }
 
 /// One entry of a manual's history.
@@ -73,7 +100,7 @@ impl Store {
         }
         let since = since(&txn, id, request.base_seq).await?;
         if already(&txn, id, request.id).await? {
-            // A retry of what was acknowledged into the void.
+            // It was applied, and the answer never arrived.
             return self.applied(&txn, id, author, row.seq, &before, merged(&since)?).await;
         }
         let applied = before.apply(&request.edit, author);
@@ -218,8 +245,13 @@ impl Store {
     }
 }
 
+/// How many findings block publishing, by stop. Contradictions of a recording never do, so no recording is read for it.
+pub(super) fn blocking(manual: &Manual) -> BTreeMap<Stop, u32> {
+    checks::blocking_by_stop(&checks::findings(manual))
+}
+
 fn answer(seq: i64, manual: &Manual, change: Change, (can_undo, can_redo): (bool, bool)) -> Applied {
-    Applied { seq, change, order: manual.order(), can_undo, can_redo, blocking: publish::blocking(manual) }
+    Applied { seq, change, order: manual.order(), can_undo, can_redo, blocking: blocking(manual) }
 }
 
 struct Logged<'a> {

@@ -9,14 +9,13 @@ mod recordings;
 mod revisions;
 mod shelf;
 
-pub use edits::{Applied, EditRequest, HistoryEntry, Way};
-pub use recordings::RecordingInfo;
+pub use edits::{Applied, Clash, EditRequest, HistoryEntry, Theirs, Way};
+pub use recordings::{Kept, RecordingInfo};
 pub use revisions::RevisionInfo;
 pub use shelf::{ManualView, ShelfRow};
 
 use crate::entity::{edit, manual};
-use crate::problem::Clash;
-use paso_core::ids::ManualId;
+use paso_core::ids::{ManualId, RecordingId};
 use paso_core::manual::{Change, Manual, Refusal, UpcastError};
 use paso_core::recording::RecordingError;
 use sea_orm::{
@@ -24,22 +23,23 @@ use sea_orm::{
     QuerySelect, Select,
 };
 use std::collections::HashMap;
+use std::hash::Hash;
 use std::sync::{Arc, Mutex};
 use thiserror::Error;
 use uuid::Uuid;
 
-/// Why the store could not do what was asked.
+/// Why the store could not do what was asked, in a sentence for people. What lies behind the last two is for the log.
 #[derive(Debug, Error)]
 pub enum StoreError {
-    #[error("no such {0}")]
+    #[error("{}", not_found(.0))]
     NotFound(&'static str),
     #[error(transparent)]
     Refused(#[from] Refusal),
-    #[error("changed by somebody else")]
+    #[error("{} changed the same since you loaded it. Look at both versions and choose one.", .0.authors())]
     Clash(Box<Clash>),
-    #[error("base_seq {asked} is ahead of {newest}")]
+    #[error("base_seq {asked} is ahead of the newest edit {newest}. Load the manual again.")]
     Ahead { asked: i64, newest: i64 },
-    #[error("nothing to {0}")]
+    #[error("There is nothing to {0}.")]
     Nothing(&'static str),
     #[error(transparent)]
     Recording(#[from] RecordingError),
@@ -47,11 +47,19 @@ pub enum StoreError {
     Import(UpcastError),
     #[error("{0}")]
     Unready(String),
-    #[error(transparent)]
+    #[error("Nothing was changed. What you typed is kept; it is sent again in a moment.")]
     Database(#[from] DbErr),
-    #[error("stored data: {0}")]
+    #[error("What is stored does not fit this version of the program. Nothing was changed.")]
     Stored(String),
 }
+
+/// What is said of something that nothing goes by.
+pub(crate) fn not_found(what: &str) -> String {
+    format!("There is no such {what}; it may have been deleted. Go back to the shelf.")
+}
+
+/// Recordings as a manual's corrections have them.
+type Readings = HashMap<(ManualId, RecordingId), Arc<Kept>>;
 
 /// A manual as it stood after an edit.
 type Fresh = (i64, Arc<Manual>);
@@ -80,14 +88,16 @@ fn rows(id: ManualId) -> Select<manual::Entity> {
 pub struct Store {
     db: DatabaseConnection,
     cache: Arc<Mutex<HashMap<ManualId, Fresh>>>,
+    /// Recordings as they were last read for a manual.
+    readings: Arc<Mutex<Readings>>,
 }
 
-/// Manuals kept in memory; a manual of 300 steps takes about a megabyte.
+/// Manuals, and readings, kept in memory; a manual of 300 steps takes about a megabyte.
 const CACHED: usize = 64;
 
 impl Store {
     pub fn new(db: DatabaseConnection) -> Self {
-        Self { db, cache: Arc::default() }
+        Self { db, cache: Arc::default(), readings: Arc::default() }
     }
 
     /// Whether the database answers.
@@ -140,15 +150,20 @@ impl Store {
     }
 
     fn keep(&self, id: ManualId, seq: i64, manual: &Arc<Manual>) {
-        let mut cache = self.cache.lock().expect("no panic while held");
-        if cache.len() >= CACHED && !cache.contains_key(&id) {
-            // Any one will do: what is thrown out is read again when asked for.
-            if let Some(other) = cache.keys().next().copied() {
-                cache.remove(&other);
-            }
-        }
-        cache.insert(id, (seq, manual.clone()));
+        keep(&self.cache, id, (seq, manual.clone()));
     }
+}
+
+/// Puts something into a cache of [`CACHED`] things.
+fn keep<K: Copy + Eq + Hash, V>(cache: &Mutex<HashMap<K, V>>, key: K, value: V) {
+    let mut cache = cache.lock().expect("no panic while held");
+    if cache.len() >= CACHED && !cache.contains_key(&key) {
+        // Any one will do: what is thrown out is made again when asked for.
+        if let Some(other) = cache.keys().next().copied() {
+            cache.remove(&other);
+        }
+    }
+    cache.insert(key, value);
 }
 
 fn change_of(entry: &edit::Model) -> Result<Change, StoreError> {

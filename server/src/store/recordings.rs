@@ -1,14 +1,16 @@
-//! Recordings: kept as they were brought, read anew whenever asked.
+//! Recordings: kept as they were brought, read once for as long as nobody corrects them.
 
-use super::{Store, StoreError, to_json};
+use super::{Store, StoreError, keep, to_json};
 use crate::entity::recording;
+use paso_core::ids::ManualId;
 use paso_core::ids::RecordingId;
-use paso_core::manual::RecordingRef;
+use paso_core::manual::{CorrectedReading, Corrections, Manual, RecordingRef};
 use paso_core::reading::{self, Reading, StatementKind};
 use paso_core::recording::Recording;
 use sea_orm::{ActiveModelTrait, EntityTrait, Set};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
+use std::sync::Arc;
 use time::OffsetDateTime;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -26,6 +28,14 @@ impl ReadRecording {
     pub fn reference(&self) -> RecordingRef {
         RecordingRef { id: self.id, title: self.title.clone(), duration_ms: self.recording.duration_ms() }
     }
+}
+
+/// A recording as it reads under the corrections of a manual.
+pub struct Kept {
+    pub title: String,
+    pub source: Recording,
+    pub read: CorrectedReading,
+    corrections: Corrections,
 }
 
 /// What became of a file that was brought.
@@ -80,5 +90,27 @@ impl Store {
         let (title, recording) = self.source(id).await?;
         let reading = reading::read(&recording);
         Ok(ReadRecording { id: RecordingId(id), title, recording, reading })
+    }
+
+    /// A recording under a manual's corrections: read anew only after somebody has corrected it.
+    pub async fn read(&self, id: ManualId, manual: &Manual, recording: RecordingId) -> Result<Arc<Kept>, StoreError> {
+        let corrections = manual.corrections_of(recording);
+        let key = (id, recording);
+        let known = self.readings.lock().expect("no panic while held").get(&key).cloned();
+        if let Some(kept) = known.as_ref().filter(|k| k.corrections == corrections) {
+            return Ok(kept.clone());
+        }
+        // The text of a recording never changes.
+        let (title, source) = match known {
+            Some(kept) => (kept.title.clone(), kept.source.clone()),
+            None => self.source(recording.0).await?,
+        };
+        let reading = tokio::task::spawn_blocking(move || {
+            let read = corrections.read(&source);
+            Kept { title, source, read, corrections }
+        });
+        let kept = Arc::new(reading.await.map_err(|e| StoreError::Stored(format!("the reading failed: {e}")))?);
+        keep(&self.readings, key, kept.clone());
+        Ok(kept)
     }
 }

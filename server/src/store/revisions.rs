@@ -4,7 +4,7 @@ use super::{Store, StoreError, to_json};
 use crate::entity::revision;
 use paso_core::ids::{JobId, ManualId};
 use paso_core::order::cut;
-use paso_core::publish;
+use paso_core::{checks, publish};
 use sea_orm::{
     ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
 };
@@ -47,8 +47,8 @@ impl Store {
                 cut(&manual, job).map(std::sync::Arc::new).ok_or_else(no_way)?
             }
         };
-        let blocking: Vec<String> =
-            publish::guide(&manual).remaining.into_iter().filter(|r| r.blocks).map(|r| r.what).collect();
+        let found = checks::findings(&manual);
+        let blocking: Vec<&str> = checks::blocking(&found).map(|f| f.says.as_str()).collect();
         if !blocking.is_empty() {
             return Err(StoreError::Unready(format!(
                 "{} thing(s) block publishing: {}",

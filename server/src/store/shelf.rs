@@ -2,9 +2,9 @@
 
 use super::{Row, Store, StoreError, edits, rows, to_json};
 use crate::entity::manual;
+use paso_core::finding::Stop;
 use paso_core::ids::{ManualId, StepId};
 use paso_core::manual::{Manual, Source, draft};
-use paso_core::publish::{self, Stop};
 use sea_orm::sea_query::Expr;
 use sea_orm::{ActiveModelTrait, ColumnTrait, ConnectionTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set};
 use serde::{Deserialize, Serialize};
@@ -152,7 +152,7 @@ impl Store {
             can_undo: paso_core::manual::next_undo(&entries).is_some(),
             can_redo: paso_core::manual::next_redo(&entries).is_some(),
             archived: row.archived,
-            blocking: publish::blocking(&manual),
+            blocking: edits::blocking(&manual),
             manual: Manual::clone(&manual),
         })
     }

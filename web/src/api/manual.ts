@@ -1,10 +1,10 @@
-/** Hooks for the manual in hand. */
+/** Hooks for the manual that is open: the manual itself, its edits, and what each stop asks of the server. */
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
 import { api, type Edit, type ManualView, must, type Wanted } from "./client";
 import { Outbox, type Result } from "./outbox";
 
-export type Hand = {
+export type OpenManual = {
   id: string;
   view: ManualView;
   /** Sends an edit; resolves with the refusal, if there is one. */
@@ -12,14 +12,14 @@ export type Hand = {
   outbox: Outbox;
 };
 
-const HandContext = createContext<Hand | null>(null);
-export const HandProvider = HandContext.Provider;
+const ManualContext = createContext<OpenManual | null>(null);
+export const ManualProvider = ManualContext.Provider;
 
 /** The manual that this page is about. */
-export function useHand(): Hand {
-  const hand = useContext(HandContext);
-  if (!hand) throw new Error("outside a manual");
-  return hand;
+export function useManual(): OpenManual {
+  const open = useContext(ManualContext);
+  if (!open) throw new Error("outside a manual");
+  return open;
 }
 
 export function useManualQuery(id: string) {
@@ -54,7 +54,7 @@ export function useOutboxState(outbox: Outbox) {
 }
 
 export function useListen() {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["listen", id],
     queryFn: () => must(api.GET("/api/manuals/{id}/listen", { params: { path: { id } } })),
@@ -62,7 +62,7 @@ export function useListen() {
 }
 
 export function useChain() {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["chain", id],
     queryFn: () => must(api.GET("/api/manuals/{id}/chain", { params: { path: { id } } })),
@@ -71,7 +71,7 @@ export function useChain() {
 
 /** Routes to parts; nothing is asked for while none is chosen. */
 export function useRoutes(targets: string[]) {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["chain", id, "routes", ...targets],
     enabled: targets.length > 0,
@@ -84,7 +84,7 @@ export function useRoutes(targets: string[]) {
 
 /** All of the Screws stop, for the whole manual or one of its jobs. */
 export function useScrews(job: string) {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["screws", id, job],
     placeholderData: keepPreviousData,
@@ -94,7 +94,7 @@ export function useScrews(job: string) {
 
 /** The guide of the whole manual, or of one of its jobs. */
 export function useGuide(job?: string | null) {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["guide", id, job ?? ""],
     queryFn: () =>
@@ -103,7 +103,7 @@ export function useGuide(job?: string | null) {
 }
 
 export function useJobs() {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
     queryKey: ["chain", id, "jobs"],
     queryFn: () => must(api.GET("/api/manuals/{id}/jobs", { params: { path: { id } } })),
@@ -112,27 +112,48 @@ export function useJobs() {
 
 /** How every spot is judged where a step could stand; asked for when a move begins. */
 export function useSpots() {
-  const { id } = useHand();
+  const { id } = useManual();
   return useCallback(
     (step: string) => must(api.GET("/api/manuals/{id}/chain/spots/{step}", { params: { path: { id, step } } })),
     [id],
   );
 }
 
-/** Parts, tools and what does not fit together. */
-export function useDevice() {
-  const { id } = useHand();
+/** Margins, parts and tools. */
+export function useSteps() {
+  const { id } = useManual();
   return useQuery({
-    queryKey: ["device", id],
-    queryFn: () => must(api.GET("/api/manuals/{id}/device", { params: { path: { id } } })),
+    queryKey: ["steps", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/steps", { params: { path: { id } } })),
+  });
+}
+
+/** What does not fit, of all rules, in the whole manual or in one of its guides. */
+export function useFindings(job?: string | null) {
+  const { id } = useManual();
+  return useQuery({
+    queryKey: ["findings", id, job ?? ""],
+    queryFn: () =>
+      must(api.GET("/api/manuals/{id}/findings", { params: { path: { id }, query: { job: job || undefined } } })),
+  });
+}
+
+/** Every place where some words were heard; nothing is asked for while none are written. */
+export function useHeard(find: string) {
+  const { id } = useManual();
+  return useQuery({
+    queryKey: ["listen", id, "heard", find],
+    enabled: find.trim() !== "",
+    placeholderData: keepPreviousData,
+    queryFn: () => must(api.GET("/api/manuals/{id}/heard", { params: { path: { id }, query: { find } } })),
   });
 }
 
 /** Every text that holds some words; nothing is asked for while none are written. */
 export function useFind(wanted: Wanted) {
-  const { id } = useHand();
+  const { id } = useManual();
   return useQuery({
-    queryKey: ["device", id, "find", wanted],
+    queryKey: ["steps", id, "find", wanted],
     enabled: wanted.find !== "",
     placeholderData: keepPreviousData,
     queryFn: () => must(api.GET("/api/manuals/{id}/find", { params: { path: { id }, query: wanted } })),

@@ -5,7 +5,18 @@
  * again while the server does not answer, and is shown beside the other version when somebody else changed the same.
  */
 import type { QueryClient } from "@tanstack/react-query";
-import { type Applied, api, authorName, type Edit, isProblem, type ManualView, newId, type Problem } from "./client";
+import { staleAfter } from "../stops/registry";
+import {
+  type Applied,
+  api,
+  authorName,
+  type Edit,
+  type Image,
+  isProblem,
+  type ManualView,
+  newId,
+  type Problem,
+} from "./client";
 
 type Pending = { id: string; edit: Edit };
 export type OutboxState = {
@@ -171,8 +182,8 @@ export class Outbox {
       blocking: applied.blocking,
       manual: applied.change.images.reduce(withImage, view.manual),
     }));
-    for (const key of ["guide", "listen", "compare", "chain", "device", "screws", "shelf"])
-      void this.queries.invalidateQueries({ queryKey: [key] });
+    for (const name of staleAfter(applied.change.images))
+      void this.queries.invalidateQueries({ queryKey: name === "shelf" ? [name] : [name, this.manual] });
   }
 
   private key = () => `paso.outbox.${this.manual}.${authorName()}`;
@@ -193,8 +204,6 @@ export class Outbox {
     for (const listener of this.listeners) listener();
   }
 }
-
-type Image = Applied["change"]["images"][number];
 
 /** Writes one field, or a whole entity that came or went. */
 function withImage(manual: ManualView["manual"], image: Image): ManualView["manual"] {

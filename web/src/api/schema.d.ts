@@ -135,22 +135,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/manuals/{id}/device": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["device"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/manuals/{id}/edits": {
         parameters: {
             query?: never;
@@ -184,6 +168,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The findings of the whole manual with those of its recordings, or of what one of its jobs cuts from it. */
+        get: operations["findings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/guide": {
         parameters: {
             query?: never;
@@ -208,6 +209,23 @@ export interface paths {
             cookie?: never;
         };
         get: operations["markdown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every place in the recordings where some words were heard as whole words. */
+        get: operations["heard"];
         put?: never;
         post?: never;
         delete?: never;
@@ -381,6 +399,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/recordings/{recording}/statements/{start}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The edit that makes a step of the statement that begins at a character; nothing is changed here. */
+        get: operations["step"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/redo": {
         parameters: {
             query?: never;
@@ -472,6 +507,22 @@ export interface paths {
         };
         /** The ledger as CSV. */
         get: operations["table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["steps"];
         put?: never;
         post?: never;
         delete?: never;
@@ -607,18 +658,11 @@ export interface components {
             /** Format: int64 */
             seq: number;
         };
-        /** @description Notes of one kind around the work. */
-        Around: {
-            kind: components["schemas"]["NoteKind"];
-            lines: string[];
-            /** @description "Make sure first" */
-            title: string;
-        };
         /**
          * @description Which map of the manual an entity lives in.
          * @enum {string}
          */
-        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements" | "notes" | "kit" | "layers";
+        Aspect: "head" | "recordings" | "parts" | "steps" | "fasteners" | "connectors" | "seams" | "heats" | "cautions" | "corrections" | "word_fixes" | "cuts" | "settled" | "jobs" | "variants" | "requirements" | "notes" | "kit" | "layers" | "set_aside";
         /** @description A fact with the second of the segment it stands in. */
         At_ConnectorFact: {
             op: components["schemas"]["ConnectorOp"];
@@ -707,6 +751,8 @@ export interface components {
             /** Format: int32 */
             renewed: number;
             rows: components["schemas"]["BalanceRow"][];
+            /** @description The same in a few words: "0 left over", "1 left over, 2 groups not counted". */
+            says: string;
             /**
              * Format: int32
              * @description Screws that went in and never came out, over all groups.
@@ -732,6 +778,8 @@ export interface components {
             left_over?: number | null;
             /** @description Left out on purpose. */
             on_purpose: boolean;
+            /** @description Something is left over, too many, or not counted, and nobody says why. */
+            open: boolean;
             /**
              * Format: int32
              * @description Out of their holes; `None` where nobody counted.
@@ -742,45 +790,6 @@ export interface components {
              * @description New screws in their place.
              */
             renewed: number;
-        };
-        /** @description The bench's answer. Torques in N·m. */
-        Bench: {
-            /**
-             * Format: double
-             * @description Least torque that breaks the screw.
-             */
-            breaking_nm: number;
-            /** @description Clamping force at the recommended setting, at the most and the least friction, in newtons. */
-            clamp_n?: number[] | null;
-            /**
-             * Format: double
-             * @description The most that harms nothing, with its ends over the range of friction.
-             */
-            harms_nm: number;
-            harms_range_nm: number[];
-            /**
-             * Format: double
-             * @description The least that holds, with its ends over the range of friction.
-             */
-            holds_nm: number;
-            holds_range_nm: number[];
-            limit: components["schemas"]["Limit"];
-            /** @description The limit in words: "the screw twists off". */
-            limit_says: string;
-            /** @description Cautions of the bench in sentences. */
-            notes: string[];
-            /**
-             * Format: double
-             * @description A setting that a driver has; `None` where the window is empty: drive by hand.
-             */
-            recommended_nm?: number | null;
-            /**
-             * Format: double
-             * @description Whole turns of thread that hold.
-             */
-            turns: number;
-            /** @description Figures with formula and source. */
-            worked: components["schemas"]["Worked"][];
         };
         /** @description One bit of the toolkit. */
         Bit: {
@@ -813,6 +822,27 @@ export interface components {
             /** @description Groups whose drive nobody knows. */
             unknown: number;
         };
+        /** @description Something that is set as one. */
+        Block: {
+            /** @description A warning in a frame. */
+            caution: string;
+        } | {
+            /** @description One of a list. */
+            item: string;
+        } | {
+            text: string;
+        } | {
+            /** @description A stage of the work begins; no step. */
+            stage: string;
+        } | {
+            step: components["schemas"]["StepBlock"];
+        } | {
+            /** @description The table of all screws. */
+            screws: components["schemas"]["SheetRow"][];
+        } | {
+            /** @description The map of a layer's holes. */
+            map: components["schemas"]["SheetLayer"];
+        };
         /** @description What to do if something goes another way. */
         Branch: {
             advice: string;
@@ -821,18 +851,6 @@ export interface components {
             resume?: components["schemas"]["StepId"] | null;
             /** @description Tools that only this branch needs. */
             tools: string[];
-        };
-        /** @description A guide that another one sends its readers to. */
-        Called: {
-            /** @description What must hold before it. */
-            expects: string[];
-            /** @description Its steps, as numbers of the calling guide: the first and the last. */
-            from: number;
-            job: components["schemas"]["JobId"];
-            /** @description The parts that are out behind it. */
-            leaves: string[];
-            title: string;
-            to: number;
         };
         /** @description One caution. */
         Caution: {
@@ -884,7 +902,7 @@ export interface components {
          */
         CautionSubject: "battery" | "cable" | "connector" | "glass" | "burn" | "overheating" | "esd" | "liquid" | "stripped-screw" | "screw-mixup" | "lost-screw" | "sensor" | "lens" | "membrane" | "pinch" | "seal" | "power" | "short-circuit" | "sharp-tool" | "force" | "orientation" | "contamination" | "wrong-part" | "keep-part" | "mains" | "chemical" | "own-risk" | "other";
         /** @description One step of the chain. */
-        ChainStep: {
+        ChainRow: {
             /** @description Longest chain of steps before it; `None` while steps wait for each other. */
             level?: number | null;
             /** @description From 1, in the order of the manual. */
@@ -904,39 +922,20 @@ export interface components {
         };
         /** @description All that the stop shows. */
         ChainView: {
-            conditions: components["schemas"]["ConditionView"][];
+            conditions: components["schemas"]["ConditionRow"][];
             /** @description What an author said does not hold. */
-            dropped: components["schemas"]["Condition"][];
-            findings: components["schemas"]["OrderFinding"][];
+            dropped: components["schemas"]["DroppedRow"][];
             /** @description The few parts behind which most lies, the first the most. */
-            gates: components["schemas"]["PartDepth"][];
+            gates: components["schemas"]["DepthRow"][];
             /** @description The deepest first. */
-            parts: components["schemas"]["PartDepth"][];
-            steps: components["schemas"]["ChainStep"][];
+            parts: components["schemas"]["DepthRow"][];
+            steps: components["schemas"]["ChainRow"][];
             /** @description Conditions that nobody has confirmed. */
             unconfirmed: number;
         };
         /** @description What an edit did. */
         Change: {
             images: components["schemas"]["Image"][];
-        };
-        /** @description Something that does not fit. */
-        CheckFinding: {
-            about: components["schemas"]["Subject"];
-            blocks: boolean;
-            /** @description One press each. */
-            fixes: components["schemas"]["Fix"][];
-            rule: string;
-            /** @description The sentence that the author reads: what, where, what would be right. */
-            says: string;
-            source: string;
-            stop: components["schemas"]["Stop"];
-            why: string;
-        };
-        /** @description One way to settle a contradiction. */
-        Choice: {
-            edit: components["schemas"]["Edit"];
-            label: string;
         };
         /** @description Both versions of what two people changed. */
         Clash: {
@@ -978,14 +977,23 @@ export interface components {
             /** @description The surest first. */
             whys: components["schemas"]["Why"][];
         };
-        /** @description A condition with how it is to be drawn. */
-        ConditionView: components["schemas"]["Condition"] & {
+        /** @description A condition with how it is drawn, and the edits by which an author says whether it holds. */
+        ConditionRow: {
             /** @description The manual's order does not respect it. */
             broken: boolean;
-            /** Format: double */
-            confidence: number;
+            confirm?: components["schemas"]["Edit"] | null;
+            /** @description An author has looked and said yes. */
+            confirmed: boolean;
             /** @description No chain of others says it already. */
             drawn: boolean;
+            drop?: components["schemas"]["Edit"] | null;
+            step: components["schemas"]["StepId"];
+            /** @description Sure enough to forbid a move. */
+            sure: boolean;
+            /** @description One way of one step is a plain "comes first". */
+            ways: components["schemas"]["StepId"][][];
+            /** @description The surest first. */
+            whys: components["schemas"]["WhyRow"][];
         };
         /** @description One connection. */
         Connector: {
@@ -1081,20 +1089,6 @@ export interface components {
             evidence?: components["schemas"]["Evidence"] | null;
             how: components["schemas"]["HowCounted"];
         };
-        /** @description One segment of speech. */
-        Cue: {
-            /**
-             * Format: int64
-             * @description Milliseconds since the recording's start; from the next cue where the source doesn't say.
-             */
-            end?: number | null;
-            /**
-             * Format: int64
-             * @description Milliseconds since the recording's start; `None` in text without times.
-             */
-            start?: number | null;
-            text: string;
-        };
         /** @description Where a statement begins, or where it does not. */
         Cut: {
             /** @description The character at which a word begins. */
@@ -1104,12 +1098,16 @@ export interface components {
             joins: boolean;
             recording: components["schemas"]["RecordingId"];
         };
-        /** @description All tables of the device. */
-        DeviceView: {
-            findings: components["schemas"]["CheckFinding"][];
-            /** @description Outer parts before what sits inside them. */
-            parts: components["schemas"]["PartRow"][];
-            tools: components["schemas"]["ToolRow"][];
+        /** @description How deep a part sits. */
+        DepthRow: {
+            counted_steps?: number | null;
+            /** @description How many other parts can only be reached through it. */
+            opens: number;
+            part: components["schemas"]["PartId"];
+            /** Format: double */
+            seconds?: number | null;
+            /** @description Steps of the cheapest route, its own included; `None` where no step reaches it. */
+            steps?: number | null;
         };
         Discrepancy: {
             /** Format: int64 */
@@ -1146,6 +1144,12 @@ export interface components {
          * @enum {string}
          */
         Drive: "phillips" | "slotted" | "torx" | "torx-plus" | "hex" | "pentalobe" | "tri-point" | "pozidriv" | "jis" | "spanner" | "square" | "torx-pin" | "triangle";
+        /** @description A condition that an author said does not hold, with the edit that takes it back. */
+        DroppedRow: {
+            step: components["schemas"]["StepId"];
+            take_back?: components["schemas"]["Edit"] | null;
+            ways: components["schemas"]["StepId"][][];
+        };
         /** @description One change an author asks for. */
         Edit: {
             head: components["schemas"]["HeadEdit"];
@@ -1183,6 +1187,8 @@ export interface components {
             layer: components["schemas"]["LayerEdit"];
         } | {
             hole: components["schemas"]["HoleEdit"];
+        } | {
+            finding: components["schemas"]["FindingEdit"];
         };
         /** @description An edit as a client sends it. */
         EditRequest: {
@@ -1465,15 +1471,50 @@ export interface components {
             fate: components["schemas"]["PartFate"];
             part: components["schemas"]["PartId"];
         };
-        /** @description One contradiction with both its places. */
+        /** @description Something that does not fit. */
         Finding: {
-            /** @description The statement it does not fit with. */
-            against?: number | null;
-            /** @description The statement that does not fit, by its place in the reading. */
-            at: number;
-            kind: components["schemas"]["DiscrepancyKind"];
-            /** @description What does not agree, in a sentence. */
+            /** @description What it is about, the main thing first; empty for the manual as a whole. */
+            about: components["schemas"]["Subject"][];
+            /** @description Stands against publishing; never where it was set aside. */
+            blocks: boolean;
+            /** @description One press each. */
+            fixes: components["schemas"]["Fix"][];
+            /** @description Follows from the rule, what it is about and the facts it rests on; another fact makes another finding. */
+            key: components["schemas"]["FindingKey"];
+            may_set_aside: boolean;
+            rule: components["schemas"]["RuleId"];
+            /** @description The sentence that the author reads: what, where, what would be right. */
             says: string;
+            /** @description Why it does not matter here, where an author has said so, or what was decided. */
+            set_aside?: string | null;
+            source: string;
+            stop: components["schemas"]["Stop"];
+            why: string;
+        };
+        /** @description Changes of findings. */
+        FindingEdit: {
+            set_aside: {
+                because: string;
+                id: components["schemas"]["FindingKey"];
+                rule: string;
+            };
+        } | {
+            /** @description It counts again. */
+            take_up: {
+                id: components["schemas"]["FindingKey"];
+            };
+        };
+        /**
+         * Format: uuid
+         * @description A finding, by its rule, its subjects and the facts it rests on.
+         */
+        FindingKey: string;
+        /** @description Every finding of a manual, or of a guide cut from it, with the count for the rail. */
+        FindingsView: {
+            blocking: {
+                [key: string]: number;
+            };
+            findings: components["schemas"]["Finding"][];
         };
         /** @description One press that mends a finding. */
         Fix: {
@@ -1508,54 +1549,26 @@ export interface components {
          */
         GroupId: string;
         /** @description What the stop says of one group. */
-        GroupView: {
+        GroupRow: {
             bit: components["schemas"]["BitAdvice"];
+            /** @description Who counted how many: "4 said, 3 drawn"; empty where nobody did. */
+            claims: string;
             group: components["schemas"]["GroupId"];
+            /** @description Its name, or what it holds. */
+            holds: string;
+            /** @description What kind of screw it is: "PH1, M3, 8 mm". */
+            kind: string;
+            /** @description "captive", "new ones". */
+            remarks: string[];
             setting: components["schemas"]["Setting"];
         };
         /** @description The guide as its reader sees it. */
         Guide: {
-            /** @description What must hold before, what is lost, what must pass. */
-            around: components["schemas"]["Around"][];
-            /** @description Guides that are done first; readers are sent there. */
-            called: components["schemas"]["Called"][];
-            /** @description Usual words of care that every guide carries. */
-            care: string[];
-            consumables: components["schemas"]["Consumable"][];
             device: string;
             fold: components["schemas"]["Fold"];
-            /** @description What to order. */
-            orders: components["schemas"]["OrderLine"][];
-            remaining: components["schemas"]["Remaining"][];
-            /** @description Screws with their settings and orders. */
-            screws: components["schemas"]["ScrewSheet"];
-            steps: components["schemas"]["GuideStep"][];
+            /** @description In the order of the page; none is empty. */
+            sections: components["schemas"]["Section"][];
             title: string;
-            tools: string[];
-            /** @description How readers tell which variant theirs is. */
-            variants: components["schemas"]["VariantLine"][];
-        };
-        /** @description One step as readers see it. */
-        GuideStep: {
-            /** @description "If it resists: stop.", with the number of the step where it goes on. */
-            branches: string[];
-            /** @description Before the step, never after it. */
-            cautions: components["schemas"]["Caution"][];
-            heat: string[];
-            id: components["schemas"]["StepId"];
-            lines: string[];
-            note?: string | null;
-            number: number;
-            /** @description Which way up the device lies from here on. */
-            posture?: string | null;
-            reviewed: boolean;
-            screws: components["schemas"]["ScrewLine"][];
-            /** @description The title of the stage that begins here. */
-            stage?: string | null;
-            title: string;
-            tools: string[];
-            /** @description The variants it holds for; empty where it holds for all. */
-            variants: string[];
         };
         /**
          * @description What the wrong screw does.
@@ -1592,32 +1605,14 @@ export interface components {
             ok: boolean;
             version: string;
         };
-        /** @description A statement as the Listen stop shows it. */
-        Heard: {
-            corrected: boolean;
-            /** @description The reader wants an author's eye: a safety word is in doubt, or the reading itself is none too sure. */
-            doubtful: boolean;
-            dropped: boolean;
-            /** @description Facts were put right by hand. */
-            facts_corrected: boolean;
-            /** @description The kind in force: the author's, else the reader's. */
-            kind: components["schemas"]["StatementKind"];
-            /** @description With the facts in force. */
-            statement: components["schemas"]["Statement"];
-            step?: components["schemas"]["StepId"] | null;
-        };
-        /** @description A contradiction with both its places and the ways out. */
-        HeardFinding: components["schemas"]["Finding"] & {
-            choices: components["schemas"]["Choice"][];
-            /** @description What the author decided. */
-            settled?: string | null;
-        };
-        /** @description A reading under the author's corrections. */
-        HeardRecording: {
-            findings: components["schemas"]["HeardFinding"][];
-            gaps: components["schemas"]["Gap"][];
-            lost: components["schemas"]["Lost"][];
-            statements: components["schemas"]["Heard"][];
+        /** @description Where some words were heard. */
+        HeardPlace: {
+            end: number;
+            /** @description As it was heard there. */
+            heard: string;
+            recording: components["schemas"]["RecordingId"];
+            /** @description Characters of the recording's joined text. */
+            start: number;
         };
         /** @description One application of heat. */
         Heat: {
@@ -1728,6 +1723,22 @@ export interface components {
                 id: components["schemas"]["GroupId"];
             };
         };
+        /** @description One hole with all that is drawn at it. */
+        HoleMark: {
+            group: components["schemas"]["GroupId"];
+            /**
+             * Format: int32
+             * @description Its number in the group, from 1.
+             */
+            number: number;
+            /** @description Its place in the order of tightening, from 1; `None` where no order is known. */
+            place?: number | null;
+            tag: components["schemas"]["Tag"];
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
         /** @description A hole by its group and its number there, from 1. */
         HoleOf: {
             group: components["schemas"]["GroupId"];
@@ -1827,7 +1838,7 @@ export interface components {
          */
         JobId: string;
         /** @description One job as lists show it. */
-        JobView: {
+        JobRow: {
             /** @description What becomes of every part it takes out. */
             fates: components["schemas"]["Fated"][];
             id: components["schemas"]["JobId"];
@@ -1835,7 +1846,7 @@ export interface components {
             prices: components["schemas"]["Price"][];
             /** @description How many of its steps are worded for it alone. */
             reworded: number;
-            route?: components["schemas"]["RouteView"] | null;
+            route?: components["schemas"]["RouteRow"] | null;
             /** @description How many steps it shares with at least one other job. */
             shared: number;
             title: string;
@@ -1856,13 +1867,13 @@ export interface components {
         };
         /** @description What the torque bench is told of a joint; whatever is not known is empty. */
         JointFacts: {
-            clamped?: components["schemas"]["Mating"] | null;
+            clamped?: components["schemas"]["Material"] | null;
             class?: components["schemas"]["Class"] | null;
             /** Format: double */
             engagement_mm?: number | null;
             /** @description Ends of the friction coefficient. */
             friction?: number[] | null;
-            into?: components["schemas"]["Mating"] | null;
+            into?: components["schemas"]["Material"] | null;
             /** @description The most that drives the screw in and the least that strips the hole, both measured, in N·m. */
             measured_nm?: number[] | null;
         };
@@ -1900,20 +1911,6 @@ export interface components {
             put_away: {
                 id: components["schemas"]["ToolId"];
             };
-        };
-        /** @description What a label says of a part; whatever it does not say is empty. */
-        Label: {
-            /** Format: double */
-            capacity_mah?: number | null;
-            connector?: string | null;
-            /** Format: double */
-            energy_wh?: number | null;
-            size?: string | null;
-            /**
-             * Format: double
-             * @description Nominal, never the charge voltage.
-             */
-            voltage_v?: number | null;
         };
         /** @description A tool or material that is laid out at the start. */
         LaidOut: {
@@ -1956,6 +1953,18 @@ export interface components {
          * @description A layer of the device.
          */
         LayerId: string;
+        /** @description A layer as it is drawn. */
+        LayerMap: {
+            /** Format: double */
+            height_mm: number;
+            holes: components["schemas"]["HoleMark"][];
+            layer: components["schemas"]["LayerId"];
+            name: string;
+            /** @description SVG path data in millimetres. */
+            outline: string;
+            /** Format: double */
+            width_mm: number;
+        };
         /** @description The whole ledger. */
         Ledger: {
             balance: components["schemas"]["Balance"];
@@ -1971,6 +1980,8 @@ export interface components {
             back?: number | null;
             /** @description Screws leave their holes; loosened and captive ones stay with their part. */
             comes_out: boolean;
+            /** @description "4", or "?" where nobody counted. */
+            count: string;
             /** @description Claims of the count that differ, in a sentence. */
             disagreement?: string | null;
             group: components["schemas"]["GroupId"];
@@ -1978,6 +1989,8 @@ export interface components {
             label: string;
             /** Format: int64 */
             left_over?: number | null;
+            /** @description Left out on purpose. */
+            on_purpose: boolean;
             /** Format: int32 */
             out?: number | null;
             /** Format: int32 */
@@ -2017,12 +2030,16 @@ export interface components {
          * @enum {string}
          */
         Limit: "screw_breaks" | "screw_yields" | "hole_strips" | "screw_strips" | "part_crushed" | "insert_turns";
-        /** @description One recording of a manual as the Listen stop shows it. */
-        ListenRecording: {
-            cues: components["schemas"]["Cue"][];
+        /**
+         * @description What a line of a step is.
+         * @enum {string}
+         */
+        LineKind: "variants" | "posture" | "caution" | "act" | "screws" | "heat" | "connector" | "branch" | "note" | "why";
+        /** @description One recording with all that is shown of it. */
+        ListenView: {
             /** Format: int64 */
             duration_ms: number;
-            heard: components["schemas"]["HeardRecording"];
+            heard: components["schemas"]["RecordingRow"];
             id: components["schemas"]["RecordingId"];
             timed: boolean;
             title: string;
@@ -2033,7 +2050,7 @@ export interface components {
          */
         Locking: "liquid" | "patch" | "washer";
         /** @description A correction whose words no statement covers any more. */
-        Lost: {
+        LostCorrection: {
             end: number;
             id: components["schemas"]["CorrectionId"];
             start: number;
@@ -2101,6 +2118,10 @@ export interface components {
             seams: {
                 [key: string]: components["schemas"]["Seam"];
             };
+            /** @description Findings that an author has looked at and let be. */
+            set_aside?: {
+                [key: string]: components["schemas"]["SetAside"];
+            };
             settled?: {
                 [key: string]: components["schemas"]["Settled"];
             };
@@ -2136,6 +2157,24 @@ export interface components {
              */
             seq: number;
         };
+        /** @description What stands beside a step, worded for people. */
+        MarginRow: {
+            branches: string[];
+            connectors: string[];
+            heat: string[];
+            posture?: string | null;
+            screws: components["schemas"]["MarginScrews"][];
+            step: components["schemas"]["StepId"];
+            /** @description "spudger", "spudger or pick (best: pick)". */
+            tools: string[];
+            variants: string[];
+        };
+        /** @description A group of screws in the margin. */
+        MarginScrews: {
+            drive?: components["schemas"]["Drive"] | null;
+            group: components["schemas"]["GroupId"];
+            words: string;
+        };
         /**
          * @description Why a statement is worth another look.
          * @enum {string}
@@ -2145,7 +2184,7 @@ export interface components {
          * @description What the screw goes into.
          * @enum {string}
          */
-        Mating: "steel" | "brass_insert" | "aluminium" | "cast_aluminium" | "magnesium" | "pa66_gf30" | "pc" | "abs";
+        Material: "steel" | "brass_insert" | "aluminium" | "cast_aluminium" | "magnesium" | "pa66_gf30" | "pc" | "abs";
         /** @description A figure with its unit, as the fact sheet lists it. `to` is the upper end of a range. */
         Measure: {
             quantity: components["schemas"]["Quantity"];
@@ -2176,6 +2215,16 @@ export interface components {
             says: string;
             /** @description Places in the list of kinds. */
             screw: number;
+        };
+        /** @description A judgement with its reasons. */
+        MoveVerdict: {
+            /** @description What speaks against it. */
+            against: components["schemas"]["Condition"][];
+            /** @description The edits that drop all that speaks against it. */
+            drops: components["schemas"]["Edit"][];
+            judged: components["schemas"]["Judged"];
+            /** @description The sentence that the author reads; empty where all is fine. */
+            says: string;
         };
         /** @description A part that can only be reached after others. */
         NeedFact: {
@@ -2244,28 +2293,6 @@ export interface components {
             /** @description How to tell them. */
             says: string;
         };
-        /** @description One finding. */
-        OrderFinding: {
-            /** @description Stands against publishing. */
-            blocks: boolean;
-            fixes: components["schemas"]["Fix"][];
-            kind: components["schemas"]["OrderKind"];
-            parts: components["schemas"]["PartId"][];
-            /** @description The sentence that the author reads. */
-            says: string;
-            steps: components["schemas"]["StepId"][];
-        };
-        /**
-         * @description What kind of thing is wrong.
-         * @enum {string}
-         */
-        OrderKind: "ring" | "too_early" | "idle" | "unreached";
-        /** @description What to order for one part, in words. */
-        OrderLine: {
-            name: string;
-            part: components["schemas"]["PartId"];
-            text: string;
-        };
         /** @description The rim of a layer in millimetres, the origin being its upper left corner. */
         Outline: {
             /** @description A rectangle with rounded corners. */
@@ -2289,7 +2316,7 @@ export interface components {
             cooled_by?: string | null;
             evidence: components["schemas"]["Evidence"][];
             /** @description What the label of the fitted one says. */
-            fitted?: components["schemas"]["Label"];
+            fitted?: components["schemas"]["RatingLabel"];
             id: components["schemas"]["PartId"];
             inside?: components["schemas"]["PartId"] | null;
             name: string;
@@ -2304,17 +2331,6 @@ export interface components {
             single_use?: boolean;
             /** @description Empty: in all variants. */
             variants?: components["schemas"]["VariantId"][];
-        };
-        /** @description How deep a part sits. */
-        PartDepth: {
-            counted_steps?: number | null;
-            /** @description How many other parts can only be reached through it. */
-            opens: number;
-            part: components["schemas"]["PartId"];
-            /** Format: double */
-            seconds?: number | null;
-            /** @description Steps of the cheapest route, its own included; `None` where no step reaches it. */
-            steps?: number | null;
         };
         /** @description Changes of parts. */
         PartEdit: {
@@ -2365,7 +2381,7 @@ export interface components {
         } | {
             cooled_by: string | null;
         } | {
-            fitted: components["schemas"]["Label"];
+            fitted: components["schemas"]["RatingLabel"];
         } | {
             replacement: components["schemas"]["Replacement"] | null;
         } | {
@@ -2440,6 +2456,20 @@ export interface components {
          * @enum {string}
          */
         Quantity: "temperature" | "duration" | "length" | "angle" | "voltage" | "capacity" | "energy" | "torque" | "percent" | "score" | "mass" | "price";
+        /** @description What a label says of a part; whatever it does not say is empty. */
+        RatingLabel: {
+            /** Format: double */
+            capacity_mah?: number | null;
+            connector?: string | null;
+            /** Format: double */
+            energy_wh?: number | null;
+            size?: string | null;
+            /**
+             * Format: double
+             * @description Nominal, never the charge voltage.
+             */
+            voltage_v?: number | null;
+        };
         /** @description Changes of a reading. */
         ReadingEdit: {
             /** @description `None` for the kind goes back to what the reader said. */
@@ -2563,22 +2593,31 @@ export interface components {
             timed: boolean;
             title: string;
         };
-        /** @description A recording that the manual draws on; its text lives apart and never changes. */
+        /** @description A recording that the manual draws on. */
         RecordingRef: {
             /** Format: int64 */
             duration_ms: number;
             id: components["schemas"]["RecordingId"];
             title: string;
         };
-        /** @description Something that remains before publishing. */
-        Remaining: {
-            /** @description Blocks publishing; the rest only waits. */
-            blocks: boolean;
-            group?: components["schemas"]["GroupId"] | null;
-            step?: components["schemas"]["StepId"] | null;
-            /** @description Where it is mended. */
-            stop: components["schemas"]["Stop"];
-            what: string;
+        /** @description A recording under the author's corrections. */
+        RecordingRow: {
+            gaps: components["schemas"]["Gap"][];
+            lost: components["schemas"]["LostCorrection"][];
+            statements: components["schemas"]["StatementRow"][];
+            sums: components["schemas"]["RecordingSums"];
+        };
+        /** @description What a recording comes to. */
+        RecordingSums: {
+            doubtful: number;
+            /** Format: int64 */
+            silence_ms: number;
+            statements: number;
+            talk: number;
+            /** @description Acts that no step rests on. */
+            unused: number;
+            /** @description Statements that a step rests on. */
+            used: number;
         };
         /** @description One repaired word. */
         Repair: {
@@ -2599,7 +2638,7 @@ export interface components {
             comes_with?: string | null;
             /** @description As it stands on the bill: "EUR". */
             currency?: string | null;
-            label?: components["schemas"]["Label"];
+            label?: components["schemas"]["RatingLabel"];
             /** @description The number it is ordered by. */
             number?: string | null;
             /** Format: double */
@@ -2677,7 +2716,7 @@ export interface components {
             only_length: components["schemas"]["OnlyLength"][];
         };
         /** @description One way to the target. */
-        RouteView: {
+        RouteRow: {
             /** @description What a job has to rule out to be cut along this way. */
             barred: components["schemas"]["StepId"][];
             /**
@@ -2703,42 +2742,18 @@ export interface components {
             /** @description Line of the table, its head being 1. */
             row: number;
         };
-        /** @description A group of screws as readers see it. */
-        ScrewLine: {
-            captive: boolean;
-            /**
-             * Format: int32
-             * @description "6 ×", or "? ×" where nobody counted.
-             */
-            count?: number | null;
-            /** @description `PH0`, `T6`, "five-lobe"; `None` where the drive is not known. */
-            drive?: string | null;
-            group: components["schemas"]["GroupId"];
-            holds: string[];
-            /** Format: double */
-            length_mm?: number | null;
-            profile?: components["schemas"]["Drive"] | null;
-            /** @description The variants that have them; empty where all have. */
-            variants: string[];
-            /** @description For readers: "3 × T6, 4 mm, captive, fan, only for the blue one". */
-            words: string;
-        };
-        /** @description All screws of a guide. */
-        ScrewSheet: {
-            /** @description Bits in the order in which they are taken up. */
-            bits: string[];
-            joints: components["schemas"]["SheetJoint"][];
-            /** @description Layers with holes on them. */
-            layers: components["schemas"]["SheetLayer"][];
-            rows: components["schemas"]["SheetRow"][];
-        };
+        /**
+         * @description Every rule there is, by its name.
+         * @enum {string}
+         */
+        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
         /** @description All that the stop shows. */
         ScrewsView: {
             bits: components["schemas"]["Bits"];
-            findings: components["schemas"]["CheckFinding"][];
-            groups: components["schemas"]["GroupView"][];
+            groups: components["schemas"]["GroupRow"][];
             joints: components["schemas"]["Joint"][];
             kinds: components["schemas"]["KindRow"][];
+            layers: components["schemas"]["LayerMap"][];
             ledger: components["schemas"]["Ledger"];
             risks: components["schemas"]["Risks"];
         };
@@ -2798,13 +2813,27 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description A chapter. */
+        Section: {
+            blocks: components["schemas"]["Block"][];
+            title: string;
+        };
+        /** @description A finding that stands no longer in the way. */
+        SetAside: {
+            /** @description Why it does not matter here. */
+            because: string;
+            evidence: components["schemas"]["Evidence"][];
+            id: components["schemas"]["FindingKey"];
+            /** @description The rule's name; rules may go, what was decided stays readable. */
+            rule: string;
+        };
         /** @description The bench with the setting in force. */
         Setting: {
             /** @description What was taken as usual because nobody said. */
             assumed: string[];
-            bench?: components["schemas"]["Bench"] | null;
             /** @description What to say where no torque driver is. */
             by_hand: string;
+            computed?: components["schemas"]["TorqueWindow"] | null;
             /**
              * Format: double
              * @description What a reader is told, in N·m: the setting that was given and stands, else the recommended one of a joint whose class
@@ -2814,7 +2843,7 @@ export interface components {
             /** @description Outside the window and nobody has given a reason. */
             open: boolean;
             setting: components["schemas"]["InUnit"][];
-            stands?: components["schemas"]["Stands"] | null;
+            verdict?: components["schemas"]["TorqueVerdict"] | null;
             /** @description The window, the setting and the breaking torque in all units. */
             window: components["schemas"]["InUnit"][];
         };
@@ -2833,14 +2862,6 @@ export interface components {
          * @enum {string}
          */
         Shape: "circle" | "square" | "triangle" | "diamond" | "pentagon" | "hexagon" | "slab" | "drop";
-        /** @description The order of one joint. */
-        SheetJoint: {
-            /** @description "A1, A3, A2, A4": letters of groups with the numbers of their holes. */
-            order?: string | null;
-            says: string;
-            /** @description The step that opens it. */
-            title: string;
-        };
         /** @description A layer with holes. */
         SheetLayer: {
             holes: number;
@@ -2881,7 +2902,7 @@ export interface components {
             updated_at: string;
         };
         /** @description A judgement of one spot. */
-        Spot: components["schemas"]["Verdict"] & {
+        Spot: components["schemas"]["MoveVerdict"] & {
             after?: components["schemas"]["StepId"] | null;
         };
         /**
@@ -2889,11 +2910,6 @@ export interface components {
          * @enum {string}
          */
         Standing: "proposed" | "confirmed" | "dropped";
-        /**
-         * @description How a given setting stands to the window.
-         * @enum {string}
-         */
-        Stands: "inside" | "below" | "above" | "breaks";
         /** @description One thing said, with its kind, its reason and its facts. */
         Statement: {
             /**
@@ -2941,6 +2957,29 @@ export interface components {
          * @enum {string}
          */
         StatementKind: "action" | "caution" | "condition" | "observation" | "tool" | "test" | "chatter" | "noise";
+        /** @description A statement as a list shows it. */
+        StatementRow: {
+            corrected: boolean;
+            /** @description The reader wants an author's eye: a safety word is in doubt, or the reading itself is none too sure. */
+            doubtful: boolean;
+            dropped: boolean;
+            /** @description Facts were put right by hand. */
+            facts_corrected: boolean;
+            /** @description The kind in force: the author's, else the reader's. */
+            kind: components["schemas"]["StatementKind"];
+            /**
+             * Format: int32
+             * @description How sure the reader is, in per cent.
+             */
+            percent: number;
+            /** @description With the facts in force. */
+            statement: components["schemas"]["Statement"];
+            step?: components["schemas"]["StepId"] | null;
+            /** @description Talk, noise, or left out: nothing of the work. */
+            talk: boolean;
+            /** @description An act that no step rests on. */
+            unused: boolean;
+        };
         /** @description One step. */
         Step: {
             actions: components["schemas"]["Action"][];
@@ -2975,6 +3014,16 @@ export interface components {
             bits: string[];
             number: number;
             step: components["schemas"]["StepId"];
+        };
+        /** @description One step, or another guide in the place of some. */
+        StepBlock: {
+            guide?: components["schemas"]["JobId"] | null;
+            /** @description What must be read before, first. */
+            lines: components["schemas"]["StepLine"][];
+            /** @description "4", or "1–3" where a guide stands for several. */
+            number: string;
+            step?: components["schemas"]["StepId"] | null;
+            title: string;
         };
         /** @description Changes of steps. */
         StepEdit: {
@@ -3051,11 +3100,31 @@ export interface components {
         } | {
             reviewed: boolean;
         };
+        /** @description A step made of one statement. */
+        StepFrom: {
+            /** @description Send it like any other edit. */
+            edit: components["schemas"]["Edit"];
+            step: components["schemas"]["StepId"];
+        };
         /**
          * Format: uuid
          * @description A step of the teardown or of a narrated rebuild.
          */
         StepId: string;
+        /** @description One line of a step. */
+        StepLine: {
+            drive?: components["schemas"]["Drive"] | null;
+            kind: components["schemas"]["LineKind"];
+            text: string;
+        };
+        /** @description All that the stop shows. */
+        StepsView: {
+            /** @description Every step of the page, in its order. */
+            margins: components["schemas"]["MarginRow"][];
+            /** @description Outer parts before what sits inside them. */
+            parts: components["schemas"]["PartRow"][];
+            tools: components["schemas"]["ToolRow"][];
+        };
         /**
          * @description A stop of the author's day, in the order of the work.
          * @enum {string}
@@ -3077,6 +3146,13 @@ export interface components {
             tool: components["schemas"]["ToolId"];
         } | {
             group: components["schemas"]["GroupId"];
+        } | {
+            /** @description Words of a recording, by the characters of its joined text. */
+            words: {
+                end: number;
+                recording: components["schemas"]["RecordingId"];
+                start: number;
+            };
         };
         /** @description What an edited table asks for: one edit to send, none where nothing differs. */
         TableRead: {
@@ -3170,6 +3246,50 @@ export interface components {
          * @enum {string}
          */
         TorqueFrom: "maker" | "narrator" | "author";
+        /**
+         * @description How a given setting stands to the window.
+         * @enum {string}
+         */
+        TorqueVerdict: "inside" | "below" | "above" | "breaks";
+        /** @description The bench's answer. Torques in N·m. */
+        TorqueWindow: {
+            /**
+             * Format: double
+             * @description Least torque that breaks the screw.
+             */
+            breaking_nm: number;
+            /** @description Clamping force at the recommended setting, at the most and the least friction, in newtons. */
+            clamp_n?: number[] | null;
+            limit: components["schemas"]["Limit"];
+            /** @description The limit in words: "the screw twists off". */
+            limit_says: string;
+            /**
+             * Format: double
+             * @description The most that harms nothing, with its ends over the range of friction.
+             */
+            max_nm: number;
+            max_range_nm: number[];
+            /**
+             * Format: double
+             * @description The least that holds, with its ends over the range of friction.
+             */
+            min_nm: number;
+            min_range_nm: number[];
+            /** @description Cautions of the bench in sentences. */
+            notes: string[];
+            /**
+             * Format: double
+             * @description A setting that a driver has; `None` where the window is empty: drive by hand.
+             */
+            recommended_nm?: number | null;
+            /**
+             * Format: double
+             * @description Whole turns of thread that hold.
+             */
+            turns: number;
+            /** @description Figures with formula and source. */
+            worked: components["schemas"]["Worked"][];
+        };
         /** @description What a route adds up to. */
         Totals: {
             /** @description By the counting rule of EN 45554 (from memory). */
@@ -3227,22 +3347,6 @@ export interface components {
          * @description A variant of the device.
          */
         VariantId: string;
-        /** @description A variant with how to tell it and what is different in it. */
-        VariantLine: {
-            name: string;
-            /** @description How to tell it, and what only it has: "The dial is blue. Only here: the rain sensor; step 6." */
-            text: string;
-        };
-        /** @description A judgement with its reasons. */
-        Verdict: {
-            /** @description What speaks against it. */
-            against: components["schemas"]["Condition"][];
-            judged: components["schemas"]["Judged"];
-            /** @description The edits that let go of all that speaks against it. */
-            letting_go: components["schemas"]["Edit"][];
-            /** @description The sentence that the author reads; empty where all is fine. */
-            says: string;
-        };
         /** @description What is looked for. */
         Wanted: {
             find: string;
@@ -3286,6 +3390,17 @@ export interface components {
              */
             confidence: number;
             evidence: components["schemas"]["Evidence"][];
+            reason: components["schemas"]["Reason"];
+        };
+        /** @description One reason as it is read. */
+        WhyRow: {
+            because: string;
+            evidence: components["schemas"]["Evidence"][];
+            /**
+             * Format: int32
+             * @description How sure it is, in per cent.
+             */
+            percent: number;
             reason: components["schemas"]["Reason"];
         };
         /** @description Words that were said where others were heard. */
@@ -3584,7 +3699,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RouteView"][];
+                    "application/json": components["schemas"]["RouteRow"][];
                 };
             };
             404: {
@@ -3654,35 +3769,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Comparison"][];
-                };
-            };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    device: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DeviceView"];
                 };
             };
             404: {
@@ -3785,6 +3871,45 @@ export interface operations {
             };
         };
     };
+    findings: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindingsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     guide: {
         parameters: {
             query?: {
@@ -3847,6 +3972,45 @@ export interface operations {
             };
         };
     };
+    heard: {
+        parameters: {
+            query: {
+                find: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardPlace"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     history: {
         parameters: {
             query?: never;
@@ -3892,7 +4056,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobView"][];
+                    "application/json": components["schemas"]["JobRow"][];
                 };
             };
             404: {
@@ -3953,7 +4117,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListenRecording"][];
+                    "application/json": components["schemas"]["ListenView"][];
                 };
             };
             404: {
@@ -4219,6 +4383,37 @@ export interface operations {
             };
         };
     };
+    step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                recording: string;
+                start: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepFrom"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -4472,6 +4667,35 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepsView"];
                 };
             };
             404: {

@@ -2,7 +2,7 @@
 import { Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import type { Result } from "../api/outbox";
-import { Button, TextInput, Wrong } from "./controls";
+import { Button, ErrorNote, TextInput } from "./controls";
 import { Row } from "./layout";
 
 export function AddLine(props: {
@@ -41,7 +41,7 @@ export function AddLine(props: {
           <Plus size={15} aria-hidden /> {props.button}
         </Button>
       </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </form>
   );
 }

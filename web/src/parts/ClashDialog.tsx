@@ -1,27 +1,27 @@
 /** Two versions of one thing: the author looks at both and chooses. */
 import { Heading } from "react-aria-components";
 import type { Problem } from "../api/client";
-import { Button, PrimaryButton, Quiet } from "./controls";
-import { Card, Foot, Sheet } from "./Sheet";
+import { Button, Muted, PrimaryButton } from "./controls";
+import { Card, Foot, ModalDialog } from "./ModalDialog";
 
 export function ClashDialog({ problem, onChoose }: { problem: Problem | null; onChoose: (mine: boolean) => void }) {
   const clash = problem?.clash;
   return (
-    <Sheet isOpen={problem !== null} label="Changed by somebody else">
+    <ModalDialog isOpen={problem !== null} label="Changed by somebody else">
       <Heading slot="title">Changed by somebody else</Heading>
       <p>{problem?.detail}</p>
       {clash?.theirs.map((t) => (
         <Card key={`${t.place.aspect}${t.place.id}${t.place.field}`}>
-          <Quiet>
+          <Muted>
             {t.author} · {t.place.aspect}
             {t.place.field ? `, ${t.place.field}` : ""}
-          </Quiet>
+          </Muted>
           <pre>{shown(t.value)}</pre>
         </Card>
       ))}
       {clash?.mine ? (
         <Card>
-          <Quiet>What you asked for</Quiet>
+          <Muted>What you asked for</Muted>
           <pre>{shown(clash.mine)}</pre>
         </Card>
       ) : null}
@@ -29,7 +29,7 @@ export function ClashDialog({ problem, onChoose }: { problem: Problem | null; on
         {clash?.mine ? <PrimaryButton onPress={() => onChoose(true)}>Mine goes over theirs</PrimaryButton> : null}
         <Button onPress={() => onChoose(false)}>Theirs stands</Button>
       </Foot>
-    </Sheet>
+    </ModalDialog>
   );
 }
 

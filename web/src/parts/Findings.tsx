@@ -1,10 +1,10 @@
-/** What does not fit, each with the presses that mend it. */
-import { type ReactNode, useId } from "react";
+/** What does not fit, each with the presses that mend it, or the reason why it does not matter here. */
+import { type ReactNode, useId, useState } from "react";
 import styled from "styled-components";
-import type { Edit } from "../api/client";
-import { useHand } from "../api/manual";
+import type { Finding } from "../api/client";
+import { useManual } from "../api/manual";
 import { space } from "../theme";
-import { Button, Heading, Quiet } from "./controls";
+import { Button, Heading, Muted, Typed } from "./controls";
 import { Row } from "./layout";
 
 const List = styled.ul`
@@ -20,49 +20,116 @@ const Item = styled.li<{ $blocks: boolean }>`
   button { white-space: normal; text-align: left; }
 `;
 
-/** What every kind of finding has. */
-export type Shown = {
-  says: string;
-  blocks: boolean;
-  fixes: { label: string; edit: Edit }[];
-  why?: string;
-  source?: string;
+type Props = {
+  name: string;
+  findings: Finding[];
+  /** A press beside the fixes, such as "Show it". */
+  also?: (finding: Finding) => ReactNode;
 };
 
-export function Findings<T extends Shown>(props: {
-  name: string;
-  findings: T[];
-  /** A press beside the fixes, such as "Show it". */
-  also?: (finding: T) => ReactNode;
-}) {
-  const { edit } = useHand();
+export function Findings({ name, findings, also }: Props) {
   const id = useId();
-  if (props.findings.length === 0) return null;
+  if (findings.length === 0) return null;
   return (
     <section aria-labelledby={id}>
       <Heading as="h3" id={id}>
-        {props.name}
+        {name}
       </Heading>
       <List>
-        {props.findings.map((f) => (
-          <Item key={f.says} $blocks={f.blocks}>
-            <p>{f.says}</p>
-            {f.why && (
-              <Quiet>
-                {f.why} <span>Source: {f.source}.</span>
-              </Quiet>
-            )}
-            <Row>
-              {f.fixes.map((fix) => (
-                <Button key={fix.label} onPress={() => void edit(fix.edit)}>
-                  {fix.label}
-                </Button>
-              ))}
-              {props.also?.(f)}
-            </Row>
+        {findings.map((f) => (
+          <Item key={f.key} $blocks={f.blocks}>
+            <One finding={f} also={also} />
           </Item>
         ))}
       </List>
     </section>
   );
+}
+
+/** One finding: what, why, and the ways out. */
+export function One({ finding: f, also }: { finding: Finding; also?: Props["also"] }) {
+  const { edit } = useManual();
+  const [asking, setAsking] = useState(false);
+  if (f.set_aside != null)
+    return (
+      <>
+        <Muted>
+          <s>{f.says}</s> Set aside: {f.set_aside}
+        </Muted>
+        {f.may_set_aside && (
+          <Row>
+            <Button onPress={() => void edit({ finding: { take_up: { id: f.key } } })}>It matters after all</Button>
+            {also?.(f)}
+          </Row>
+        )}
+      </>
+    );
+  return (
+    <>
+      <p>
+        {f.blocks && <strong>Blocks publishing: </strong>}
+        {f.says}
+      </p>
+      <Muted>
+        {f.why} <span>Source: {f.source}.</span>
+      </Muted>
+      <Row style={{ alignItems: "center" }}>
+        {f.fixes.map((fix) => (
+          <Button key={fix.label} onPress={() => void edit(fix.edit)}>
+            {fix.label}
+          </Button>
+        ))}
+        {also?.(f)}
+        {f.may_set_aside && !asking && <Button onPress={() => setAsking(true)}>It does not matter here</Button>}
+      </Row>
+      {asking && <Aside finding={f} onDone={() => setAsking(false)} />}
+    </>
+  );
+}
+
+/** Nothing is set aside without a reason. */
+function Aside({ finding: f, onDone }: { finding: Finding; onDone: () => void }) {
+  const { edit } = useManual();
+  const [because, setBecause] = useState("");
+  const [wrong, setWrong] = useState<string | null>(null);
+  const send = async () => {
+    const result = await edit({ finding: { set_aside: { id: f.key, rule: f.rule, because } } });
+    setWrong(result.ok ? null : result.problem.detail);
+    if (result.ok) onDone();
+  };
+  return (
+    <form
+      aria-label="Why it does not matter"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <Row>
+        <Typed
+          label="Why it does not matter here"
+          width="22em"
+          value={because}
+          onChange={setBecause}
+          wrong={wrong}
+          autoFocus
+        />
+        <Button type="submit">Set it aside</Button>
+        <Button onPress={onDone}>Cancel</Button>
+      </Row>
+    </form>
+  );
+}
+
+/** Whether a finding is about one thing. */
+export const isAbout = (finding: Finding, kind: "step" | "part" | "note" | "tool" | "group", id: string | null) =>
+  finding.about.some((subject) => kind in subject && (subject as Record<string, string>)[kind] === id);
+
+/** Whether it is about a thing of this kind at all. */
+export const isOfKind = (finding: Finding, kind: string) => finding.about.some((subject) => kind in subject);
+
+/** The first thing of a kind that it is about. */
+export function idOf(finding: Finding, kind: "step" | "part" | "note" | "tool" | "group"): string | undefined {
+  const subject = finding.about.find((s) => kind in s) as Record<string, string> | undefined;
+  return subject?.[kind];
 }

@@ -3,27 +3,10 @@ import { TooltipTrigger } from "react-aria-components";
 import { NavLink } from "react-router";
 import styled from "styled-components";
 import type { Stop } from "../api/client";
+import { stations } from "../stops/registry";
 import { focusRing, space } from "../theme";
 import { Button } from "./controls";
 import { Hint } from "./Hint";
-
-type Station = { stop: Stop; name: string; to?: string; later?: string };
-const STATIONS: Station[] = [
-  { stop: "listen", name: "Listen", to: "listen" },
-  { stop: "steps", name: "Steps", to: "steps" },
-  { stop: "chain", name: "Chain", to: "chain" },
-  { stop: "screws", name: "Screws", to: "screws" },
-  { stop: "seams", name: "Seams", later: "How glued and clipped edges open: where, how deep, how hot, how long." },
-  { stop: "cables", name: "Cables", later: "Every connector, how it opens, and what its cable must pass." },
-  { stop: "cautions", name: "Cautions", later: "What can hurt or break, worded and placed before the step." },
-  { stop: "fold", name: "Fold", to: "fold" },
-  {
-    stop: "rehearse",
-    name: "Rehearse",
-    later: "One step at a time with busy hands: big type, timers, counts to confirm.",
-  },
-  { stop: "publish", name: "Publish", to: "publish" },
-];
 
 const Line = styled.nav`
   border-bottom: 1px solid var(--line);
@@ -74,7 +57,7 @@ export function Rail({ blocking }: { blocking: Partial<Record<Stop, number>> }) 
   return (
     <Line aria-label="Stops">
       <ol>
-        {STATIONS.map(({ stop, name, to, later }) => (
+        {stations.map(({ stop, name, to, later }) => (
           <li key={stop}>
             {to ? (
               <Way to={to}>

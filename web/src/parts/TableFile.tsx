@@ -3,20 +3,20 @@ import { FileUp } from "lucide-react";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import { type Edit, isProblem, type Problem } from "../api/client";
-import { useHand } from "../api/manual";
-import { Button, Quiet, Wrong } from "./controls";
-import { plural } from "./words";
+import { useManual } from "../api/manual";
+import { Button, ErrorNote, Muted } from "./controls";
+import { plural } from "./format";
 
 /** Where a table is read, what its button says, and what one of its changes is called. */
 type Props = { path: string; button: string; name?: string; change: string };
 
 /** Most bad rows shown at once; the rest come up when these are mended. */
-const MOST_ROWS = 20;
+const MAX_ROWS = 20;
 const LOST = "The server did not take the table. Nothing was changed; try again in a moment.";
 
 /** The button and, below, what came of it. */
 export function useTableFile({ path, button, name, change }: Props) {
-  const { edit } = useHand();
+  const { edit } = useManual();
   const [told, setTold] = useState<string | null>(null);
   const [problem, setProblem] = useState<Problem | null>(null);
   const take = async (files: FileList | null) => {
@@ -48,17 +48,17 @@ export function useTableFile({ path, button, name, change }: Props) {
     ),
     outcome: (
       <>
-        {told && <Quiet role="status">{told}</Quiet>}
+        {told && <Muted role="status">{told}</Muted>}
         {problem && (
-          <Wrong>
+          <ErrorNote>
             {problem.detail}
-            {(problem.rows ?? []).slice(0, MOST_ROWS).map((r) => (
+            {(problem.rows ?? []).slice(0, MAX_ROWS).map((r) => (
               <span key={`${r.row}${r.column}`} style={{ display: "block" }}>
                 Row {r.row}
                 {r.column && `, column ${r.column}`}: {r.problem}
               </span>
             ))}
-          </Wrong>
+          </ErrorNote>
         )}
       </>
     ),

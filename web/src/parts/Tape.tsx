@@ -8,13 +8,14 @@ import { Paperclip, X } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import type { Evidence, Heard, ListenRecording } from "../api/client";
+import type { Evidence, ListenView, StatementRow } from "../api/client";
 import { useListen } from "../api/manual";
+import { labels } from "../api/tables";
 import { space } from "../theme";
 import { Button, IconButton } from "./controls";
+import { clock } from "./format";
 import { type PlayMode, useTape } from "./tape-context";
-import { LARGEST_BYTES, outline, waveform } from "./waveform";
-import { clock, kindName } from "./words";
+import { MAX_BYTES, outline, waveform } from "./waveform";
 
 const Strip = styled.section`
   background: var(--sunk);
@@ -68,7 +69,7 @@ export function Tape() {
   return shown ? <OneTape key={shown.id} recording={shown} lit={spans(focus, shown.id)} /> : null;
 }
 
-function OneTape({ recording, lit }: { recording: ListenRecording; lit: Focused[] }) {
+function OneTape({ recording, lit }: { recording: ListenView; lit: Focused[] }) {
   const media = useRef<HTMLVideoElement & HTMLAudioElement>(null);
   const [file, setFile] = useState<Opened | null>(null);
   const [looping, setLooping] = useState(false);
@@ -196,7 +197,7 @@ function useWaveform(opened: Opened | null): number[] | null {
   useEffect(() => {
     let current = true;
     setPeaks(null);
-    if (opened && opened.file.size <= LARGEST_BYTES) {
+    if (opened && opened.file.size <= MAX_BYTES) {
       // A file without a sound that can be read still plays; it only has no waveform.
       waveform(opened.file).then(
         (found) => current && setPeaks(found),
@@ -219,20 +220,27 @@ function useRemembered(recording: string, opened: Opened | null): string | null 
   return localStorage.getItem(key);
 }
 
-function label(recording: ListenRecording, lit: Focused[]): string {
-  const used = recording.heard.statements.filter((s) => s.step).length;
+function label(recording: ListenView, lit: Focused[]): string {
+  const { used, statements } = recording.heard.sums;
   const where = lit[0] && recording.timed ? ` In hand: about ${clock(lit[0].from)}.` : "";
-  return `${recording.title}: ${used} of ${recording.heard.statements.length} statements are used by steps.${where}`;
+  return `${recording.title}: ${used} of ${statements} statements are used by steps.${where}`;
 }
 
-function Marks({ statements, timed, place }: { statements: Heard[]; timed: boolean; place: (ms: number) => string }) {
+function Marks({
+  statements,
+  timed,
+  place,
+}: {
+  statements: StatementRow[];
+  timed: boolean;
+  place: (ms: number) => string;
+}) {
   return useMemo(
     () =>
       statements.map((s) => {
         const x = place(timed ? (s.statement.from_ms ?? 0) : s.statement.start);
-        const talk = s.dropped || s.kind === "chatter" || s.kind === "noise";
-        if (talk) return <circle key={s.statement.start} cx={x} cy="22" r="1.5" fill="var(--strong-line)" />;
-        const hollow = !s.step && (s.kind === "action" || s.kind === "test");
+        if (s.talk) return <circle key={s.statement.start} cx={x} cy="22" r="1.5" fill="var(--strong-line)" />;
+        const hollow = s.unused;
         const y = s.kind === "action" ? 7 : s.kind === "caution" ? 11 : 15;
         return (
           <line
@@ -252,7 +260,7 @@ function Marks({ statements, timed, place }: { statements: Heard[]; timed: boole
 }
 
 /** The words in hand, inside the sentences around them. */
-function Excerpt({ recording, lit }: { recording: ListenRecording; lit: Focused[] }) {
+function Excerpt({ recording, lit }: { recording: ListenView; lit: Focused[] }) {
   const first = lit[0];
   if (!first) return null;
   const said = recording.heard.statements.filter((s) =>
@@ -267,7 +275,7 @@ function Excerpt({ recording, lit }: { recording: ListenRecording; lit: Focused[
       {before && <span>… {before} </span>}
       {said.map((s) => (
         <span key={s.statement.start}>
-          <mark title={kindName(s.kind)}>{s.statement.text}</mark>{" "}
+          <mark title={labels.StatementKind[s.kind]}>{s.statement.text}</mark>{" "}
         </span>
       ))}
       {after && <span>{after} …</span>}

@@ -1,6 +1,23 @@
 /** Buttons, fields and small marks that every stop uses. */
+import { Check as CheckMark, ChevronDown, ChevronRight } from "lucide-react";
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
-import { Button as AriaButton, type ButtonProps } from "react-aria-components";
+import {
+  Button as AriaButton,
+  Heading as AriaHeading,
+  Label as AriaLabel,
+  Select as AriaSelect,
+  type ButtonProps,
+  Checkbox,
+  Disclosure,
+  DisclosurePanel,
+  ListBox,
+  ListBoxItem,
+  Popover,
+  SelectValue,
+  Tab,
+  TabList,
+  Tabs,
+} from "react-aria-components";
 import styled, { css } from "styled-components";
 import { sentence } from "../api/client";
 import type { Result } from "../api/outbox";
@@ -44,7 +61,7 @@ export const IconButton = styled(AriaButton)<ButtonProps & { "aria-label": strin
   &[data-disabled] { opacity: 0.6; }
 `;
 
-export const Quiet = styled.p`
+export const Muted = styled.p`
   color: var(--soft);
   font-size: 0.94rem;
 `;
@@ -59,7 +76,7 @@ export const Key = styled.kbd`
   color: var(--soft);
 `;
 
-export const Wrong = styled.p.attrs({ role: "alert" })`
+export const ErrorNote = styled.p.attrs({ role: "alert" })`
   color: var(--danger);
   background: var(--danger-wash);
   border-left: 4px solid var(--danger);
@@ -162,20 +179,59 @@ export function CommitField({
       ) : (
         <Input {...shared} type={type} step="any" aria-label={hideLabel ? label : undefined} />
       )}
-      {wrong && <Wrong id={`${id}-wrong`}>{wrong}</Wrong>}
+      {wrong && <ErrorNote id={`${id}-wrong`}>{wrong}</ErrorNote>}
     </FieldBox>
   );
 }
 
-const Choice = styled.select`
-  border: 1px solid var(--strong-line);
-  border-radius: 5px;
+const Pick = styled(AriaSelect)`
+  display: grid;
+  gap: ${space.hair};
+`;
+const PickLabel = styled(AriaLabel)`
+  font-size: 0.86rem;
+  color: var(--soft);
+`;
+const Chosen = styled(AriaButton)`
+  ${written}
+  width: auto;
+  min-width: 5.5em;
+  max-width: 26em;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 7px;
+  cursor: pointer;
+  text-align: left;
+  & > span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  & > svg { flex: none; color: var(--soft); }
+  &[data-hovered] { background: var(--accent-wash); }
+  &[data-focus-visible] { ${focusRing} }
+`;
+export const Choices = styled(ListBox)`
+  max-height: min(340px, 60vh);
+  overflow: auto;
   background: var(--sheet);
-  padding: 5px 6px;
-  max-width: 100%;
+  border: 1px solid var(--strong-line);
+  border-radius: 6px;
+  box-shadow: 0 6px 18px var(--shade);
+  padding: 4px;
+  outline: none;
+`;
+export const ChoiceItem = styled(ListBoxItem)`
+  padding: 4px 9px;
+  border-radius: 4px;
+  cursor: default;
+  max-width: 40em;
+  &[data-hovered], &[data-focused] { background: var(--accent-wash); }
+  &[data-selected] { font-weight: 650; }
+  &[data-focus-visible] { ${focusRing} outline-offset: -3px; }
 `;
 
-/** A plain choice of few. */
+/** An option without a value needs a key all the same. */
+const NONE = "(none)";
+
+/** A choice of few. */
 export function Select<T extends string>(props: {
   label: string;
   value: T | "";
@@ -183,36 +239,183 @@ export function Select<T extends string>(props: {
   onChange: (value: T | "") => void;
   hideLabel?: boolean;
 }) {
-  const id = useId();
+  const { label, value, options, onChange, hideLabel } = props;
   return (
-    <FieldBox>
-      <label htmlFor={id} hidden={props.hideLabel}>
-        {props.label}
-      </label>
-      <Choice
-        id={id}
-        aria-label={props.hideLabel ? props.label : undefined}
-        value={props.value}
-        onChange={(event) => props.onChange(event.target.value as T | "")}
-        onKeyDown={(event) => event.stopPropagation()}
-      >
-        {props.options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </Choice>
-    </FieldBox>
+    <Pick
+      aria-label={hideLabel ? label : undefined}
+      value={value === "" ? NONE : value}
+      onChange={(key) => key !== null && onChange(key === NONE ? "" : (key as T))}
+    >
+      {!hideLabel && <PickLabel>{label}</PickLabel>}
+      <Chosen data-field={label}>
+        <SelectValue>{options.find(([key]) => key === value)?.[1] ?? ""}</SelectValue>
+        <ChevronDown size={15} aria-hidden />
+      </Chosen>
+      <Popover>
+        <Choices>
+          {options.map(([key, name]) => (
+            <ChoiceItem key={key || NONE} id={key || NONE} textValue={name}>
+              {name}
+            </ChoiceItem>
+          ))}
+        </Choices>
+      </Popover>
+    </Pick>
   );
 }
 
-/** A field of a form that is sent as a whole. */
-export function Typed(props: { label: string; value: string; width: string; onChange: (typed: string) => void }) {
+const Tick = styled(Checkbox)`
+  display: inline-flex;
+  align-items: center;
+  gap: 7px;
+  cursor: pointer;
+  padding: 4px 0;
+  & > span {
+    width: 18px;
+    height: 18px;
+    flex: none;
+    display: grid;
+    place-items: center;
+    border: 1.5px solid var(--strong-line);
+    border-radius: 4px;
+    background: var(--sheet);
+    color: var(--on-accent);
+  }
+  &[data-selected] > span { background: var(--accent); border-color: var(--accent); }
+  &[data-focus-visible] > span { ${focusRing} }
+  &[data-disabled] { color: var(--soft); cursor: default; }
+`;
+
+/** Yes or no; without words beside it, `name` says what for. */
+export function Check(props: {
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+  children?: ReactNode;
+  name?: string;
+}) {
+  return (
+    <Tick isSelected={props.checked} onChange={props.onChange} aria-label={props.name}>
+      {({ isSelected }) => (
+        <>
+          <span>{isSelected && <CheckMark size={14} strokeWidth={3.2} aria-hidden />}</span>
+          {props.children}
+        </>
+      )}
+    </Tick>
+  );
+}
+
+/** Which of several hold; none ticked means what the caller says it means. */
+export function Checks(props: {
+  label: string;
+  words: string;
+  options: [string, string][];
+  chosen: string[];
+  onChange: (next: string[]) => void;
+}) {
+  return (
+    <Group aria-label={props.label}>
+      <Muted as="span">{props.words}</Muted>
+      {props.options.map(([id, name]) => (
+        <Check
+          key={id}
+          checked={props.chosen.includes(id)}
+          onChange={(on) => props.onChange(on ? [...props.chosen, id] : props.chosen.filter((c) => c !== id))}
+        >
+          {name}
+        </Check>
+      ))}
+    </Group>
+  );
+}
+const Group = styled.div.attrs({ role: "group" })`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.hair} ${space.normal};
+  align-items: center;
+`;
+
+const Fold = styled(Disclosure)`
+  & > h3 { margin: 0; font: inherit; }
+`;
+const FoldButton = styled(AriaButton)`
+  all: unset;
+  cursor: pointer;
+  display: inline-flex;
+  gap: 6px;
+  align-items: baseline;
+  padding: ${space.hair} 0;
+  font-weight: 650;
+  & > svg { flex: none; align-self: center; color: var(--soft); transition: transform 0.12s; }
+  &[aria-expanded="true"] > svg { transform: rotate(90deg); }
+  &[data-focus-visible] { ${focusRing} }
+`;
+
+/** Something that most pass by: its title, and the rest behind a press. */
+export function More({ title, children }: { title: ReactNode; children: ReactNode }) {
+  return (
+    <Fold>
+      {({ isExpanded }) => (
+        <>
+          <AriaHeading level={4} style={{ margin: 0, font: "inherit" }}>
+            <FoldButton slot="trigger">
+              <ChevronRight size={15} aria-hidden />
+              <span>{title}</span>
+            </FoldButton>
+          </AriaHeading>
+          <DisclosurePanel>{isExpanded ? children : null}</DisclosurePanel>
+        </>
+      )}
+    </Fold>
+  );
+}
+
+/** Panels beside each other of which one shows. */
+export const Panels = styled(Tabs)`
+  &[data-focus-visible] { outline: none; }
+`;
+export const PanelList = styled(TabList)`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.hair};
+  border-bottom: 1px solid var(--line);
+`;
+export const PanelName = styled(Tab)`
+  padding: 5px 14px;
+  cursor: pointer;
+  color: var(--soft);
+  border-bottom: 3px solid transparent;
+  &[data-selected] { color: inherit; font-weight: 650; border-color: var(--accent); }
+  &[data-focus-visible] { ${focusRing} }
+`;
+
+/** A field of a form that is sent as a whole; what was refused is told below it. */
+export function Typed(props: {
+  label: string;
+  value: string;
+  width: string;
+  onChange: (typed: string) => void;
+  wrong?: string | null;
+  autoFocus?: boolean;
+}) {
   const id = useId();
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (props.autoFocus) input.current?.focus();
+  }, [props.autoFocus]);
   return (
     <FieldBox style={{ width: props.width }}>
       <label htmlFor={id}>{props.label}</label>
-      <Input id={id} value={props.value} onChange={(event) => props.onChange(event.target.value)} />
+      <Input
+        id={id}
+        ref={input}
+        value={props.value}
+        aria-invalid={props.wrong ? true : undefined}
+        aria-describedby={props.wrong ? `${id}-wrong` : undefined}
+        onKeyDown={(event) => event.stopPropagation()}
+        onChange={(event) => props.onChange(event.target.value)}
+      />
+      {props.wrong && <ErrorNote id={`${id}-wrong`}>{props.wrong}</ErrorNote>}
     </FieldBox>
   );
 }
@@ -228,13 +431,13 @@ export const Heading = styled.h2`
 
 /** In place of what has not come yet: why not, or that it is on its way. */
 export function Pending({ error, children }: { error: unknown; children: ReactNode }) {
-  return error ? <Wrong>{sentence(error)}</Wrong> : <Waiting>{children}</Waiting>;
+  return error ? <ErrorNote>{sentence(error)}</ErrorNote> : <Waiting>{children}</Waiting>;
 }
 
 export function Waiting({ children }: { children: ReactNode }) {
   return (
-    <Quiet as="span" role="status">
+    <Muted as="span" role="status">
       {children}
-    </Quiet>
+    </Muted>
   );
 }

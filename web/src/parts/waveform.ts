@@ -1,7 +1,7 @@
 /** How loud a recording is, from its own file; nothing leaves the browser. */
 
 /** Larger files are not opened whole: a waveform is not worth a gigabyte of memory. */
-export const LARGEST_BYTES = 400_000_000;
+export const MAX_BYTES = 400_000_000;
 const COLUMNS = 1200;
 
 /**

@@ -5,16 +5,15 @@
 import { useMemo, useRef, useState } from "react";
 import styled from "styled-components";
 import type { ChainView, Evidence } from "../api/client";
-import { useChain, useHand, useRoutes } from "../api/manual";
-import { Button, Heading, Key, Pending, Quiet } from "../parts/controls";
+import { useChain, useFindings, useManual, useRoutes } from "../api/manual";
+import { Button, Heading, Key, Muted, Pending } from "../parts/controls";
+import { Findings, idOf } from "../parts/Findings";
+import { plural } from "../parts/format";
 import { Page, Top } from "../parts/layout";
 import { useEvidence } from "../parts/tape-context";
-import { plural } from "../parts/words";
 import { space } from "../theme";
 import { Depths } from "./chain/Depths";
-import { Findings } from "./chain/Findings";
 import { Jobs, NewJob } from "./chain/Jobs";
-import { judged } from "./chain/judged";
 import { Picture } from "./chain/Picture";
 import { RouteTable } from "./chain/RouteTable";
 import { StepList } from "./chain/StepList";
@@ -53,14 +52,14 @@ export default function Chain() {
     return (
       <Page $width={1320}>
         <Heading>Nothing to order</Heading>
-        <Quiet>Write the teardown at Steps; what must come before what appears here.</Quiet>
+        <Muted>Write the teardown at Steps; what must come before what appears here.</Muted>
       </Page>
     );
   return <Loaded chain={data} />;
 }
 
 function Loaded({ chain }: { chain: ChainView }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const [targets, setTargets] = useState<string[]>([]);
   const [route, setRoute] = useState(0);
   const [picture, setPicture] = useState(false);
@@ -69,6 +68,7 @@ function Loaded({ chain }: { chain: ChainView }) {
   const side = useRef<HTMLDivElement>(null);
   const known = targets.filter((t) => view.manual.parts[t]);
   const routes = useRoutes(known);
+  const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "chain");
   const way = routes.data?.[Math.min(route, routes.data.length - 1)];
   const lit = useMemo(() => (way ? new Set(way.steps) : null), [way]);
   const inHand = chain.steps.find((s) => s.step === chosen) ?? null;
@@ -87,14 +87,14 @@ function Loaded({ chain }: { chain: ChainView }) {
     <Page $width={1320}>
       <Top>
         <Heading>Chain</Heading>
-        <Quiet>
+        <Muted>
           {plural(chain.steps.length, "step")}, {plural(chain.conditions.length, "reason")}, {chain.unconfirmed} not yet
           confirmed
-        </Quiet>
-        <Quiet as="span">
+        </Muted>
+        <Muted as="span">
           <Key>↑</Key> <Key>↓</Key> go, <Key>T</Key> what it takes to get here, <Key>Y</Key> its reasons hold,{" "}
           <Key>A</Key> add one
-        </Quiet>
+        </Muted>
         <Button onPress={() => setPicture(!picture)} aria-pressed={picture}>
           {picture ? "Show the list" : "Show the picture"}
         </Button>
@@ -110,10 +110,9 @@ function Loaded({ chain }: { chain: ChainView }) {
             onChoose={choose}
             onReach={(step) => step.removes.length > 0 && reach(step.removes)}
             onConfirm={(step) => {
-              for (const c of chain.conditions.filter((c) => c.step === step && !c.confirmed))
-                void edit(judged(c, "confirmed"));
+              for (const c of chain.conditions) if (c.step === step && c.confirm) void edit(c.confirm);
             }}
-            onAdd={() => side.current?.querySelector<HTMLElement>("[data-add] select")?.focus()}
+            onAdd={() => side.current?.querySelector<HTMLElement>("[data-add] button")?.focus()}
           />
         )}
         <Side ref={side}>
@@ -131,14 +130,21 @@ function Loaded({ chain }: { chain: ChainView }) {
           )}
           {way && <NewJob key={known.join()} targets={known} way={way} />}
           <Jobs onReach={reach} />
-          <Findings findings={chain.findings} onShow={choose} />
+          <Findings
+            name="To look at"
+            findings={found}
+            also={(f) => {
+              const step = idOf(f, "step");
+              return step && <Button onPress={() => choose(step)}>Show it</Button>;
+            }}
+          />
           {inHand && (
             <>
               <Rule />
               <Why step={inHand} chain={chain} onShow={setShown} onChoose={choose} />
             </>
           )}
-          {!inHand && <Quiet>Pick a step to see why it stands where it stands.</Quiet>}
+          {!inHand && <Muted>Pick a step to see why it stands where it stands.</Muted>}
           <Depths chain={chain} onReach={(part) => reach([part])} />
           <WorkWeights />
         </Side>

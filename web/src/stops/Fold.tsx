@@ -5,11 +5,12 @@
  */
 import { useLayoutEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import type { Guide } from "../api/client";
-import { useGuide, useHand } from "../api/manual";
-import { Heading, Pending, Quiet } from "../parts/controls";
+import type { FoldView } from "../api/client";
+import { useFindings, useGuide, useManual } from "../api/manual";
+import { Heading, Muted, Pending } from "../parts/controls";
+import { Findings } from "../parts/Findings";
+import { plural } from "../parts/format";
 import { useEvidence } from "../parts/tape-context";
-import { plural } from "../parts/words";
 import { focusRing, font, narrow, space } from "../theme";
 
 const Page = styled.div`
@@ -87,8 +88,9 @@ type Places = Record<string, { mid: number; left: number; right: number }>;
 
 export default function Fold() {
   const { data, error } = useGuide();
-  const { view } = useHand();
+  const { view } = useManual();
   const [chosen, setChosen] = useState<string | null>(null);
+  const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");
   const board = useRef<HTMLDivElement>(null);
   const places = usePlaces(board, data);
   useEvidence(chosen ? view.manual.steps[chosen]?.evidence : undefined);
@@ -104,21 +106,21 @@ export default function Fold() {
     return (
       <Page>
         <Heading>Nothing to fold</Heading>
-        <Quiet>Write the teardown at Steps; its rebuild appears here.</Quiet>
+        <Muted>Write the teardown at Steps; its rebuild appears here.</Muted>
       </Page>
     );
   const lit = (id: string) => chosen === id;
   const faded = (id: string) => chosen !== null && chosen !== id;
   // The rebuild runs upwards: its first step stands lowest.
   const upwards = rebuild.map((step, i) => ({ step, number: i + 1 })).reverse();
-  const open = balance.rows.filter((r) => r.left_over !== 0 && !r.on_purpose);
+  const open = balance.rows.filter((r) => r.open);
   const rows = facing(teardown, upwards);
 
   return (
     <Page>
       <Heads>
         <Heading>Taking apart ↓</Heading>
-        <Verdict $bad={!balance.proven}>{verdictOf(balance)}</Verdict>
+        <Verdict $bad={!balance.proven}>{balance.says}</Verdict>
         <Heading>↑ Putting together</Heading>
       </Heads>
       <Board ref={board}>
@@ -158,9 +160,9 @@ export default function Fold() {
                 <span>{row.number}</span> <span>{row.title}</span>
               </h3>
               {row.has_screws && (
-                <Quiet>
+                <Muted>
                   {row.screws_out == null ? "screws not counted" : `${plural(row.screws_out, "screw")} out`}
-                </Quiet>
+                </Muted>
               )}
             </Item>
           ))}
@@ -192,7 +194,7 @@ export default function Fold() {
               <ul>
                 {step.lines.map((line) => (
                   <li key={line.text}>
-                    {line.text} {line.because && <Quiet as="span">{line.because}</Quiet>}
+                    {line.text} {line.because && <Muted as="span">{line.because}</Muted>}
                   </li>
                 ))}
               </ul>
@@ -203,20 +205,19 @@ export default function Fold() {
                     {r.back ?? "?"} of {r.out ?? "?"} told back
                   </Verdict>
                 ))}
-              {step.displaced && <Quiet>{step.displaced}</Quiet>}
+              {step.displaced && <Muted>{step.displaced}</Muted>}
             </Item>
           ))}
         </Half>
       </Board>
       <Balance balance={balance} />
+      <Findings name="To look at" findings={found} />
     </Page>
   );
 }
 
-type Fold_ = Guide["fold"];
-
 /** Rows of the board: partners face each other, what was displaced or has no partner takes a row of its own. */
-function facing(teardown: Fold_["teardown"], upwards: { step: Fold_["rebuild"][number]; number: number }[]) {
+function facing(teardown: FoldView["teardown"], upwards: { step: FoldView["rebuild"][number]; number: number }[]) {
   const left = new Map<string, number>();
   const right = new Map<number, number>();
   let row = 0;
@@ -237,26 +238,13 @@ function facing(teardown: Fold_["teardown"], upwards: { step: Fold_["rebuild"][n
   return { left, right };
 }
 
-/** The balance in a few words. */
-function verdictOf(balance: Fold_["balance"]): string {
-  return balance.proven
-    ? "0 left over"
-    : [
-        balance.left_over > 0 && `${balance.left_over} left over`,
-        balance.too_many > 0 && `${balance.too_many} too many`,
-        balance.uncounted > 0 && `${plural(balance.uncounted, "group")} not counted`,
-      ]
-        .filter(Boolean)
-        .join(", ");
-}
-
-function Balance({ balance }: { balance: Fold_["balance"] }) {
+function Balance({ balance }: { balance: FoldView["balance"] }) {
   return (
     <Sum $bad={!balance.proven} role="group" aria-label="Screw balance">
-      <strong>{verdictOf(balance)}</strong>
-      <Quiet>
+      <strong>{balance.says}</strong>
+      <Muted>
         {balance.out} out, {balance.back} back, {balance.renewed} new
-      </Quiet>
+      </Muted>
       {balance.rows.length > 0 && (
         <table>
           <thead>
@@ -270,7 +258,7 @@ function Balance({ balance }: { balance: Fold_["balance"] }) {
           </thead>
           <tbody>
             {balance.rows.map((row) => (
-              <tr key={row.group} data-bad={row.left_over !== 0 && !row.on_purpose ? "" : undefined}>
+              <tr key={row.group} data-bad={row.open ? "" : undefined}>
                 <td>{row.label}</td>
                 <td>{row.out ?? "?"}</td>
                 <td>{row.back ?? "?"}</td>

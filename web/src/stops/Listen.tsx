@@ -1,19 +1,32 @@
 /** Listen: what was said, in time, with its kind and the reason for it; put right by single keys. */
 import { useRef, useState } from "react";
 import { VisuallyHidden } from "react-aria";
-import type { Key } from "react-aria-components";
+import { type Key, TabPanel } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import { type Action, type Edit, type Evidence, type Heard, newId } from "../api/client";
-import { useHand, useListen } from "../api/manual";
-import { Button, Heading, Key as KeyCap, Pending, Quiet, Select, TextInput, Wrong } from "../parts/controls";
+import { api, type Edit, type Evidence, type ListenView, must, newId, type StatementRow } from "../api/client";
+import { useFindings, useHeard, useListen, useManual } from "../api/manual";
+import { keys } from "../api/tables";
+import {
+  Button,
+  ErrorNote,
+  Heading,
+  Key as KeyCap,
+  Muted,
+  PanelList,
+  PanelName,
+  Panels,
+  Pending,
+  Select,
+  TextInput,
+} from "../parts/controls";
+import { byKey, clock, plural } from "../parts/format";
 import { useEvidence, useTape } from "../parts/tape-context";
-import { clock, KINDS, plural } from "../parts/words";
 import { narrow, space } from "../theme";
-import { Contradictions, openFindings } from "./listen/Contradictions";
+import { Contradictions } from "./listen/Contradictions";
 import { type Acts, InHand } from "./listen/InHand";
 import { Recordings } from "./listen/Recordings";
-import { FILTERS, type Filter, itemsOf, keyOf, placesOf, type Said, summary } from "./listen/rows";
+import { FILTERS, type Filter, itemsOf, keyOf, type Said } from "./listen/rows";
 import { type Focuser, StatementList } from "./listen/StatementList";
 
 const Page = styled.div`
@@ -28,7 +41,7 @@ const Page = styled.div`
   min-height: 440px;
   ${narrow} { grid-template-columns: minmax(0, 1fr) 280px; gap: ${space.normal}; }
 `;
-const Main = styled.section`
+const Main = styled(Panels)`
   display: flex;
   flex-direction: column;
   gap: ${space.small};
@@ -36,10 +49,12 @@ const Main = styled.section`
   min-width: 0;
 `;
 /* What is shown grows into the rest of the page and scrolls by itself. */
-const Shown = styled.div`
+const Shown = styled(TabPanel)`
   flex: 1;
   min-height: 0;
+  outline: none;
 `;
+const Keys = styled.div`height: 100%;`;
 const Top = styled.div`
   display: flex;
   flex-wrap: wrap;
@@ -49,9 +64,8 @@ const Top = styled.div`
 const Views = styled.div`
   display: flex;
   flex-wrap: wrap;
-  gap: ${space.small};
+  gap: ${space.small} ${space.normal};
   align-items: baseline;
-  button[aria-pressed="true"] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 650; }
 `;
 const Find = styled.div`
   display: grid;
@@ -74,7 +88,8 @@ type View = "statements" | "contradictions" | "recordings";
 
 export default function Listen() {
   const { data, error } = useListen();
-  const { edit, view } = useHand();
+  const { id, edit, view } = useManual();
+  const findings = useFindings().data?.findings ?? [];
   const [shown, setShown] = useState<View>("statements");
   const [chosen, setChosen] = useState<Key | null>(null);
   const [filter, setFilter] = useState<Filter>("work");
@@ -85,6 +100,7 @@ export default function Listen() {
   const words = useRef<HTMLDivElement>(null);
   const search = useRef<HTMLInputElement>(null);
   const focuser = useRef<Focuser | null>(null);
+  const heardPlaces = useHeard(find);
   const tape = useTape();
   const go = useNavigate();
   const items = data ? itemsOf(data, filter, find) : [];
@@ -99,7 +115,8 @@ export default function Listen() {
         <Pending error={error}>Reading the recording …</Pending>
       </Page>
     );
-  const sums = summary(data);
+  const found = findings.filter((f) => f.stop === "listen");
+  const openNow = found.filter((f) => f.set_aside == null).length;
   const choose = (key: Key | null) => {
     setEditing(false);
     setChosen(key);
@@ -124,7 +141,12 @@ export default function Listen() {
   };
   const toStep = async () => {
     if (!said) return;
-    if (!said.heard.step) await edit(stepFrom(said.recording, said.heard, view.order, view.manual));
+    if (!said.heard.step) {
+      const { start } = said.heard.statement;
+      const path = { id, recording: said.recording, start };
+      const url = "/api/manuals/{id}/recordings/{recording}/statements/{start}/step";
+      await edit((await must(api.GET(url, { params: { path } }))).edit);
+    }
     await go("../steps");
   };
   const acts: Acts = {
@@ -161,7 +183,7 @@ export default function Listen() {
   const onKey = (event: React.KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const key = event.key.toLowerCase();
-    const kind = KINDS.find((k) => k.key === key)?.kind;
+    const kind = byKey(keys.StatementKind, key);
     const anywhere: Record<string, () => void> = {
       ".": () => doubtful(1),
       ",": () => doubtful(-1),
@@ -175,34 +197,29 @@ export default function Listen() {
     event.stopPropagation();
     act();
   };
-  const places = find.trim() === "" ? [] : placesOf(data, find);
+  const places = find.trim() === "" ? [] : (heardPlaces.data ?? []);
   const replaceAll = () =>
     void edit({
       reading: { several: { edits: places.map((p) => ({ word: { id: newId(), ...p, meant: replace } })) } },
     }).then((r) => r.ok && setFind(""));
-  const openNow = openFindings(data);
 
   return (
     <Page>
-      <Main aria-label="Statements">
+      <Main selectedKey={shown} onSelectionChange={(key) => setShown(key as View)}>
         <VisuallyHidden>
           <h2>What was said</h2>
         </VisuallyHidden>
-        <Views role="group" aria-label="What is shown">
-          <Button aria-pressed={shown === "statements"} onPress={() => setShown("statements")}>
-            What was said
-          </Button>
-          <Button aria-pressed={shown === "contradictions"} onPress={() => setShown("contradictions")}>
-            Contradictions ({openNow})
-          </Button>
-          <Button aria-pressed={shown === "recordings"} onPress={() => setShown("recordings")}>
-            Recordings ({data.length})
-          </Button>
-          <Quiet>
-            {plural(sums.statements, "statement")}, {sums.talk} talk or noise, {sums.doubtful} doubtful,{" "}
-            {plural(sums.unused, "act")} in no step
-            {sums.silence_ms > 0 && `, ${clock(sums.silence_ms)} silent`}
-          </Quiet>
+        <Views>
+          <PanelList aria-label="What is shown">
+            <PanelName id="statements">What was said</PanelName>
+            <PanelName id="contradictions">Contradictions ({openNow})</PanelName>
+            <PanelName id="recordings">Recordings ({data.length})</PanelName>
+          </PanelList>
+          <Muted>
+            {data.map((r) => (
+              <Sums key={r.id} recording={r} named={data.length > 1} />
+            ))}
+          </Muted>
         </Views>
         {shown === "statements" && (
           <Top>
@@ -242,19 +259,22 @@ export default function Listen() {
             </Button>
           </Top>
         )}
-        <Shown onKeyDownCapture={shown === "statements" ? onKey : undefined}>
-          {data.length === 0 && shown !== "recordings" ? (
-            <>
-              <Heading>No recording</Heading>
-              <Quiet>
-                This manual is written from scratch. Its steps are at the next stop; a recording can be added under
-                Recordings.
-              </Quiet>
-            </>
-          ) : shown === "contradictions" ? (
+        <Shown id="statements">
+          {data.length === 0 ? (
+            <NoRecording />
+          ) : (
+            <Keys onKeyDownCapture={onKey}>
+              <StatementList {...{ items, chosen, raw, focuser }} order={view.order} onChoose={choose} />
+            </Keys>
+          )}
+        </Shown>
+        <Shown id="contradictions">
+          {data.length === 0 ? (
+            <NoRecording />
+          ) : (
             <Contradictions
               recordings={data}
-              edit={(e) => void edit(e)}
+              found={found}
               onShow={(recording, heard) => {
                 setShown("statements");
                 setFilter("all");
@@ -262,38 +282,36 @@ export default function Listen() {
                 choose(keyOf(recording, heard));
               }}
             />
-          ) : shown === "recordings" ? (
-            <Recordings recordings={data} />
-          ) : (
-            <StatementList {...{ items, chosen, raw, focuser }} order={view.order} onChoose={choose} />
           )}
+        </Shown>
+        <Shown id="recordings">
+          <Recordings recordings={data} />
         </Shown>
         {data
           .flatMap((r) => r.heard.lost)
           .map((c) => (
-            <Wrong key={c.id}>
+            <ErrorNote key={c.id}>
               A correction at characters {c.start}–{c.end} ({c.what}) fits no statement of today's reading any more.
-            </Wrong>
+            </ErrorNote>
           ))}
       </Main>
       <Hold aria-label="In hand" tabIndex={-1}>
         {said ? (
           <InHand
             said={said}
-            all={data}
             stepNumber={view.order.indexOf(said.heard.step ?? "") + 1}
             {...{ editing, words, acts, edit }}
             onEditing={setEditing}
           />
         ) : (
           <>
-            <Quiet>Choose a statement to see why it is what it is, and to put it right.</Quiet>
-            <Quiet>
+            <Muted>Choose a statement to see why it is what it is, and to put it right.</Muted>
+            <Muted>
               <KeyCap>↑</KeyCap> <KeyCap>↓</KeyCap> move, letters set the kind, <KeyCap>.</KeyCap> goes to the next
               doubtful one, <KeyCap>W</KeyCap> to its words, <KeyCap>F</KeyCap> to its facts, <KeyCap>X</KeyCap> leaves
               it out, <KeyCap>J</KeyCap> joins, <KeyCap>Space</KeyCap> plays it, <KeyCap>Enter</KeyCap> goes to its
               step.
-            </Quiet>
+            </Muted>
           </>
         )}
       </Hold>
@@ -303,22 +321,30 @@ export default function Listen() {
 
 type Span = { id: string; recording: string; start: number; end: number };
 
-function evidenceOf(recording: string, heard: Heard): Evidence {
+function evidenceOf(recording: string, heard: StatementRow): Evidence {
   const { start, end, from_ms, to_ms } = heard.statement;
   return { source: "recording", recording, start, end, from_ms, to_ms };
 }
 
-/** A step out of one statement, behind the last step of its half of the work. */
-function stepFrom(
-  recording: string,
-  heard: Heard,
-  order: string[],
-  manual: { steps: Record<string, { phase: string }> },
-): Edit {
-  const phase = heard.statement.rebuild ? "rebuild" : "teardown";
-  const evidence = [evidenceOf(recording, heard)];
-  const text = heard.statement.text;
-  const action: Action = { id: newId(), act: heard.statement.facts.acts[0]?.act ?? "place", parts: [], text, evidence };
-  const after = order.filter((id) => manual.steps[id]?.phase === phase).at(-1) ?? null;
-  return { step: { add: { id: newId(), phase, after, title: text.slice(0, 80), actions: [action] } } };
+/** What a recording comes to. */
+function Sums({ recording, named }: { recording: ListenView; named: boolean }) {
+  const { statements, talk, doubtful, unused, silence_ms } = recording.heard.sums;
+  return (
+    <span style={{ display: "block" }}>
+      {named && `${recording.title}: `}
+      {plural(statements, "statement")}, {talk} talk or noise, {doubtful} doubtful, {plural(unused, "act")} in no step
+      {silence_ms > 0 && `, ${clock(silence_ms)} silent`}
+    </span>
+  );
+}
+
+function NoRecording() {
+  return (
+    <>
+      <Heading>No recording</Heading>
+      <Muted>
+        This manual is written from scratch. Its steps are at the next stop; a recording can be added under Recordings.
+      </Muted>
+    </>
+  );
 }

@@ -5,9 +5,10 @@ import { useId, useState } from "react";
 import { DropZone, FileTrigger, ProgressBar, Text } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import { api, bring, must, type RecordingInfo, sentence } from "../api/client";
-import { Button, IconButton, PrimaryButton, Quiet, TextArea, TextInput, Wrong } from "../parts/controls";
-import { clock, kindName, plural } from "../parts/words";
+import { api, bring, must, type RecordingInfo, type StatementKind, sentence } from "../api/client";
+import { labels } from "../api/tables";
+import { Button, ErrorNote, IconButton, Muted, PrimaryButton, TextArea, TextInput } from "../parts/controls";
+import { clock, plural } from "../parts/format";
 import { space } from "../theme";
 
 const Drop = styled(DropZone)`
@@ -116,7 +117,7 @@ export function NewManual() {
         }}
       >
         <Text slot="label">Drop a transcript or captions here</Text>
-        <Quiet>Timed text, WebVTT, SubRip or plain text; English for now</Quiet>
+        <Muted>Timed text, WebVTT, SubRip or plain text; English for now</Muted>
         <FileTrigger allowsMultiple onSelect={(list) => list && void takeAll(Array.from(list))}>
           <Button>Choose files</Button>
         </FileTrigger>
@@ -132,7 +133,7 @@ export function NewManual() {
         ))}
       </ul>
       <label htmlFor={`${id}-paste`}>
-        <Quiet as="span">or paste the text</Quiet>
+        <Muted as="span">or paste the text</Muted>
       </label>
       <TextArea
         id={`${id}-paste`}
@@ -143,10 +144,10 @@ export function NewManual() {
       />
       {pasted.trim() && <Button onPress={paste}>Read the pasted text</Button>}
       <label htmlFor={`${id}-title`}>
-        <Quiet as="span">Title</Quiet>
+        <Muted as="span">Title</Muted>
       </label>
       <TextInput id={`${id}-title`} value={title} maxLength={200} onChange={(e) => setTitle(e.target.value)} />
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
       <PrimaryButton isDisabled={busy || drafting} onPress={draft}>
         {read > 0 ? `Draft the manual from ${plural(read, "recording")}` : "Start an empty manual"}
       </PrimaryButton>
@@ -159,7 +160,7 @@ function FileState({ file }: { file: Brought }) {
     return (
       <div>
         <strong>{file.name}</strong>
-        <Wrong>{file.wrong}</Wrong>
+        <ErrorNote>{file.wrong}</ErrorNote>
       </div>
     );
   }
@@ -168,7 +169,7 @@ function FileState({ file }: { file: Brought }) {
       <ProgressBar aria-label={`Sending ${file.name}`} value={file.share * 100}>
         {({ percentage, valueText }) => (
           <>
-            <span>{file.name}</span> <Quiet as="span">{percentage === 100 ? "reading …" : valueText}</Quiet>
+            <span>{file.name}</span> <Muted as="span">{percentage === 100 ? "reading …" : valueText}</Muted>
             <Track>
               <div style={{ width: `${percentage ?? 0}%` }} />
             </Track>
@@ -178,19 +179,19 @@ function FileState({ file }: { file: Brought }) {
     );
   }
   const { info } = file;
-  const kinds = Object.entries(info.statements) as [Parameters<typeof kindName>[0], number][];
+  const kinds = Object.entries(info.statements) as [StatementKind, number][];
   return (
     <div>
       <Check size={15} aria-hidden /> <strong>{info.title}</strong>
-      <Quiet>
+      <Muted>
         {plural(info.segments, "segment")}
         {info.timed ? `, ${clock(info.duration_ms)}` : ", no times"} ·{" "}
-        {kinds.map(([k, n]) => `${n} ${kindName(k).toLowerCase()}`).join(", ")}
-      </Quiet>
+        {kinds.map(([k, n]) => `${n} ${labels.StatementKind[k].toLowerCase()}`).join(", ")}
+      </Muted>
       {info.mended.map((m) => (
-        <Quiet key={`${m.line}${m.what}`}>
+        <Muted key={`${m.line}${m.what}`}>
           Line {m.line}: {m.what}
-        </Quiet>
+        </Muted>
       ))}
     </div>
   );

@@ -1,16 +1,29 @@
 /** Publish: the guide as its reader sees it, what remains before that, and the files. */
+
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Download, Printer, TriangleAlert } from "lucide-react";
+import type { ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
-import { api, type Guide, must, sentence } from "../api/client";
-import { useGuide, useHand } from "../api/manual";
+import {
+  api,
+  type GuideBlock,
+  type GuideLine,
+  type GuideStepBlock,
+  must,
+  type SheetLayer,
+  type SheetRow,
+  sentence,
+} from "../api/client";
+import { useFindings, useGuide, useManual } from "../api/manual";
+import { labels } from "../api/tables";
 import { BitProfile } from "../parts/BitProfile";
-import { Button, Heading, Pending, PrimaryButton, Quiet, Select, Wrong } from "../parts/controls";
+import { Button, ErrorNote, Heading, Muted, Pending, PrimaryButton, Select } from "../parts/controls";
+import { One } from "../parts/Findings";
+import { plural, when } from "../parts/format";
+import { Tag } from "../parts/Tag";
 import { Table } from "../parts/table";
-import { plural, when } from "../parts/words";
 import { font, narrow, space } from "../theme";
-import { Tag } from "./screws/Tag";
 
 const Page = styled.div`
   max-width: 1240px;
@@ -30,6 +43,7 @@ const Paper = styled.article`
   h1 { font: 700 1.7rem/1.2 ${font.text}; }
   h2 { font: 700 1.3rem ${font.text}; margin: ${space.wide} 0 ${space.small}; break-after: avoid; }
   h3 { font: 650 1.08rem ${font.text}; break-after: avoid; }
+  & > section > p { margin: ${space.small} 0; }
   ul.plain { padding-left: 1.2em; list-style: disc; }
   @media print { border: 0; padding: 0; background: none; }
 `;
@@ -77,6 +91,8 @@ const Remains = styled.li<{ $blocks: boolean }>`
   border-left: 4px solid ${(p) => (p.$blocks ? "var(--danger)" : "var(--line)")};
   padding-left: 10px;
   font-size: 0.95rem;
+  display: grid;
+  gap: ${space.hair};
 `;
 const FileLink = styled.a`
   display: flex;
@@ -84,9 +100,15 @@ const FileLink = styled.a`
   align-items: center;
 `;
 
+const Figure = styled.figure`
+  margin: ${space.normal} 0;
+  img { max-width: 100%; max-height: 380px; background: #fff; border-radius: 6px; }
+  figcaption { font-size: 0.9rem; color: var(--soft); }
+`;
+
 export default function Publish() {
   const [search, setSearch] = useSearchParams();
-  const { view } = useHand();
+  const { view } = useManual();
   const wanted = search.get("job");
   const job = wanted && view.manual.jobs[wanted] ? wanted : null;
   const { data, error } = useGuide(job);
@@ -98,7 +120,18 @@ export default function Publish() {
     );
   return (
     <Page>
-      <Reader guide={data} job={job} />
+      <Paper aria-label="The guide as its reader sees it">
+        <h1>{data.title}</h1>
+        {data.device && <p>{data.device}</p>}
+        {data.sections.map((section) => (
+          <section key={section.title} aria-label={section.title}>
+            <h2>{section.title}</h2>
+            {runs(section.blocks).map((blocks) => (
+              <Run key={JSON.stringify(blocks[0])} blocks={blocks} job={job} />
+            ))}
+          </section>
+        ))}
+      </Paper>
       <Side aria-label="Before publishing">
         <Select
           label="Guide"
@@ -109,194 +142,143 @@ export default function Publish() {
           ]}
           onChange={(id) => setSearch(id === "" ? {} : { job: id })}
         />
-        <Before guide={data} job={job} />
+        <Before job={job} />
       </Side>
     </Page>
   );
 }
 
-const Figure = styled.figure`
-  margin: ${space.normal} 0;
-  img { max-width: 100%; max-height: 380px; background: #fff; border-radius: 6px; }
-  figcaption { font-size: 0.9rem; color: var(--soft); }
-`;
+/** Items that follow each other are one list; everything else stands alone. */
+function runs(blocks: GuideBlock[]): GuideBlock[][] {
+  const out: GuideBlock[][] = [];
+  for (const block of blocks) {
+    const last = out.at(-1);
+    if (last && "item" in block && last[0] && "item" in last[0]) last.push(block);
+    else out.push([block]);
+  }
+  return out;
+}
 
-function Reader({ guide, job }: { guide: Guide; job: string | null }) {
+function Run({ blocks, job }: { blocks: GuideBlock[]; job: string | null }) {
+  const [block] = blocks;
+  if (!block) return null;
+  if ("item" in block)
+    return <ul className="plain">{blocks.flatMap((b) => ("item" in b ? [<li key={b.item}>{b.item}</li>] : []))}</ul>;
+  if ("caution" in block) return <Caution>{block.caution}</Caution>;
+  if ("text" in block) return <p>{block.text}</p>;
+  if ("stage" in block) return <Stage>{block.stage}</Stage>;
+  if ("step" in block) return <GuideStep step={block.step} />;
+  if ("screws" in block) return <ScrewTable rows={block.screws} />;
+  return <LayerMap layer={block.map} job={job} />;
+}
+
+function Caution({ children }: { children: ReactNode }) {
   return (
-    <Paper aria-label="The guide as its reader sees it">
-      <h1>{guide.title}</h1>
-      {guide.device && <p>{guide.device}</p>}
-      <h2>Before you begin</h2>
-      {guide.care.map((c) => (
-        <Warn key={c}>
-          <TriangleAlert size={18} aria-hidden /> {c}
-        </Warn>
-      ))}
-      <List title="Which one is yours" lines={guide.variants.map((v) => `${v.name}: ${v.text}`)} />
-      {guide.around
-        .filter((a) => a.kind !== "must_pass")
-        .map((a) => (
-          <List key={a.kind} title={a.title} lines={a.lines} />
-        ))}
-      <List title="To order" lines={guide.orders.map((o) => `${o.name}: ${o.text}`)} />
-      <List title="Tools" lines={guide.tools} />
-      <List title="Materials" lines={guide.consumables} />
-      <h2>Taking apart</h2>
-      {guide.steps.map((step) => (
-        <GuideStep
-          key={step.id}
-          step={step}
-          called={guide.called.find((c) => c.from <= step.number && step.number <= c.to)}
-        />
-      ))}
-      <h2>Putting together</h2>
-      {guide.fold.rebuild.map((step, i) => (
-        <StepBox key={`${step.of}${step.title}`}>
-          <span>{i + 1}</span>
-          <div>
-            <h3>{step.title}</h3>
-            {step.lines.map((line) => (
-              <p key={line.text}>
-                {line.text} {line.because}
-              </p>
-            ))}
-          </div>
-        </StepBox>
-      ))}
-      <ScrewSheet guide={guide} job={job} />
-      {guide.around
-        .filter((a) => a.kind === "must_pass")
-        .map((a) => (
-          <List key={a.kind} title={a.title} lines={a.lines} />
-        ))}
-    </Paper>
+    <Warn>
+      <TriangleAlert size={18} aria-label="Caution" /> {children}
+    </Warn>
   );
 }
 
 /** One step, or the guide that stands in its place. */
-function GuideStep({ step, called }: { step: Guide["steps"][number]; called: Guide["called"][number] | undefined }) {
-  if (called && called.from !== step.number) return null;
-  if (called)
-    return (
-      <StepBox>
-        <span>{called.from === called.to ? called.from : `${called.from}–${called.to}`}</span>
-        <div>
-          <h3>
-            Follow the guide “<Link to={`?job=${called.job}`}>{called.title}</Link>”
-          </h3>
-          {called.expects.map((line) => (
-            <p key={line}>It expects: {line}</p>
-          ))}
-          <p>It leaves out of the device: {called.leaves.join(", ")}.</p>
-        </div>
-      </StepBox>
-    );
+function GuideStep({ step }: { step: GuideStepBlock }) {
   return (
-    <>
-      {step.stage && <Stage>{step.stage}</Stage>}
-      <StepBox id={`step-${step.id}`}>
-        <span>{step.number}</span>
-        <div>
-          <h3>{step.title}</h3>
-          {step.variants.length > 0 && <Quiet>Only for: {step.variants.join(", ")}</Quiet>}
-          {step.posture && <Quiet>The device lies {step.posture}.</Quiet>}
-          {step.cautions.map((c) => (
-            <Warn key={c.id}>
-              <TriangleAlert size={18} aria-label="Caution" /> {c.text}
-            </Warn>
-          ))}
-          {step.lines.map((line) => (
-            <p key={line}>{line}</p>
-          ))}
-          {step.screws.map((s) => (
-            <Screws key={s.group}>
-              <BitProfile drive={s.profile} />
-              {s.words}
-            </Screws>
-          ))}
-          {step.heat.map((h) => (
-            <Screws key={h}>♨ {h}</Screws>
-          ))}
-          {step.branches.map((b) => (
-            <p key={b}>
-              <i>{b}</i>
-            </p>
-          ))}
-          {step.note && <p>{step.note}</p>}
-        </div>
-      </StepBox>
-    </>
-  );
-}
-
-/** All screws with how tight, the orders, and the maps that the numbers stand on. */
-function ScrewSheet({ guide, job }: { guide: Guide; job: string | null }) {
-  const { id } = useHand();
-  const { rows, joints, layers } = guide.screws;
-  if (rows.length === 0) return null;
-  return (
-    <>
-      <h2>Screws</h2>
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Group</th>
-            <th scope="col">Screws</th>
-            <th scope="col">Step</th>
-            <th scope="col">How tight</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <tr key={row.group}>
-              <th scope="row">
-                <Tag tag={row.tag} size={26} />
-              </th>
-              <td>
-                {row.count ?? "?"} × {row.kind}
-                <br />
-                <Quiet as="span">{[row.holds, ...row.notes].filter(Boolean).join(", ")}</Quiet>
-              </td>
-              <td>{row.step_number}</td>
-              <td>{row.torque ?? row.by_hand}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-      {joints.map((joint) => (
-        <p key={joint.title}>
-          {joint.title}: {joint.says} {joint.order && `Order: ${joint.order}.`}
-        </p>
-      ))}
-      {layers.map((layer) => (
-        <Figure key={layer.id}>
-          <img
-            src={`/api/manuals/${id}/layers/${layer.id}/map${job ? `?job=${job}` : ""}`}
-            alt={`${layer.name} with ${plural(layer.holes, "hole")}, numbered in the order of tightening`}
-          />
-          <figcaption>{layer.name}</figcaption>
-        </Figure>
-      ))}
-    </>
-  );
-}
-
-function List({ title, lines }: { title: string; lines: string[] }) {
-  if (lines.length === 0) return null;
-  return (
-    <>
-      <h2>{title}</h2>
-      <ul className="plain">
-        {lines.map((line) => (
-          <li key={line}>{line}</li>
+    <StepBox>
+      <span>{step.number}</span>
+      <div>
+        <h3>{step.guide ? <Link to={`?job=${step.guide}`}>{step.title}</Link> : step.title}</h3>
+        {step.lines.map((line) => (
+          <Line key={line.kind + line.text} line={line} />
         ))}
-      </ul>
-    </>
+      </div>
+    </StepBox>
   );
 }
 
-function Before({ guide, job }: { guide: Guide; job: string | null }) {
-  const { id } = useHand();
+function Line({ line: { kind, text, drive } }: { line: GuideLine }) {
+  switch (kind) {
+    case "caution":
+      return <Caution>{text}</Caution>;
+    case "screws":
+      return (
+        <Screws>
+          {drive && <BitProfile drive={drive} />}
+          {text}
+        </Screws>
+      );
+    case "act":
+    case "note":
+      return <p>{text}</p>;
+    case "branch":
+      return (
+        <p>
+          <i>{text}</i>
+        </p>
+      );
+    case "why":
+      return <Muted>{text}</Muted>;
+    case "posture":
+      return (
+        <Muted>
+          {labels.LineKind.posture} {text}
+        </Muted>
+      );
+    default:
+      return (
+        <p>
+          {labels.LineKind[kind]}: {text}
+        </p>
+      );
+  }
+}
+
+function ScrewTable({ rows }: { rows: SheetRow[] }) {
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th scope="col">Group</th>
+          <th scope="col">Screws</th>
+          <th scope="col">Step</th>
+          <th scope="col">How tight</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={row.group}>
+            <th scope="row">
+              <Tag tag={row.tag} size={26} />
+            </th>
+            <td>
+              {row.count ?? "?"} × {row.kind}
+              <br />
+              <Muted as="span">{[row.holds, ...row.notes].filter(Boolean).join(", ")}</Muted>
+            </td>
+            <td>{row.step_number}</td>
+            <td>{row.torque ?? row.by_hand}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
+function LayerMap({ layer, job }: { layer: SheetLayer; job: string | null }) {
+  const { id } = useManual();
+  return (
+    <Figure>
+      <img
+        src={`/api/manuals/${id}/layers/${layer.id}/map${job ? `?job=${job}` : ""}`}
+        alt={`${layer.name} with ${plural(layer.holes, "hole")}, numbered in the order of tightening`}
+      />
+      <figcaption>{layer.name}</figcaption>
+    </Figure>
+  );
+}
+
+function Before({ job }: { job: string | null }) {
+  const { id } = useManual();
+  const findings = useFindings(job).data?.findings;
   const queries = useQueryClient();
   const revisions = useQuery({
     queryKey: ["revisions", id],
@@ -307,23 +289,22 @@ function Before({ guide, job }: { guide: Guide; job: string | null }) {
       must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id }, query: { job: job ?? undefined } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["revisions", id] }),
   });
-  const blocks = guide.remaining.filter((r) => r.blocks).length;
+  const blocks = findings?.filter((f) => f.blocks && f.set_aside == null).length ?? 0;
   return (
     <>
       <section>
         <Heading>{blocks > 0 ? `${plural(blocks, "thing")} to mend first` : "Ready to publish"}</Heading>
+        <PrimaryButton isDisabled={!findings || blocks > 0 || publish.isPending} onPress={() => publish.mutate()}>
+          Publish revision {(revisions.data?.[0]?.number ?? 0) + 1}
+        </PrimaryButton>
+        {publish.error ? <ErrorNote>{sentence(publish.error)}</ErrorNote> : null}
         <ul>
-          {guide.remaining.map((r) => (
-            <Remains key={r.what} $blocks={r.blocks}>
-              {r.blocks && <strong>Blocks: </strong>}
-              {r.what} <Link to={`../${r.stop === "fold" && r.step ? "steps" : r.stop}`}>Go there</Link>
+          {findings?.map((f) => (
+            <Remains key={f.key} $blocks={f.blocks}>
+              <One finding={f} also={() => <Link to={`../${f.stop}`}>Go there</Link>} />
             </Remains>
           ))}
         </ul>
-        <PrimaryButton isDisabled={blocks > 0 || publish.isPending} onPress={() => publish.mutate()}>
-          Publish revision {(revisions.data?.[0]?.number ?? 0) + 1}
-        </PrimaryButton>
-        {publish.error ? <Wrong>{sentence(publish.error)}</Wrong> : null}
       </section>
       <section>
         <Heading>Take it along</Heading>
@@ -344,7 +325,7 @@ function Before({ guide, job }: { guide: Guide; job: string | null }) {
             {revisions.data.map((r) => (
               <li key={r.number}>
                 <a href={`/api/manuals/${id}/revisions/${r.number}`}>Revision {r.number}</a>{" "}
-                <Quiet as="span">{`${r.title}, ${when(r.at)}, ${r.author}`}</Quiet>
+                <Muted as="span">{`${r.title}, ${when(r.at)}, ${r.author}`}</Muted>
               </li>
             ))}
           </ul>

@@ -5,20 +5,20 @@ import { Plus, Printer } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
 import { newId, type ScrewsView } from "../api/client";
-import { useHand, useScrews } from "../api/manual";
-import { Button, Heading, Key, Pending, Quiet, Select } from "../parts/controls";
-import { Findings } from "../parts/Findings";
+import { useFindings, useManual, useScrews } from "../api/manual";
+import { Button, Heading, Key, Muted, Pending, Select } from "../parts/controls";
+import { Findings, idOf, isAbout, isOfKind } from "../parts/Findings";
+import { plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
 import { useTableFile } from "../parts/TableFile";
+import { Tag } from "../parts/Tag";
 import { useEvidence } from "../parts/tape-context";
-import { plural } from "../parts/words";
 import { space } from "../theme";
 import { Facts } from "./screws/Facts";
 import { HoleMap } from "./screws/HoleMap";
 import { Bits, Kinds, Risks } from "./screws/Kinds";
 import { Ledger } from "./screws/Ledger";
-import { Tag } from "./screws/Tag";
-import { TorqueBench } from "./screws/TorqueBench";
+import { Torque } from "./screws/Torque";
 
 const Columns = styled.div`
   display: grid;
@@ -55,12 +55,13 @@ export default function Screws() {
 }
 
 function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob: (job: string) => void }) {
-  const { view } = useHand();
+  const { view } = useManual();
   const [chosen, setChosen] = useState<string | null>(screws.ledger.rows[0]?.group ?? null);
   const group = chosen ? view.manual.fasteners[chosen] : undefined;
   const about = screws.groups.find((g) => g.group === chosen);
   const row = screws.ledger.rows.find((r) => r.group === chosen);
   const { balance } = screws.ledger;
+  const found = (useFindings(job).data?.findings ?? []).filter((f) => isOfKind(f, "group"));
   useEvidence(group?.evidence);
   return (
     <Page $width={1320}>
@@ -75,13 +76,13 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
       <Columns>
         <div>
           {screws.ledger.rows.length === 0 ? (
-            <Quiet>No screws yet. Sentences of the recording bring them; add a group here, or bring a list.</Quiet>
+            <Muted>No screws yet. Sentences of the recording bring them; add a group here, or bring a list.</Muted>
           ) : (
             <>
-              <Quiet>
+              <Muted>
                 <Key>↑</Key> <Key>↓</Key> choose a group
-              </Quiet>
-              <Ledger screws={screws} chosen={chosen} onChoose={setChosen} />
+              </Muted>
+              <Ledger screws={screws} found={found} chosen={chosen} onChoose={setChosen} />
             </>
           )}
           <AddGroup onAdded={setChosen} />
@@ -92,26 +93,25 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
               <Name>
                 <Tag tag={row.tag} size={38} />
                 <Heading as="h3">
-                  {group.count ?? "?"} × {row.label}
+                  {row.count} × {row.label}
                 </Heading>
               </Name>
-              <Findings name="To look at" findings={screws.findings.filter((f) => isOf(f, chosen))} />
+              <Findings name="To look at" findings={found.filter((f) => isAbout(f, "group", chosen))} />
               <HoleMap key={group.id} group={group} screws={screws} onChoose={setChosen} />
-              <TorqueBench group={group} setting={about.setting} />
+              <Torque group={group} setting={about.setting} />
               <Risks screws={screws} chosen={chosen} />
               <Facts group={group} about={about} screws={screws} onChoose={setChosen} />
             </>
           ) : (
-            <Quiet>Choose a group in the ledger.</Quiet>
+            <Muted>Choose a group in the ledger.</Muted>
           )}
           <Findings
             name="To look at in other groups"
-            findings={screws.findings.filter((f) => !isOf(f, chosen))}
-            also={(f) =>
-              "group" in f.about && (
-                <Button onPress={() => "group" in f.about && setChosen(f.about.group)}>Show it</Button>
-              )
-            }
+            findings={found.filter((f) => !isAbout(f, "group", chosen))}
+            also={(f) => {
+              const group = idOf(f, "group");
+              return group && <Button onPress={() => setChosen(group)}>Show it</Button>;
+            }}
           />
           {screws.ledger.rows.length > 0 && (
             <>
@@ -125,12 +125,9 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
   );
 }
 
-const isOf = (finding: ScrewsView["findings"][number], group: string | null) =>
-  "group" in finding.about && finding.about.group === group;
-
 /** The guide that is looked at, the mat to print, the table out and in. */
 function Papers({ job, onJob }: { job: string; onJob: (job: string) => void }) {
-  const { id, view } = useHand();
+  const { id, view } = useManual();
   const jobs = Object.values(view.manual.jobs).sort((a, b) => a.title.localeCompare(b.title));
   const path = `/api/manuals/${id}`;
   const query = (more: Record<string, string>) => `?${new URLSearchParams({ ...more, ...(job ? { job } : {}) })}`;
@@ -164,11 +161,11 @@ function Papers({ job, onJob }: { job: string; onJob: (job: string) => void }) {
 }
 
 function AddGroup({ onAdded }: { onAdded: (group: string) => void }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const steps = view.order.filter((s) => view.manual.steps[s]?.phase === "teardown");
   const [step, setStep] = useState("");
   const chosen = step || steps[0] || "";
-  if (steps.length === 0) return <Quiet>Write a step first: screws belong to steps.</Quiet>;
+  if (steps.length === 0) return <Muted>Write a step first: screws belong to steps.</Muted>;
   return (
     <Row>
       <Select

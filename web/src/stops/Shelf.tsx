@@ -5,8 +5,8 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import { api, authorName, must, newId, sentence, setAuthorName } from "../api/client";
-import { Button, CommitField, Heading, IconButton, Quiet, TextInput, Waiting, Wrong } from "../parts/controls";
-import { plural, when } from "../parts/words";
+import { Button, CommitField, ErrorNote, Heading, IconButton, Muted, TextInput, Waiting } from "../parts/controls";
+import { plural, when } from "../parts/format";
 import { font, narrow, space } from "../theme";
 import { NewManual } from "./NewManual";
 
@@ -86,7 +86,7 @@ export function Shelf() {
     <Page>
       <Top>
         <h1>Paso</h1>
-        <Quiet>From the recording of a teardown to a guide that a stranger can follow.</Quiet>
+        <Muted>From the recording of a teardown to a guide that a stranger can follow.</Muted>
         <AuthorName />
       </Top>
       <section aria-label="Manuals">
@@ -108,15 +108,15 @@ export function Shelf() {
         </Find>
         {gone && (
           <Find role="status">
-            <Quiet>“{gone.title}” was deleted.</Quiet>
+            <Muted>“{gone.title}” was deleted.</Muted>
             <Button onPress={() => restore.mutate(gone.id)}>Undo</Button>
           </Find>
         )}
         {[error, putAway.error, remove.error, restore.error].filter(Boolean).map((e) => (
-          <Wrong key={sentence(e)}>{sentence(e)}</Wrong>
+          <ErrorNote key={sentence(e)}>{sentence(e)}</ErrorNote>
         ))}
         {!data && !error && <Waiting>Reading the shelf …</Waiting>}
-        {data && data.length === 0 && <Quiet>{empty(find, archived)}</Quiet>}
+        {data && data.length === 0 && <Muted>{empty(find, archived)}</Muted>}
         <Rows>
           {data?.map((row) => (
             <li key={row.id}>
@@ -126,9 +126,9 @@ export function Shelf() {
                 ) : (
                   <Link to={`/manuals/${row.id}`}>{row.title}</Link>
                 )}
-                <Quiet>
+                <Muted>
                   {[row.device, plural(row.steps, "step"), when(row.updated_at)].filter(Boolean).join(" · ")}
-                </Quiet>
+                </Muted>
               </div>
               <div>
                 <IconButton aria-label={`Rename ${row.title}`} onPress={() => setRenaming(row.id)}>
@@ -188,7 +188,7 @@ function AuthorName() {
   return (
     <div>
       <label htmlFor="author">
-        <Quiet as="span">Your name </Quiet>
+        <Muted as="span">Your name </Muted>
       </label>
       <TextInput
         id="author"

@@ -3,11 +3,23 @@ import { Plus, Trash2 } from "lucide-react";
 import { useId, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
-import { type JobView, newId, type PartFate, type RouteView } from "../../api/client";
-import { useHand, useJobs } from "../../api/manual";
-import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
+import { type JobRow, newId, type RouteRow } from "../../api/client";
+import { useJobs, useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
+import {
+  Button,
+  Checks,
+  CommitField,
+  ErrorNote,
+  Heading,
+  IconButton,
+  More,
+  Muted,
+  Select,
+  TextInput,
+} from "../../parts/controls";
+import { minutes, options, plural } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { minutes, plural } from "../../parts/words";
 import { space } from "../../theme";
 
 const Line = styled.form`
@@ -17,8 +29,7 @@ const Line = styled.form`
   align-items: end;
   label { display: grid; gap: ${space.hair}; font-size: 0.86rem; color: var(--soft); }
 `;
-const Box = styled.details`
-  summary { cursor: pointer; font-weight: 650; padding: ${space.hair} 0; }
+const Box = styled.div`
   li { padding: ${space.small} 0; border-bottom: 1px solid var(--line); display: grid; gap: ${space.hair}; }
 `;
 const Wording = styled.ol`
@@ -28,8 +39,8 @@ const Wording = styled.ol`
 `;
 
 /** Guides that are done first: readers are sent there instead of reading the same steps again. */
-function Calls({ job }: { job: JobView }) {
-  const { view, edit } = useHand();
+function Calls({ job }: { job: JobRow }) {
+  const { view, edit } = useManual();
   const [wrong, setWrong] = useState<string | null>(null);
   const calls = view.manual.jobs[job.id]?.calls ?? [];
   const others = Object.values(view.manual.jobs).filter((j) => j.id !== job.id);
@@ -38,33 +49,21 @@ function Calls({ job }: { job: JobView }) {
     void edit({ job: { call: { id: job.id, calls: next } } }).then((r) => setWrong(r.ok ? null : r.problem.detail));
   return (
     <div>
-      <Row role="group" aria-label={`Guides done before ${job.title}`}>
-        <Quiet as="span">Done first:</Quiet>
-        {others.map((other) => (
-          <label key={other.id}>
-            <input
-              type="checkbox"
-              checked={calls.includes(other.id)}
-              onChange={(e) => call(e.target.checked ? [...calls, other.id] : calls.filter((c) => c !== other.id))}
-            />{" "}
-            {other.title}
-          </label>
-        ))}
-      </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      <Checks
+        label={`Guides done before ${job.title}`}
+        words="Done first:"
+        options={others.map((other): [string, string] => [other.id, other.title])}
+        chosen={calls}
+        onChange={call}
+      />
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </div>
   );
 }
 
-const FATES: [PartFate, string][] = [
-  ["keep", "stays"],
-  ["renew", "is renewed"],
-  ["scrap", "goes for scrap"],
-];
-
 /** What becomes of every part that this guide takes out; the technique and the rebuild follow it. */
-function Fates({ job }: { job: JobView }) {
-  const { view, edit } = useHand();
+function Fates({ job }: { job: JobRow }) {
+  const { view, edit } = useManual();
   return (
     <Row role="group" aria-label={`What becomes of the parts in ${job.title}`}>
       {job.fates.map(({ part, fate }) => (
@@ -72,7 +71,7 @@ function Fates({ job }: { job: JobView }) {
           key={part}
           label={`The ${view.manual.parts[part]?.name ?? "part"}`}
           value={fate}
-          options={FATES}
+          options={options(labels.PartFate)}
           onChange={(fate) => fate !== "" && void edit({ job: { set_fate: { id: job.id, part, fate } } })}
         />
       ))}
@@ -81,8 +80,8 @@ function Fates({ job }: { job: JobView }) {
 }
 
 /** "Make a guide of this way." */
-export function NewJob({ targets, way }: { targets: string[]; way: RouteView }) {
-  const { view, edit } = useHand();
+export function NewJob({ targets, way }: { targets: string[]; way: RouteRow }) {
+  const { view, edit } = useManual();
   const names = targets.map((t) => view.manual.parts[t]?.name ?? "part").join(" and the ");
   const [title, setTitle] = useState(`Replace the ${names}`);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -112,7 +111,7 @@ export function NewJob({ targets, way }: { targets: string[]; way: RouteView }) 
           <Plus size={15} aria-hidden /> Make a guide
         </Button>
       </Line>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </div>
   );
 }
@@ -130,69 +129,74 @@ export function Jobs({ onReach }: { onReach: (parts: string[]) => void }) {
   );
 }
 
-function Job({ job, onReach }: { job: JobView; onReach: (parts: string[]) => void }) {
-  const { view, edit } = useHand();
+function Job({ job, onReach }: { job: JobRow; onReach: (parts: string[]) => void }) {
+  const { view, edit } = useManual();
   const made = view.manual.jobs[job.id];
   const { route } = job;
   return (
-    <Box>
-      <summary>
-        {job.title}{" "}
-        <Quiet as="span">
-          {route
-            ? `${plural(route.totals.steps, "step")}, ${minutes(route.totals.seconds)}, ${plural(route.totals.screws, "screw")}`
-            : "no way leads there any more"}
-        </Quiet>
-      </summary>
-      <Row>
-        <Button onPress={() => onReach(made?.targets ?? [])}>Show its way</Button>
-        <Link to={`../publish?job=${job.id}`}>Read the guide</Link>
-        <IconButton
-          aria-label={`Remove the guide ${job.title}`}
-          onPress={() => void edit({ job: { remove: { id: job.id } } })}
-        >
-          <Trash2 size={16} />
-        </IconButton>
-      </Row>
-      <CommitField
-        label="Title"
-        value={job.title}
-        onCommit={(title) => edit({ job: { rename: { id: job.id, title } } })}
-      />
-      {route && (
+    <More
+      title={
         <>
-          <Quiet>
-            {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
-          </Quiet>
-          {job.prices.length + job.unpriced > 0 && (
-            <Quiet>
-              New parts:{" "}
-              {[
-                ...job.prices.map((p) => `${p.amount.toFixed(2)} ${p.currency}`),
-                job.unpriced > 0 && `${plural(job.unpriced, "part")} without a price`,
-              ]
-                .filter(Boolean)
-                .join(", ")}
-            </Quiet>
-          )}
-          <Calls job={job} />
-          <Fates job={job} />
-          <Wording>
-            {route.steps.map((step) => (
-              <li key={step}>
-                <CommitField
-                  label={made?.wording[step] ? "Worded for this guide" : "As in the manual"}
-                  value={made?.wording[step] ?? view.manual.steps[step]?.title ?? ""}
-                  onCommit={(typed) => {
-                    const same = typed.trim() === "" || typed === view.manual.steps[step]?.title;
-                    return edit({ job: { word: { id: job.id, step, title: same ? null : typed } } });
-                  }}
-                />
-              </li>
-            ))}
-          </Wording>
+          {job.title}{" "}
+          <Muted as="span">
+            {route
+              ? `${plural(route.totals.steps, "step")}, ${minutes(route.totals.seconds)}, ${plural(route.totals.screws, "screw")}`
+              : "no way leads there any more"}
+          </Muted>
         </>
-      )}
-    </Box>
+      }
+    >
+      <Box>
+        <Row>
+          <Button onPress={() => onReach(made?.targets ?? [])}>Show its way</Button>
+          <Link to={`../publish?job=${job.id}`}>Read the guide</Link>
+          <IconButton
+            aria-label={`Remove the guide ${job.title}`}
+            onPress={() => void edit({ job: { remove: { id: job.id } } })}
+          >
+            <Trash2 size={16} />
+          </IconButton>
+        </Row>
+        <CommitField
+          label="Title"
+          value={job.title}
+          onCommit={(title) => edit({ job: { rename: { id: job.id, title } } })}
+        />
+        {route && (
+          <>
+            <Muted>
+              {plural(job.shared, "step")} shared with other guides, {job.reworded} worded for this one alone.
+            </Muted>
+            {job.prices.length + job.unpriced > 0 && (
+              <Muted>
+                New parts:{" "}
+                {[
+                  ...job.prices.map((p) => `${p.amount.toFixed(2)} ${p.currency}`),
+                  job.unpriced > 0 && `${plural(job.unpriced, "part")} without a price`,
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </Muted>
+            )}
+            <Calls job={job} />
+            <Fates job={job} />
+            <Wording>
+              {route.steps.map((step) => (
+                <li key={step}>
+                  <CommitField
+                    label={made?.wording[step] ? "Worded for this guide" : "As in the manual"}
+                    value={made?.wording[step] ?? view.manual.steps[step]?.title ?? ""}
+                    onCommit={(typed) => {
+                      const same = typed.trim() === "" || typed === view.manual.steps[step]?.title;
+                      return edit({ job: { word: { id: job.id, step, title: same ? null : typed } } });
+                    }}
+                  />
+                </li>
+              ))}
+            </Wording>
+          </>
+        )}
+      </Box>
+    </More>
   );
 }

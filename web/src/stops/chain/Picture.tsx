@@ -2,9 +2,9 @@
 import dagre from "@dagrejs/dagre";
 import { useMemo, useState } from "react";
 import styled from "styled-components";
-import type { ChainStep, ChainView } from "../../api/client";
+import type { ChainRow, ChainView } from "../../api/client";
 import { Button, Select } from "../../parts/controls";
-import { plural } from "../../parts/words";
+import { plural } from "../../parts/format";
 import { space } from "../../theme";
 
 const Frame = styled.div`
@@ -28,9 +28,9 @@ const Bar = styled.div`
   margin-bottom: ${space.small};
 `;
 /** Past this many steps a box shows its number alone. */
-const MOST_NAMED = 60;
+const MAX_NAMED = 60;
 const LINE = 18;
-const MOST_LINES = 3;
+const MAX_LINES = 3;
 const EDGE = 14;
 
 type Props = {
@@ -42,7 +42,7 @@ type Props = {
 
 export function Picture({ chain, lit, chosen, onChoose }: Props) {
   const staged = chain.steps.some((s) => s.stage);
-  const [only, setOnly] = useState<Shown>(chain.steps.length <= MOST_NAMED ? "all" : staged ? "stages" : "linked");
+  const [only, setOnly] = useState<Shown>(chain.steps.length <= MAX_NAMED ? "all" : staged ? "stages" : "linked");
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [size, setSize] = useState<"fit" | "full">("fit");
   const { nodes, edges, left, width, height, named } = useMemo(
@@ -161,13 +161,13 @@ function linesOf(title: string): string[] {
     if (last !== undefined && last.length + word.length < 17) lines[lines.length - 1] = `${last} ${word}`;
     else lines.push(word);
   }
-  return lines.slice(0, MOST_LINES);
+  return lines.slice(0, MAX_LINES);
 }
 
 type Shown = "all" | "linked" | "lit" | "stages";
 
 /** Steps as boxes, and whole stages as one box each until they are opened. */
-function boxes(steps: ChainStep[], folded: (step: ChainStep) => boolean) {
+function boxes(steps: ChainRow[], folded: (step: ChainRow) => boolean) {
   const out: { id: string; number: string; title: string; steps: string[]; stage?: string }[] = [];
   for (const s of steps) {
     if (!s.stage || !folded(s)) {
@@ -186,16 +186,14 @@ function boxes(steps: ChainStep[], folded: (step: ChainStep) => boolean) {
 function layout(chain: ChainView, only: Shown, lit: Set<string> | null, opened: ReadonlySet<string>) {
   const links = chain.conditions
     .filter((c) => c.drawn)
-    .flatMap((c) =>
-      c.ways.flat().map((before) => ({ before, step: c.step, either: c.ways.length > 1, sure: c.confidence >= 0.8 })),
-    );
+    .flatMap((c) => c.ways.flat().map((before) => ({ before, step: c.step, either: c.ways.length > 1, sure: c.sure })));
   const linked = new Set(links.flatMap((l) => [l.before, l.step]));
   const steps = chain.steps.filter((s) =>
     only === "lit" && lit ? lit.has(s.step) : only === "linked" ? linked.has(s.step) : true,
   );
   const shown = boxes(steps, (s) => only === "stages" && !opened.has(s.stage ?? ""));
   const boxOf = new Map(shown.flatMap((b) => b.steps.map((s) => [s, b.id])));
-  const named = shown.length <= MOST_NAMED;
+  const named = shown.length <= MAX_NAMED;
   const graph = new dagre.graphlib.Graph({ multigraph: true });
   graph.setGraph({ rankdir: "TB", nodesep: named ? 18 : 8, ranksep: named ? 34 : 24, marginx: 14, marginy: 14 });
   graph.setDefaultEdgeLabel(() => ({}));

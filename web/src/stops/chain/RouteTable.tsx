@@ -1,9 +1,10 @@
 /** Routes to the picked parts side by side; what differs from the first is marked. */
 import styled from "styled-components";
-import type { ChainView, RouteView } from "../../api/client";
-import { useHand } from "../../api/manual";
-import { Button, Heading, Pending, Quiet } from "../../parts/controls";
-import { minutes, plural, RISKS } from "../../parts/words";
+import type { ChainView, RouteRow } from "../../api/client";
+import { useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
+import { Button, Heading, Muted, Pending } from "../../parts/controls";
+import { minutes, plural } from "../../parts/format";
 import { font, space } from "../../theme";
 
 const Table = styled.table`
@@ -25,7 +26,7 @@ const Order = styled.ol`
 `;
 
 type Props = {
-  routes: RouteView[] | undefined;
+  routes: RouteRow[] | undefined;
   error: unknown;
   chain: ChainView;
   targets: string[];
@@ -35,22 +36,22 @@ type Props = {
 };
 
 export function RouteTable({ routes, error, chain, targets, chosen, onChoose, onShow }: Props) {
-  const { view } = useHand();
+  const { view } = useManual();
   const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
   const names = targets.map((t) => `the ${partName(t)}`).join(" and ");
   if (!routes) return <Pending error={error}>Looking for the least work …</Pending>;
   if (routes.length === 0)
     return (
-      <Quiet role="status">
+      <Muted role="status">
         No step takes {names} out, or its steps wait for each other. Write the step, or mend what is listed below.
-      </Quiet>
+      </Muted>
     );
   const way = routes[Math.min(chosen, routes.length - 1)];
   const title = (id: string) => chain.steps.find((s) => s.step === id)?.title ?? "a step that is gone";
   return (
     <section aria-label={`To reach ${names}`}>
       <Heading as="h3">To reach {names}</Heading>
-      {way && way.steps.length === 1 && <Quiet>Nothing else has to come off.</Quiet>}
+      {way && way.steps.length === 1 && <Muted>Nothing else has to come off.</Muted>}
       <Table>
         <thead>
           <tr>
@@ -82,11 +83,11 @@ export function RouteTable({ routes, error, chain, targets, chosen, onChoose, on
       </Table>
       {way && (
         <>
-          <Quiet>
+          <Muted>
             {way.proven ? "No set of steps is less work." : "Perhaps not the least work; the search was stopped."}
             {way.gap_s > 0 && ` A better order could save up to ${minutes(way.gap_s)}.`}
             {way.stays.length > 0 && ` ${plural(way.stays.length, "part")} can stay in.`}
-          </Quiet>
+          </Muted>
           <Order aria-label="Steps of this way">
             {way.steps.map((s) => (
               <li key={s}>
@@ -102,7 +103,7 @@ export function RouteTable({ routes, error, chain, targets, chosen, onChoose, on
   );
 }
 
-const FIGURES: { name: string; of: (r: RouteView, partName: (id: string) => string) => string }[] = [
+const FIGURES: { name: string; of: (r: RouteRow, partName: (id: string) => string) => string }[] = [
   { name: "Steps", of: (r) => `${r.totals.steps}` },
   { name: "Counted by EN 45554", of: (r) => `${r.totals.counted_steps}` },
   { name: "Time, practised", of: (r) => minutes(r.totals.seconds) },
@@ -119,5 +120,5 @@ const FIGURES: { name: string; of: (r: RouteView, partName: (id: string) => stri
       return `${r.totals.destroyed.map(partName).join(", ")}: ${[...price, ...open].join(", ")}`;
     },
   },
-  { name: "Risk", of: (r) => r.totals.risks.map((k) => RISKS[k]).join(", ") || "none known" },
+  { name: "Risk", of: (r) => r.totals.risks.map((k) => labels.Risk[k]).join(", ") || "none known" },
 ];

@@ -1,8 +1,9 @@
 /** The steps in the order of the work, with the reasons between them as arcs in the margin. */
 import { useRef } from "react";
 import styled from "styled-components";
-import type { ChainStep, ChainView, ConditionView } from "../../api/client";
-import { minutes, REASONS } from "../../parts/words";
+import type { ChainRow, ChainView, ConditionRow } from "../../api/client";
+import { keys } from "../../api/tables";
+import { minutes } from "../../parts/format";
 import { focusRing, font } from "../../theme";
 
 const ROW = 46;
@@ -35,7 +36,7 @@ type Props = {
   lit: Set<string> | null;
   chosen: string | null;
   onChoose: (step: string) => void;
-  onReach: (step: ChainStep) => void;
+  onReach: (step: ChainRow) => void;
   onConfirm: (step: string) => void;
   onAdd: () => void;
 };
@@ -48,7 +49,7 @@ export function StepList({ chain, lit, chosen, onChoose, onReach, onConfirm, onA
     onChoose(step.step);
     list.current?.querySelector<HTMLElement>(`[data-step="${step.step}"]`)?.focus();
   };
-  const onKey = (event: React.KeyboardEvent, step: ChainStep, at: number) => {
+  const onKey = (event: React.KeyboardEvent, step: ChainRow, at: number) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const keys = new Map<string, () => void>([
       ["arrowdown", () => go(at + 1)],
@@ -118,14 +119,14 @@ function Arcs({ chain, lit, chosen }: { chain: ChainView; lit: Set<string> | nul
   );
 }
 
-function Arc(props: { from: number; to: number; condition: ConditionView; touches: boolean; onRoute: boolean }) {
+function Arc(props: { from: number; to: number; condition: ConditionRow; touches: boolean; onRoute: boolean }) {
   const { condition: c, touches, onRoute } = props;
   const [y1, y2] = [props.from * ROW + ROW / 2 + 5, props.to * ROW + ROW / 2 - 5];
   // Longer arcs reach further out, ever more slowly, so that three hundred steps still fit.
   const reach = Math.min(MARGIN - 18, 14 + 30 * Math.log2(1 + Math.abs(props.to - props.from)));
   const x = MARGIN - 4;
   const colour = c.broken ? "var(--danger)" : touches ? "var(--accent)" : "var(--strong-line)";
-  const letter = REASONS[c.whys[0]?.reason ?? "author"].letter;
+  const letter = keys.Reason[c.whys[0]?.reason ?? "author"];
   const [lx, ly] = [x - reach * 0.75, (y1 + y2) / 2];
   return (
     <g opacity={onRoute || touches ? 1 : 0.25}>
@@ -134,7 +135,7 @@ function Arc(props: { from: number; to: number; condition: ConditionView; touche
         fill="none"
         stroke={colour}
         strokeWidth={touches ? 3 : 1.5}
-        strokeDasharray={c.ways.length > 1 ? "2 4" : c.confidence < 0.8 ? "7 4" : undefined}
+        strokeDasharray={c.ways.length > 1 ? "2 4" : !c.sure ? "7 4" : undefined}
       />
       <path d={`M${x + 3} ${y2} l-8 -4 v8 z`} fill={colour} />
       {touches && (

@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { ComboBox, Input, Label, ListBox, ListBoxItem, Popover } from "react-aria-components";
 import styled from "styled-components";
 import type { Part } from "../../api/client";
-import { useHand } from "../../api/manual";
+import { useManual } from "../../api/manual";
 import { Button } from "../../parts/controls";
 import { focusRing, space } from "../../theme";
 
@@ -37,7 +37,7 @@ const Chosen = styled.ul`
 `;
 
 export function TargetPicker({ targets, onChange }: { targets: string[]; onChange: (targets: string[]) => void }) {
-  const { view } = useHand();
+  const { view } = useManual();
   const parts = Object.values(view.manual.parts)
     .filter((p) => !targets.includes(p.id))
     .sort((a, b) => a.name.localeCompare(b.name));

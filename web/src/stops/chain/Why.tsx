@@ -2,13 +2,13 @@
 import { Check, Plus, X } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import { type ChainStep, type ChainView, type ConditionView, type Evidence, newId } from "../../api/client";
-import { useHand } from "../../api/manual";
-import { Button, Heading, Quiet, Select, Wrong } from "../../parts/controls";
+import { type ChainRow, type ChainView, type ConditionRow, type Evidence, newId } from "../../api/client";
+import { useManual } from "../../api/manual";
+import { keys, labels } from "../../api/tables";
+import { Button, ErrorNote, Heading, Muted, Select } from "../../parts/controls";
+import { clock } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { clock, REASONS } from "../../parts/words";
 import { focusRing, space } from "../../theme";
-import { judged } from "./judged";
 
 const List = styled.ul`
   display: grid;
@@ -45,14 +45,14 @@ const Letter = styled.span`
 `;
 
 type Props = {
-  step: ChainStep;
+  step: ChainRow;
   chain: ChainView;
   onShow: (evidence: Evidence[]) => void;
   onChoose: (step: string) => void;
 };
 
 export function Why({ step, chain, onShow, onChoose }: Props) {
-  const { edit } = useHand();
+  const { edit } = useManual();
   const title = (id: string) => chain.steps.find((s) => s.step === id)?.title ?? "a step that is gone";
   const own = chain.conditions.filter((c) => c.step === step.step);
   const dropped = chain.dropped.filter((c) => c.step === step.step);
@@ -62,11 +62,11 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
       <Heading as="h3">
         {step.number}. {step.title}
       </Heading>
-      <Quiet>
+      <Muted>
         {own.length === 0
           ? "It waits for nothing: it can be done first."
           : `It waits for ${own.length === 1 ? "this" : "these"}:`}
-      </Quiet>
+      </Muted>
       <List>
         {own.map((c) => (
           <One key={JSON.stringify(c.ways)} condition={c} title={title} onShow={onShow} />
@@ -80,9 +80,7 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
                 <s>{c.ways[0]?.map(title).join(" and ")}</s> – does not hold, as an author said.
               </p>
               <Row>
-                <Button onPress={() => c.requirement && void edit({ requirement: { remove: { id: c.requirement } } })}>
-                  Take that back
-                </Button>
+                <Button onPress={() => c.take_back && void edit(c.take_back)}>Take that back</Button>
               </Row>
             </Item>
           ))}
@@ -91,7 +89,7 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
       <AddCondition step={step} chain={chain} />
       {waiting.length > 0 && (
         <>
-          <Quiet>These wait for it:</Quiet>
+          <Muted>These wait for it:</Muted>
           <Row>
             {waiting.map((c) => (
               <Button key={c.step} onPress={() => onChoose(c.step)}>
@@ -105,11 +103,12 @@ export function Why({ step, chain, onShow, onChoose }: Props) {
   );
 }
 
-function One(props: { condition: ConditionView; title: (id: string) => string; onShow: (e: Evidence[]) => void }) {
+function One(props: { condition: ConditionRow; title: (id: string) => string; onShow: (e: Evidence[]) => void }) {
   const { condition: c, title } = props;
-  const { edit } = useHand();
+  const { edit } = useManual();
   const ways = c.ways.map((w) => w.map((s) => `“${title(s)}”`).join(" and "));
   const names = ways.join(" or ");
+  const untrue = c.ways.length === 1 ? "Does not hold" : "Take it away";
   return (
     <Item>
       <p>
@@ -118,29 +117,25 @@ function One(props: { condition: ConditionView; title: (id: string) => string; o
       </p>
       {c.whys.map((w) => (
         <p key={w.because}>
-          <Letter title={REASONS[w.reason].name}>{REASONS[w.reason].letter}</Letter>
+          <Letter title={labels.Reason[w.reason]}>{keys.Reason[w.reason]}</Letter>
           {w.because}
-          {!c.confirmed && `, ${Math.round(w.confidence * 100)} % sure`}{" "}
-          <Seconds evidence={w.evidence} onShow={props.onShow} />
+          {!c.confirmed && `, ${w.percent} % sure`} <Seconds evidence={w.evidence} onShow={props.onShow} />
         </p>
       ))}
       <Row>
-        {c.confirmed ? (
-          <Quiet as="span">
+        {c.confirmed && (
+          <Muted as="span">
             <Check size={14} aria-hidden /> confirmed
-          </Quiet>
-        ) : (
-          <Button onPress={() => void edit(judged(c, "confirmed"))} aria-label={`It holds: ${names}`}>
+          </Muted>
+        )}
+        {c.confirm && (
+          <Button onPress={() => c.confirm && void edit(c.confirm)} aria-label={`It holds: ${names}`}>
             <Check size={14} aria-hidden /> It holds
           </Button>
         )}
-        {c.ways.length === 1 ? (
-          <Button onPress={() => void edit(judged(c, "dropped"))} aria-label={`Does not hold: ${names}`}>
-            <X size={14} aria-hidden /> Does not hold
-          </Button>
-        ) : (
-          <Button onPress={() => c.requirement && void edit({ requirement: { remove: { id: c.requirement } } })}>
-            <X size={14} aria-hidden /> Take it away
+        {c.drop && (
+          <Button onPress={() => c.drop && void edit(c.drop)} aria-label={`${untrue}: ${names}`}>
+            <X size={14} aria-hidden /> {untrue}
           </Button>
         )}
       </Row>
@@ -160,8 +155,8 @@ function Seconds({ evidence, onShow }: { evidence: Evidence[]; onShow: (e: Evide
 }
 
 /** "It waits for …": one step, or one of several that will do. */
-function AddCondition({ step, chain }: { step: ChainStep; chain: ChainView }) {
-  const { edit } = useHand();
+function AddCondition({ step, chain }: { step: ChainRow; chain: ChainView }) {
+  const { edit } = useManual();
   const [ways, setWays] = useState<string[]>([]);
   const [wrong, setWrong] = useState<string | null>(null);
   const title = (id: string) => chain.steps.find((s) => s.step === id)?.title ?? "";
@@ -191,8 +186,8 @@ function AddCondition({ step, chain }: { step: ChainStep; chain: ChainView }) {
           </>
         )}
       </Row>
-      {ways.length > 0 && <Quiet>{ways.map((w) => `“${title(w)}”`).join(" or ")}</Quiet>}
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {ways.length > 0 && <Muted>{ways.map((w) => `“${title(w)}”`).join(" or ")}</Muted>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </div>
   );
 }

@@ -1,14 +1,8 @@
 /** What the author counts as work when ways and orders are compared. */
-import styled from "styled-components";
 import type { Weights } from "../../api/client";
-import { useHand } from "../../api/manual";
-import { CommitField, Quiet } from "../../parts/controls";
+import { useManual } from "../../api/manual";
+import { CommitField, More, Muted } from "../../parts/controls";
 import { Row } from "../../parts/layout";
-import { space } from "../../theme";
-
-const Box = styled.details`
-  summary { cursor: pointer; font-weight: 650; padding: ${space.hair} 0; }
-`;
 
 const FIELDS: [keyof Weights, string][] = [
   ["tool_change", "A change of tool"],
@@ -18,7 +12,7 @@ const FIELDS: [keyof Weights, string][] = [
 ];
 
 export function WorkWeights() {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const { weights } = view.manual.head;
   if (!weights) return null;
   const seconds = {
@@ -28,9 +22,8 @@ export function WorkWeights() {
     displaced: weights.displaced / 100,
   };
   return (
-    <Box>
-      <summary>What counts as work</summary>
-      <Quiet>Beside the seconds of the steps; orders are chosen by the sum. In seconds each.</Quiet>
+    <More title="What counts as work">
+      <Muted>Beside the seconds of the steps; orders are chosen by the sum. In seconds each.</Muted>
       <Row>
         {FIELDS.map(([key, name]) => (
           <CommitField
@@ -43,6 +36,6 @@ export function WorkWeights() {
           />
         ))}
       </Row>
-    </Box>
+    </More>
   );
 }

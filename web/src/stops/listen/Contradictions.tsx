@@ -1,9 +1,9 @@
 /** Where a recording contradicts itself: both places side by side, and a choice that settles it. */
 import styled from "styled-components";
-import type { Edit, Heard, HeardFinding, ListenRecording } from "../../api/client";
-import { Button, Heading, Quiet } from "../../parts/controls";
-import { Row } from "../../parts/layout";
-import { clock } from "../../parts/words";
+import type { Finding, ListenView, StatementRow } from "../../api/client";
+import { Muted } from "../../parts/controls";
+import { One } from "../../parts/Findings";
+import { clock } from "../../parts/format";
 import { font, narrow, space } from "../../theme";
 
 const Cards = styled.ol`
@@ -21,6 +21,7 @@ const Card = styled.li<{ $settled: boolean }>`
   padding: ${space.normal};
   display: grid;
   gap: ${space.small};
+  & > p:first-child { font-weight: 650; }
 `;
 const Sides = styled.div`
   display: grid;
@@ -40,70 +41,40 @@ const Side = styled.button`
   &:focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
 `;
 
-const KIND: Record<string, string> = {
-  count: "Count",
-  unit: "Units",
-  size: "Size",
-  repeat: "Said twice",
-  omitted: "Left out",
-  "late-tool": "Not on the list",
-  "late-posture": "How it lies, told late",
-  side: "Left or right",
-  order: "Order",
+type Props = {
+  recordings: ListenView[];
+  found: Finding[];
+  onShow: (recording: string, heard: StatementRow) => void;
 };
 
-export const openFindings = (recordings: ListenRecording[]) =>
-  recordings.flatMap((r) => r.heard.findings).filter((f) => f.settled == null).length;
-
-export function Contradictions(props: {
-  recordings: ListenRecording[];
-  edit: (edit: Edit) => void;
-  onShow: (recording: string, heard: Heard) => void;
-}) {
-  const all = props.recordings.flatMap((r) => r.heard.findings.map((finding) => ({ r, finding })));
-  if (all.length === 0) return <Quiet>The recording contradicts itself nowhere that could be found.</Quiet>;
-  all.sort((a, b) => Number(a.finding.settled != null) - Number(b.finding.settled != null));
+export function Contradictions({ recordings, found, onShow }: Props) {
+  if (found.length === 0) return <Muted>The recording contradicts itself nowhere that could be found.</Muted>;
   return (
     <Cards aria-label="Contradictions" tabIndex={0}>
-      {all.map(({ r, finding }) => (
-        <One key={`${r.id}/${finding.kind}/${finding.at}`} recording={r} finding={finding} {...props} />
+      {found.map((finding) => (
+        <Card key={finding.key} $settled={finding.set_aside != null}>
+          <One finding={finding} />
+          <Sides>
+            {places(finding, recordings).map(({ recording, heard }) => (
+              <Side key={heard.statement.start} type="button" onClick={() => onShow(recording, heard)}>
+                <time>{heard.statement.from_ms == null ? "in the text" : `≈ ${clock(heard.statement.from_ms)}`}</time>
+                {heard.statement.text}
+              </Side>
+            ))}
+          </Sides>
+        </Card>
       ))}
     </Cards>
   );
 }
 
-function One(props: {
-  recording: ListenRecording;
-  finding: HeardFinding;
-  edit: (edit: Edit) => void;
-  onShow: (recording: string, heard: Heard) => void;
-}) {
-  const { recording, finding } = props;
-  const places = [finding.against, finding.at].flatMap((i) => {
-    const heard = i == null ? undefined : recording.heard.statements[i];
-    return heard ? [heard] : [];
+/** The statements that a contradiction stands in, the earlier one first. */
+function places(finding: Finding, recordings: ListenView[]) {
+  const found = finding.about.flatMap((subject) => {
+    if (!("words" in subject)) return [];
+    const { recording, start } = subject.words;
+    const heard = recordings.find((r) => r.id === recording)?.heard.statements.find((s) => s.statement.start === start);
+    return heard ? [{ recording, heard }] : [];
   });
-  return (
-    <Card $settled={finding.settled != null}>
-      <Heading as="h3">
-        {KIND[finding.kind]}: {finding.says}
-      </Heading>
-      <Sides>
-        {places.map((heard) => (
-          <Side key={heard.statement.start} type="button" onClick={() => props.onShow(recording.id, heard)}>
-            <time>{heard.statement.from_ms == null ? "in the text" : `≈ ${clock(heard.statement.from_ms)}`}</time>
-            {heard.statement.text}
-          </Side>
-        ))}
-      </Sides>
-      {finding.settled != null && <Quiet>Settled: {finding.settled}</Quiet>}
-      <Row>
-        {finding.choices.map((choice) => (
-          <Button key={choice.label} onPress={() => props.edit(choice.edit)}>
-            {choice.label}
-          </Button>
-        ))}
-      </Row>
-    </Card>
-  );
+  return found.sort((a, b) => a.heard.statement.start - b.heard.statement.start);
 }

@@ -2,19 +2,11 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useId, useState } from "react";
 import styled from "styled-components";
-import type {
-  CautionSubject,
-  ConnectorOp,
-  Consumable,
-  Facts,
-  FastenerOp,
-  Heard,
-  HeatSource,
-  PartOp,
-} from "../../api/client";
-import { Button, IconButton, Key, PrimaryButton, Quiet, Wrong } from "../../parts/controls";
+import type { Facts, StatementRow } from "../../api/client";
+import { labels } from "../../api/tables";
+import { Button, Check, ErrorNote, IconButton, Key, Muted, PrimaryButton, Select } from "../../parts/controls";
+import { options } from "../../parts/format";
 import { Row as Buttons } from "../../parts/layout";
-import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
 
 const Rows = styled.div`
@@ -32,9 +24,8 @@ const Fact = styled.fieldset`
   align-items: end;
   legend { font-size: 0.86rem; font-weight: 600; padding: 0 ${space.hair}; }
   label { display: grid; font-size: 0.82rem; color: var(--soft); min-width: 0; }
-  input, select { width: 100%; border: 1px solid var(--strong-line); border-radius: 5px; background: var(--sheet); padding: 3px 6px; }
-  & > button { justify-self: end; grid-column: 2; }
-  input[type="checkbox"] { width: auto; justify-self: start; }
+  input { width: 100%; border: 1px solid var(--strong-line); border-radius: 5px; background: var(--sheet); padding: 3px 6px; }
+  & > button[aria-label] { justify-self: end; grid-column: 2; }
 `;
 
 /** One field of a fact: what it is called and how it is written. */
@@ -46,59 +37,6 @@ type Field =
   /** Words parted by commas. */
   | { name: string; label: string; as: "list" };
 
-/** A list of choices that the compiler holds to all values that the server knows. */
-const choices = <T extends string>(all: Record<T, true>): [string, string][] =>
-  Object.keys(all).map((v) => [v, v.replaceAll("-", " ")]);
-const CAUTIONS = choices<CautionSubject>({
-  battery: true,
-  cable: true,
-  connector: true,
-  glass: true,
-  burn: true,
-  overheating: true,
-  esd: true,
-  liquid: true,
-  "stripped-screw": true,
-  "screw-mixup": true,
-  "lost-screw": true,
-  sensor: true,
-  lens: true,
-  membrane: true,
-  pinch: true,
-  seal: true,
-  power: true,
-  "short-circuit": true,
-  "sharp-tool": true,
-  force: true,
-  orientation: true,
-  contamination: true,
-  "wrong-part": true,
-  "keep-part": true,
-  mains: true,
-  chemical: true,
-  "own-risk": true,
-  other: true,
-});
-const HEAT = choices<HeatSource>({
-  "heat gun": true,
-  "hair dryer": true,
-  "heating pad": true,
-  "heating element": true,
-  oven: true,
-  "soldering iron": true,
-});
-const MATERIALS = choices<Consumable>({
-  adhesive: true,
-  tape: true,
-  "thermal paste": true,
-  "thermal pad": true,
-  "isopropyl alcohol": true,
-  "cleaning cloth": true,
-  "cotton swab": true,
-  "protective film": true,
-  gasket: true,
-});
-
 type Shape = { key: keyof Facts; name: string; fields: Field[]; empty: unknown };
 const what = (label: string): Field => ({ name: "what", label, as: "text" });
 const SHAPES: Shape[] = [
@@ -107,7 +45,7 @@ const SHAPES: Shape[] = [
     name: "Screws",
     fields: [
       { name: "count", label: "Count", as: "number" },
-      { name: "drive", label: "Drive", as: "choice", options: DRIVES, optional: true },
+      { name: "drive", label: "Drive", as: "choice", options: options(labels.Drive), optional: true },
       { name: "bit", label: "Bit", as: "text" },
       { name: "length_mm", label: "Length in mm", as: "number" },
       what("Holds"),
@@ -115,7 +53,7 @@ const SHAPES: Shape[] = [
         name: "op",
         label: "Act",
         as: "choice",
-        options: choices<FastenerOp>({ remove: true, loosen: true, install: true, tighten: true }),
+        options: options(labels.FastenerOp),
       },
       { name: "captive", label: "Captive", as: "yes" },
     ],
@@ -124,26 +62,20 @@ const SHAPES: Shape[] = [
   {
     key: "parts",
     name: "Part",
-    fields: [
-      what("Part"),
-      { name: "op", label: "Act", as: "choice", options: choices<PartOp>({ remove: true, install: true }) },
-    ],
+    fields: [what("Part"), { name: "op", label: "Act", as: "choice", options: options(labels.PartOp) }],
     empty: { op: "remove", what: "" },
   },
   {
     key: "connectors",
     name: "Connector",
-    fields: [
-      what("Serves"),
-      { name: "op", label: "Act", as: "choice", options: choices<ConnectorOp>({ disconnect: true, connect: true }) },
-    ],
+    fields: [what("Serves"), { name: "op", label: "Act", as: "choice", options: options(labels.ConnectorOp) }],
     empty: { op: "disconnect", what: "" },
   },
   {
     key: "heat",
     name: "Heat",
     fields: [
-      { name: "source", label: "Source", as: "choice", options: HEAT, optional: true },
+      { name: "source", label: "Source", as: "choice", options: options(labels.HeatSource), optional: true },
       { name: "target", label: "On", as: "text" },
       { name: "temp_c", label: "°C, low to high", as: "span" },
       { name: "dwell_s", label: "Seconds, low to high", as: "span" },
@@ -162,7 +94,7 @@ const SHAPES: Shape[] = [
   {
     key: "cautions",
     name: "Caution",
-    fields: [{ name: "", label: "About", as: "choice", options: CAUTIONS }],
+    fields: [{ name: "", label: "About", as: "choice", options: options(labels.CautionSubject) }],
     empty: "other",
   },
   {
@@ -178,7 +110,7 @@ const SHAPES: Shape[] = [
   {
     key: "consumables",
     name: "Material",
-    fields: [{ name: "", label: "Material", as: "choice", options: MATERIALS }],
+    fields: [{ name: "", label: "Material", as: "choice", options: options(labels.Consumable) }],
     empty: "adhesive",
   },
 ];
@@ -187,7 +119,7 @@ type Row = Record<string, unknown>;
 type Loose = Record<string, unknown[]>;
 
 export function FactsEditor(props: {
-  heard: Heard;
+  heard: StatementRow;
   open: boolean;
   onOpen: (open: boolean) => void;
   onSave: (facts: Facts | null) => Promise<{ ok: boolean; problem?: { detail: string } }>;
@@ -266,7 +198,7 @@ function Form({ heard, onOpen, onSave }: Parameters<typeof FactsEditor>[0]) {
           </Button>
         ))}
       </Buttons>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
       <Buttons>
         <PrimaryButton onPress={() => void save()}>Save facts</PrimaryButton>
         <Button onPress={() => onOpen(false)}>Leave as it was</Button>
@@ -280,21 +212,25 @@ function FieldOf({ field, row, onChange }: { field: Field; row: unknown; onChang
   const set = (next: unknown) => onChange(field.name === "" ? next : { ...(row as Row), [field.name]: next });
   const id = useId();
   const figure = (text: string) => (text === "" ? null : Number(text));
+  if (field.as === "choice")
+    return (
+      <Select
+        label={field.label}
+        value={(value as string | null) ?? ""}
+        options={field.optional ? [["", "not said"], ...field.options] : field.options}
+        onChange={(chosen) => set(chosen || null)}
+      />
+    );
+  if (field.as === "yes")
+    return (
+      <Check checked={value === true} onChange={set}>
+        {field.label}
+      </Check>
+    );
   return (
     <label htmlFor={id}>
       {field.label}
-      {field.as === "choice" ? (
-        <select id={id} value={(value as string | null) ?? ""} onChange={(e) => set(e.target.value || null)}>
-          {field.optional && <option value="">not said</option>}
-          {field.options.map(([v, name]) => (
-            <option key={v} value={v}>
-              {name}
-            </option>
-          ))}
-        </select>
-      ) : field.as === "yes" ? (
-        <input id={id} type="checkbox" checked={value === true} onChange={(e) => set(e.target.checked)} />
-      ) : field.as === "number" ? (
+      {field.as === "number" ? (
         <input
           id={id}
           type="number"
@@ -340,7 +276,7 @@ function SpanField(props: { id: string; value: number[] | null; onChange: (next:
 /** The facts as short lines. */
 function Lines({ facts: f }: { facts: Facts }) {
   const lines = [
-    ...f.parts.map((p) => `${p.op === "remove" ? "leaves" : "goes back"}: ${p.what}`),
+    ...f.parts.map((p) => `${labels.PartOp[p.op] === labels.PartOp.remove ? "leaves" : "goes back"}: ${p.what}`),
     ...f.fasteners.map(
       (s) =>
         `screws ${s.op}: ${[s.count ?? "?", s.bit ?? s.drive, s.length_mm != null ? `${s.length_mm} mm` : null, s.captive ? "captive" : null, s.what].filter(Boolean).join(", ")}`,
@@ -350,18 +286,18 @@ function Lines({ facts: f }: { facts: Facts }) {
       (h) =>
         `heat: ${[h.source, h.target, h.temp_c && `${[...new Set(h.temp_c)].join("–")} °C`, h.dwell_s && `${[...new Set(h.dwell_s)].join("–")} s`].filter(Boolean).join(", ")}`,
     ),
-    ...f.cautions.map((c) => `caution about: ${c.replace("-", " ")}`),
+    ...f.cautions.map((c) => `caution about: ${labels.CautionSubject[c]}`),
     ...f.needs.map((n) => `${n.target} comes after: ${n.after.join(", ") || "nothing"}`),
     ...(f.tools.length > 0 ? [`tools: ${f.tools.join(", ")}`] : []),
     ...(f.consumables.length > 0 ? [`materials: ${f.consumables.join(", ")}`] : []),
     ...f.measures.map((m) => `${m.quantity}: ${m.value}${m.to != null ? `–${m.to}` : ""} ${m.unit}`),
   ];
-  if (lines.length === 0) return <Quiet>No facts are read from this.</Quiet>;
+  if (lines.length === 0) return <Muted>No facts are read from this.</Muted>;
   return (
     <ul aria-label="Facts">
       {lines.map((line) => (
         <li key={line}>
-          <Quiet>{line}</Quiet>
+          <Muted>{line}</Muted>
         </li>
       ))}
     </ul>

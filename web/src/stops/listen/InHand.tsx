@@ -1,11 +1,12 @@
 /** The statement in hand: why it is what it is, and everything that can be put right about it. */
 import styled from "styled-components";
-import { type Edit, type Facts, type ListenRecording, newId, type StatementKind } from "../../api/client";
+import { type Edit, type Facts, newId, type StatementKind } from "../../api/client";
 import type { Result } from "../../api/outbox";
-import { Button, Heading, Key as KeyCap, PrimaryButton, Quiet } from "../../parts/controls";
+import { keys, labels } from "../../api/tables";
+import { Button, Heading, Key as KeyCap, Muted, PrimaryButton } from "../../parts/controls";
+import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { useTape } from "../../parts/tape-context";
-import { KINDS, kindName } from "../../parts/words";
 import { space } from "../../theme";
 import { FactsEditor } from "./FactsEditor";
 import type { Said } from "./rows";
@@ -35,7 +36,6 @@ export type Acts = {
 
 export function InHand(props: {
   said: Said;
-  all: ListenRecording[];
   stepNumber: number;
   editing: boolean;
   onEditing: (open: boolean) => void;
@@ -55,7 +55,7 @@ export function InHand(props: {
       {(statement.doubts ?? []).map((d) => (
         <Doubt key={d.start} role="group" aria-label="Safety word in doubt">
           <p>
-            Heard “<b>{d.heard}</b>”, but {d.because}. The facts follow “<b>{d.evident}</b>” until you choose.
+            StatementRow “<b>{d.heard}</b>”, but {d.because}. The facts follow “<b>{d.evident}</b>” until you choose.
           </p>
           <Row>
             {[d.evident, d.heard].map((meant) => (
@@ -75,28 +75,28 @@ export function InHand(props: {
       ))}
       <div>
         <Heading>
-          {kindName(heard.kind)}
-          {heard.corrected ? ", as you said" : `, ${Math.round(statement.confidence * 100)} % sure`}
+          {labels.StatementKind[heard.kind]}
+          {heard.corrected ? ", as you said" : `, ${heard.percent} % sure`}
         </Heading>
         <ul>
           {statement.because.map((b) => (
             <li key={b}>
-              <Quiet>because {b}</Quiet>
+              <Muted>because {b}</Muted>
             </li>
           ))}
           {statement.repairs.map((r) => (
             <li key={r.start}>
-              <Quiet>
+              <Muted>
                 “{r.said}” read as “{r.meant}”: {r.because}
-              </Quiet>
+              </Muted>
             </li>
           ))}
         </ul>
       </div>
       <Kinds role="group" aria-label="Kind">
-        {KINDS.map((k) => (
-          <Button key={k.kind} aria-pressed={heard.kind === k.kind} onPress={() => acts.kind(k.kind)}>
-            {k.name} <KeyCap>{k.key.toUpperCase()}</KeyCap>
+        {options(labels.StatementKind).map(([kind, name]) => (
+          <Button key={kind} aria-pressed={heard.kind === kind} onPress={() => acts.kind(kind)}>
+            {name} <KeyCap>{keys.StatementKind[kind].toUpperCase()}</KeyCap>
           </Button>
         ))}
       </Kinds>
@@ -111,7 +111,7 @@ export function InHand(props: {
         <Heading as="h3">
           Words <KeyCap>W</KeyCap>
         </Heading>
-        <Words key={`${recording}/${start}`} {...{ recording, heard, edit }} all={props.all} first={props.words} />
+        <Words key={`${recording}/${start}`} {...{ recording, heard, edit }} first={props.words} />
       </section>
       <PrimaryButton onPress={acts.step}>
         {props.stepNumber > 0 ? `Go to step ${props.stepNumber}` : "Make a step of it"}

@@ -4,12 +4,14 @@ import { FileUp } from "lucide-react";
 import { useState } from "react";
 import { FileTrigger } from "react-aria-components";
 import styled from "styled-components";
-import { api, bring, type ListenRecording, must, newId, sentence } from "../../api/client";
-import { useHand } from "../../api/manual";
-import { Button, Heading, Pending, Quiet, Select, Wrong } from "../../parts/controls";
+import { api, bring, type ListenView, must, newId, sentence } from "../../api/client";
+import { useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
+import { Button, ErrorNote, Heading, Muted, Pending, Select } from "../../parts/controls";
+import { clock, plural } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { useTableFile } from "../../parts/TableFile";
-import { clock, plural } from "../../parts/words";
+import { Table } from "../../parts/table";
 import { space } from "../../theme";
 
 const Page = styled.div`
@@ -27,18 +29,14 @@ const One = styled.li`
   display: grid;
   gap: ${space.small};
 `;
-const Table = styled.table`
-  border-collapse: collapse;
-  width: 100%;
+const Compared = styled(Table)`
   background: var(--sheet);
   caption { text-align: left; padding-bottom: ${space.small}; }
-  th, td { text-align: left; padding: 5px ${space.small}; border-bottom: 1px solid var(--line); vertical-align: top; }
-  th { font-size: 0.86rem; color: var(--soft); font-weight: 600; }
   tr[data-differs="true"] td:first-child { border-left: 4px solid var(--hazard); }
   small { color: var(--soft); margin-left: ${space.hair}; }
 `;
 
-export function Recordings({ recordings }: { recordings: ListenRecording[] }) {
+export function Recordings({ recordings }: { recordings: ListenView[] }) {
   return (
     <Page>
       <section aria-label="Recordings">
@@ -56,8 +54,8 @@ export function Recordings({ recordings }: { recordings: ListenRecording[] }) {
 }
 
 /** The fact sheet and the statements as files, and the edited table back. */
-function Tables({ recording, several }: { recording: ListenRecording; several: boolean }) {
-  const { id, view, edit } = useHand();
+function Tables({ recording, several }: { recording: ListenView; several: boolean }) {
+  const { id, view, edit } = useManual();
   const path = `/api/manuals/${id}/recordings/${recording.id}`;
   const follows = view.manual.head.follows === recording.id;
   const table = useTableFile({
@@ -72,10 +70,10 @@ function Tables({ recording, several }: { recording: ListenRecording; several: b
         {recording.title}
         {follows && " – the manual follows this one"}
       </Heading>
-      <Quiet>
-        {plural(recording.heard.statements.length, "statement")}
+      <Muted>
+        {plural(recording.heard.sums.statements, "statement")}
         {recording.timed && `, ${clock(recording.duration_ms)} long`}
-      </Quiet>
+      </Muted>
       <Row>
         <a href={`${path}/sheet`} download={`${recording.title}.facts.json`}>
           Fact sheet (JSON)
@@ -97,7 +95,7 @@ function Tables({ recording, several }: { recording: ListenRecording; several: b
 
 /** A further recording: its steps behind those there are, or only to compare with. */
 function Add() {
-  const { id, view } = useHand();
+  const { id, view } = useManual();
   const queries = useQueryClient();
   const add = useMutation({
     mutationFn: async ({ file, append }: { file: File; append: boolean }) => {
@@ -127,25 +125,17 @@ function Add() {
         {trigger(true, "Append a recording")}
         {trigger(false, "Add one to compare with")}
       </Row>
-      {add.isError && <Wrong>{sentence(add.error)}</Wrong>}
+      {add.isError && <ErrorNote>{sentence(add.error)}</ErrorNote>}
     </>
   );
 }
 
-const TOPIC: Record<string, string> = {
-  screws: "Screws",
-  heat: "Heat",
-  setting: "Figure",
-  connector: "Connector",
-  order: "Order",
-};
-
-function Compare({ recordings }: { recordings: ListenRecording[] }) {
-  const { id } = useHand();
+function Compare({ recordings }: { recordings: ListenView[] }) {
+  const { id } = useManual();
   const [pair, setPair] = useState<[string, string]>([recordings[0]?.id ?? "", recordings[1]?.id ?? ""]);
   const [first, second] = pair;
   const { data, error } = useQuery({
-    queryKey: ["compare", id, first, second],
+    queryKey: ["listen", id, "compare", first, second],
     queryFn: () =>
       must(api.GET("/api/manuals/{id}/compare/{first}/{second}", { params: { path: { id, first, second } } })),
   });
@@ -161,11 +151,11 @@ function Compare({ recordings }: { recordings: ListenRecording[] }) {
       {!data ? (
         <Pending error={error}>Comparing …</Pending>
       ) : (
-        <Table>
+        <Compared>
           <caption>
-            <Quiet as="span">
+            <Muted as="span">
               {data.filter((c) => !c.same).length} of {plural(data.length, "thing")} differ
-            </Quiet>
+            </Muted>
           </caption>
           <thead>
             <tr>
@@ -178,14 +168,14 @@ function Compare({ recordings }: { recordings: ListenRecording[] }) {
             {data.map((c) => (
               <tr key={`${c.topic}/${c.what}/${c.first_s}/${c.second_s}`} data-differs={!c.same}>
                 <td>
-                  {TOPIC[c.topic]}: {c.what} {!c.same && <b>≠</b>}
+                  {labels.Topic[c.topic]}: {c.what} {!c.same && <b>≠</b>}
                 </td>
                 <Told says={c.first} at={c.first_s} />
                 <Told says={c.second} at={c.second_s} />
               </tr>
             ))}
           </tbody>
-        </Table>
+        </Compared>
       )}
     </section>
   );

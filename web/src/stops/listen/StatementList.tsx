@@ -2,10 +2,11 @@
 import { memo, type RefObject, useContext } from "react";
 import { type Key, ListBox, ListBoxItem, ListLayout, ListStateContext, Virtualizer } from "react-aria-components";
 import styled, { css } from "styled-components";
-import type { Heard } from "../../api/client";
-import { clock, kindName, plural } from "../../parts/words";
+import type { StatementRow } from "../../api/client";
+import { labels } from "../../api/tables";
+import { clock, plural } from "../../parts/format";
 import { focusRing, font, space } from "../../theme";
-import { type Item, isTalk, type Said } from "./rows";
+import type { Item, Said } from "./rows";
 
 const List = styled(ListBox)`
   outline: none;
@@ -99,31 +100,21 @@ const AnyRow = memo(function AnyRow({ item, order, raw, focuser }: RowProps) {
   );
 });
 
-const MARKS: Record<string, string> = {
-  look_up: "look it up",
-  dead_end: "dead end",
-  rejected: "turned down",
-  decision: "decision",
-  complaint: "complaint",
-  branch: "if so",
-  alternative: "another way",
-};
-
 function SaidRow({ item, order, raw }: { item: Said; order: string[]; raw: boolean }) {
   const { heard } = item;
   const { statement } = heard;
   const number = heard.step ? order.indexOf(heard.step) + 1 : 0;
-  const marks = (statement.marks ?? []).map((m) => MARKS[m]).filter(Boolean);
+  const marks = (statement.marks ?? []).map((m) => labels.Mark[m]);
   return (
     <Row
       id={item.id}
       textValue={statement.text}
-      $quiet={isTalk(heard)}
+      $quiet={heard.talk}
       $warns={heard.kind === "caution" || statement.facts.cautions.length > 0}
     >
       <time>{statement.from_ms == null ? "" : clock(statement.from_ms)}</time>
       <Tag $mine={heard.corrected || heard.dropped || heard.facts_corrected}>
-        {heard.dropped ? "Left out" : kindName(heard.kind)}
+        {heard.dropped ? "Left out" : labels.StatementKind[heard.kind]}
         {heard.doubtful && " ?"}
       </Tag>
       <span>
@@ -136,7 +127,7 @@ function SaidRow({ item, order, raw }: { item: Said; order: string[]; raw: boole
 }
 
 /** The text with repaired words shown as repairs: what was heard stays readable. */
-function Repaired({ heard }: { heard: Heard }) {
+function Repaired({ heard }: { heard: StatementRow }) {
   const { statement } = heard;
   const chars = Array.from(statement.text);
   const out: React.ReactNode[] = [];

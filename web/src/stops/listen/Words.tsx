@@ -2,11 +2,12 @@
 import { useState } from "react";
 import { ToggleButton, ToggleButtonGroup } from "react-aria-components";
 import styled from "styled-components";
-import { type Edit, type Heard, type ListenRecording, newId } from "../../api/client";
-import { Button, PrimaryButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { type Edit, newId, type StatementRow } from "../../api/client";
+import { useHeard } from "../../api/manual";
+import { Button, ErrorNote, Muted, PrimaryButton, TextInput } from "../../parts/controls";
 import { Row as Buttons } from "../../parts/layout";
 import { focusRing, font, space } from "../../theme";
-import { placesOf, wordsOf } from "./rows";
+import { wordsOf } from "./rows";
 
 const Row = styled(ToggleButtonGroup)`
   display: flex;
@@ -32,13 +33,12 @@ const Form = styled.form`
 
 type Props = {
   recording: string;
-  heard: Heard;
-  all: ListenRecording[];
+  heard: StatementRow;
   edit: (edit: Edit) => Promise<{ ok: boolean; problem?: { detail: string } }>;
   first: React.RefObject<HTMLDivElement | null>;
 };
 
-export function Words({ recording, heard, all, edit, first }: Props) {
+export function Words({ recording, heard, edit, first }: Props) {
   const words = wordsOf(heard);
   const [picked, setPicked] = useState<number | null>(null);
   const word = picked === null ? undefined : words[picked];
@@ -63,11 +63,11 @@ export function Words({ recording, heard, all, edit, first }: Props) {
           word={word}
           isFirst={picked === 0}
           fixed={heard.statement.repairs.find((r) => r.by_author && r.start <= word.start && word.end <= r.end)?.meant}
-          {...{ recording, all, edit }}
+          {...{ recording, edit }}
           onDone={() => setPicked(null)}
         />
       ) : (
-        <Quiet>Pick a word to say what was meant, or to begin a statement there.</Quiet>
+        <Muted>Pick a word to say what was meant, or to begin a statement there.</Muted>
       )}
     </>
   );
@@ -78,14 +78,13 @@ function WordForm(props: {
   isFirst: boolean;
   fixed: string | undefined;
   recording: string;
-  all: ListenRecording[];
   edit: Props["edit"];
   onDone: () => void;
 }) {
-  const { word, recording, all, edit, onDone } = props;
+  const { word, recording, edit, onDone } = props;
   const [meant, setMeant] = useState(props.fixed ?? word.text);
   const [wrong, setWrong] = useState<string | null>(null);
-  const everywhere = placesOf(all, word.text);
+  const everywhere = useHeard(word.text).data ?? [];
   const send = async (made: Edit) => {
     const result = await edit(made);
     if (result.ok) onDone();
@@ -112,7 +111,7 @@ function WordForm(props: {
         onChange={(event) => setMeant(event.target.value)}
         aria-invalid={wrong !== null}
       />
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
       <Buttons>
         <PrimaryButton type="submit">Here</PrimaryButton>
         {everywhere.length > 1 && (

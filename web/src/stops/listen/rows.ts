@@ -1,6 +1,7 @@
 /** What the list of statements shows: filters, folded talk, gaps, and what is found. */
-import type { Heard, ListenRecording, StatementKind } from "../../api/client";
-import { KINDS } from "../../parts/words";
+import type { ListenView, StatementKind, StatementRow } from "../../api/client";
+import { labels } from "../../api/tables";
+import { options } from "../../parts/format";
 
 export type Filter =
   | "work"
@@ -28,21 +29,18 @@ export const FILTERS: [Filter, string][] = [
   ["dead_end", "Dead ends and accidents"],
   ["corrected", "Put right by hand"],
   ["dropped", "Not part of this job"],
-  ...KINDS.map((k): [Filter, string] => [k.kind, `Only: ${k.name}`]),
+  ...options(labels.StatementKind).map(([kind, name]): [Filter, string] => [kind, `Only: ${name}`]),
 ];
 
-export type Said = { id: string; row: "said"; recording: string; heard: Heard };
+export type Said = { id: string; row: "said"; recording: string; heard: StatementRow };
 export type Item =
   | Said
   | { id: string; row: "fold"; count: number; from: number | null; to: number | null }
   | { id: string; row: "gap"; kind: "silence" | "lost_speech"; from: number; to: number };
 
-export const isTalk = (h: Heard) => h.dropped || h.kind === "noise" || h.kind === "chatter";
-export const keyOf = (recording: string, h: Heard) => `${recording}/${h.statement.start}`;
+export const keyOf = (recording: string, h: StatementRow) => `${recording}/${h.statement.start}`;
 
-const isUnused = (h: Heard) => h.kind === "action" && !h.step && !h.dropped;
-
-function passes(filter: Filter, h: Heard): boolean {
+function passes(filter: Filter, h: StatementRow): boolean {
   const marks = h.statement.marks ?? [];
   switch (filter) {
     case "work":
@@ -51,7 +49,7 @@ function passes(filter: Filter, h: Heard): boolean {
     case "doubtful":
       return h.doubtful;
     case "unused":
-      return isUnused(h);
+      return h.unused;
     case "notes":
       return marks.includes("decision") || marks.includes("complaint");
     case "look_up":
@@ -69,7 +67,7 @@ function passes(filter: Filter, h: Heard): boolean {
 }
 
 /** Statements in time; in the plain view talk folds into one row a stretch, and gaps stand where they are. */
-export function itemsOf(recordings: ListenRecording[], filter: Filter, find: string): Item[] {
+export function itemsOf(recordings: ListenView[], filter: Filter, find: string): Item[] {
   const out: Item[] = [];
   const wanted = find.trim().toLowerCase();
   for (const r of recordings) {
@@ -78,7 +76,7 @@ export function itemsOf(recordings: ListenRecording[], filter: Filter, find: str
       const found = wanted === "" || heard.statement.text.toLowerCase().includes(wanted);
       if (found && passes(filter, heard)) {
         const last = out.at(-1);
-        if (filter === "work" && wanted === "" && isTalk(heard)) {
+        if (filter === "work" && wanted === "" && heard.talk) {
           const { from_ms = null, to_ms = null } = heard.statement;
           if (last?.row === "fold") {
             last.count += 1;
@@ -94,45 +92,10 @@ export function itemsOf(recordings: ListenRecording[], filter: Filter, find: str
   return out;
 }
 
-/** How a recording is summed up above its list. */
-export function summary(recordings: ListenRecording[]) {
-  const all = recordings.flatMap((r) => r.heard.statements);
-  const gaps = recordings.flatMap((r) => r.heard.gaps);
-  return {
-    statements: all.length,
-    talk: all.filter(isTalk).length,
-    unused: all.filter(isUnused).length,
-    doubtful: all.filter((h) => h.doubtful).length,
-    silence_ms: gaps.reduce((sum, g) => sum + (g.to_ms - g.from_ms), 0),
-  };
-}
-
-export type Place = { recording: string; start: number; end: number; heard: string };
-
-/** Every place where the same words stand as whole words, in any case. */
-export function placesOf(recordings: ListenRecording[], words: string): Place[] {
-  const wanted = words.trim();
-  if (wanted === "") return [];
-  const pattern = new RegExp(
-    `(?<![\\p{L}\\p{N}])${wanted.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")}(?![\\p{L}\\p{N}])`,
-    "giu",
-  );
-  const out: Place[] = [];
-  for (const r of recordings)
-    for (const { statement } of r.heard.statements)
-      for (const match of statement.text.matchAll(pattern)) {
-        // Places are counted in characters, the browser counts in halves of some of them.
-        const before = Array.from(statement.text.slice(0, match.index)).length;
-        const start = statement.start + before;
-        out.push({ recording: r.id, start, end: start + Array.from(match[0]).length, heard: match[0] });
-      }
-  return out;
-}
-
 export type Word = { text: string; start: number; end: number };
 
 /** The words of a statement with their places, without the marks around them. */
-export function wordsOf(h: Heard): Word[] {
+export function wordsOf(h: StatementRow): Word[] {
   const chars = Array.from(h.statement.text);
   const out: Word[] = [];
   let from = -1;

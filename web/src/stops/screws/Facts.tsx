@@ -2,46 +2,28 @@
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import {
-  type Drive,
-  type FastenerGroup,
-  type GroupView,
-  type HeadForm,
-  newId,
-  type ScrewsView,
-} from "../../api/client";
-import { useHand } from "../../api/manual";
-import { Button, CommitField, Heading, Quiet, Select, Typed, Wrong } from "../../parts/controls";
+import { type Drive, type FastenerGroup, type GroupRow, newId, type ScrewsView } from "../../api/client";
+import { useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
+import { Button, Check, CommitField, ErrorNote, Heading, More, Muted, Select, Typed } from "../../parts/controls";
+import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
 import { sendFigure, useSetGroup, written } from "./set";
-
-const HEADS: [HeadForm, string][] = [
-  ["pan", "pan"],
-  ["countersunk", "countersunk"],
-  ["cylinder", "cylinder"],
-  ["wafer", "wafer"],
-  ["flange", "flange"],
-  ["hexagon", "hexagon"],
-  ["none", "none: set screw"],
-];
-const HOW = { said: "said", counted_aloud: "counted aloud", drawn: "drawn", confirmed: "confirmed" } as const;
 
 const Box = styled.section`
   display: grid;
   gap: ${space.small};
 `;
 
-type Props = { group: FastenerGroup; about: GroupView; screws: ScrewsView; onChoose: (group: string | null) => void };
+type Props = { group: FastenerGroup; about: GroupRow; screws: ScrewsView; onChoose: (group: string | null) => void };
 
 export function Facts({ group, about, screws, onChoose }: Props) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const set = useSetGroup(group.id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
   const partOptions = parts.map((p): [string, string] => [p.id, p.name]);
   const whole = (typed: string) => (typed.trim() === "" ? null : Math.trunc(Number(typed)));
-  const claims = group.claims.map((c) => `${c.count} ${HOW[c.how]}`).join(", ");
   return (
     <Box aria-label="The screws of this group">
       <Heading as="h3">The screws</Heading>
@@ -74,12 +56,12 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           onCommit={(t) => set({ empty_on_arrival: whole(t) ?? 0 })}
         />
       </Row>
-      {claims && <Quiet>Counted: {claims}.</Quiet>}
+      {about.claims && <Muted>Counted: {about.claims}.</Muted>}
       <Row>
         <Select<Drive>
           label="Drive"
           value={group.drive ?? ""}
-          options={[["", "not known"], ...DRIVES]}
+          options={[["", "not known"], ...options(labels.Drive)]}
           onChange={(drive) => void set({ drive: drive || null })}
         />
         <CommitField label="Bit" width="5em" value={group.bit ?? ""} onCommit={(t) => set({ bit: written(t) })} />
@@ -92,7 +74,7 @@ export function Facts({ group, about, screws, onChoose }: Props) {
         <Select
           label="Head"
           value={group.head ?? ""}
-          options={[["", "not known"], ...HEADS]}
+          options={[["", "not known"], ...options(labels.HeadForm)]}
           onChange={(head) => void set({ head: head || null })}
         />
         <CommitField
@@ -101,10 +83,9 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           value={group.head_mm?.toString() ?? ""}
           onCommit={(t) => sendFigure(t, (head_mm) => set({ head_mm }))}
         />
-        <label>
-          <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}
+        <Check checked={group.captive} onChange={(captive) => void set({ captive })}>
           captive
-        </label>
+        </Check>
       </Row>
       <BitWords about={about} />
       <Row>
@@ -133,34 +114,19 @@ export function Facts({ group, about, screws, onChoose }: Props) {
         <Select
           label="Kept"
           value={group.stored ?? ""}
-          options={[
-            ["", "not told"],
-            ["mat", "on the mat"],
-            ["row", "in a row"],
-            ["pile", "in a pile"],
-            ["in_hole", "in their holes"],
-          ]}
+          options={[["", "not told"], ...options(labels.Stored)]}
           onChange={(stored) => void set({ stored: stored || null })}
         />
         <Select
           label="At the rebuild"
           value={group.fate}
-          options={[
-            ["reuse", "the same ones"],
-            ["renew", "new ones"],
-            ["leave_out", "left out on purpose"],
-          ]}
+          options={options(labels.FastenerFate)}
           onChange={(fate) => fate !== "" && void set({ fate })}
         />
         <Select
           label="Kept from turning by"
           value={group.locking ?? ""}
-          options={[
-            ["", "nothing"],
-            ["liquid", "thread locker"],
-            ["patch", "a patch"],
-            ["washer", "a washer"],
-          ]}
+          options={[["", "nothing"], ...options(labels.Locking)]}
           onChange={(locking) => void set({ locking: locking || null })}
         />
       </Row>
@@ -181,19 +147,18 @@ export function Facts({ group, about, screws, onChoose }: Props) {
 }
 
 /** Which bit fits, and which only seems to. */
-function BitWords({ about }: { about: GroupView }) {
+function BitWords({ about }: { about: GroupRow }) {
   const { usual, unusual, security, wrong } = about.bit;
   return (
     <div>
       {usual.length > 0 && (
-        <Quiet>
+        <Muted>
           Usual for this thread: {usual.join(" or ")}.{unusual && " The bit above is none of them."}
-        </Quiet>
+        </Muted>
       )}
-      {security && <Quiet>This drive is not in every box of bits: name it in the list of tools.</Quiet>}
+      {security && <Muted>This drive is not in every box of bits: name it in the list of tools.</Muted>}
       {wrong.length > 0 && (
-        <details>
-          <summary>Bits that seem to fit, and do not</summary>
+        <More title="Bits that seem to fit, and do not">
           <ul>
             {wrong.map((w) => (
               <li key={w.bit}>
@@ -201,7 +166,7 @@ function BitWords({ about }: { about: GroupView }) {
               </li>
             ))}
           </ul>
-        </details>
+        </More>
       )}
     </div>
   );
@@ -209,7 +174,7 @@ function BitWords({ about }: { about: GroupView }) {
 
 /** Parting a group, and moving screws into another one. */
 function Moving({ group, screws, onChoose }: Omit<Props, "about">) {
-  const { edit } = useHand();
+  const { edit } = useManual();
   const [count, setCount] = useState("");
   const [holes, setHoles] = useState("");
   const [to, setTo] = useState("");
@@ -237,8 +202,7 @@ function Moving({ group, screws, onChoose }: Omit<Props, "about">) {
     <Typed label={label} width={width} value={value} onChange={set} />
   );
   return (
-    <details>
-      <summary>Part this group, or move screws to another</summary>
+    <More title="Part this group, or move screws to another">
       <form
         onSubmit={(event) => {
           event.preventDefault();
@@ -260,8 +224,8 @@ function Moving({ group, screws, onChoose }: Omit<Props, "about">) {
           {to === "" && field("Its name", name, setName, "11em")}
           <Button type="submit">Move them</Button>
         </Row>
-        {wrong && <Wrong>{wrong}</Wrong>}
+        {wrong && <ErrorNote>{wrong}</ErrorNote>}
       </form>
-    </details>
+    </More>
   );
 }

@@ -2,15 +2,23 @@
 import { FlipHorizontal2, FlipVertical2, Plus, Trash2 } from "lucide-react";
 import { Fragment, useRef, useState } from "react";
 import styled from "styled-components";
-import { type FastenerGroup, type HolePlace, type Layer, newId, type Outline, type ScrewsView } from "../../api/client";
-import { useHand } from "../../api/manual";
+import {
+  type FastenerGroup,
+  type HolePlace,
+  type Layer,
+  type LayerMap,
+  newId,
+  type Outline,
+  type ScrewsView,
+} from "../../api/client";
+import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
-import { Button, CommitField, Heading, IconButton, Quiet, Select, Typed, Wrong } from "../../parts/controls";
+import { Button, Check, CommitField, ErrorNote, Heading, IconButton, Muted, Select, Typed } from "../../parts/controls";
+import { plural } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { plural } from "../../parts/words";
+import { TagShape } from "../../parts/Tag";
 import { focusRing, space } from "../../theme";
 import { sendFigure } from "./set";
-import { TagShape } from "./Tag";
 
 const Frame = styled.div`
   border: 1px solid var(--line);
@@ -47,20 +55,16 @@ const RIM = 7;
 /** Half a millimetre is as fine as a pointer places. */
 const snap = (v: number) => Math.round(v * 2) / 2;
 
-const sizeOf = (outline: Outline): [number, number] =>
-  "rectangle" in outline
-    ? [outline.rectangle.width_mm, outline.rectangle.height_mm]
-    : [Math.max(...outline.corners.map((c) => c.x_mm)), Math.max(...outline.corners.map((c) => c.y_mm))];
-
 type Props = { group: FastenerGroup; screws: ScrewsView; onChoose: (group: string) => void };
 
 export function HoleMap({ group, screws, onChoose }: Props) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const [wrong, setWrong] = useState<string | null>(null);
   const layers = Object.values(view.manual.layers ?? {});
   const [picked, setPicked] = useState<string | null>(null);
   const layer = view.manual.layers?.[group.layer ?? picked ?? layers[0]?.id ?? ""];
   const holes = group.layer === layer?.id ? (group.holes ?? []) : [];
+  const map = screws.layers.find((l) => l.layer === layer?.id);
   const told = async (sent: Promise<Result>) => {
     const result = await sent;
     setWrong(result.ok ? null : result.problem.detail);
@@ -111,10 +115,10 @@ export function HoleMap({ group, screws, onChoose }: Props) {
           }}
         />
       </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
       {layer ? (
         <>
-          <Drawing layer={layer} group={group} screws={screws} holes={holes} onPlace={place} onChoose={onChoose} />
+          {map && <Drawing {...{ map, group, screws, holes, onChoose }} onPlace={place} />}
           <Row>
             <Button onPress={() => void told(edit({ hole: { mirror: { id: group.id, across: "upright" } } }))}>
               <FlipHorizontal2 size={15} aria-hidden /> Mirror left to right
@@ -164,7 +168,7 @@ export function HoleMap({ group, screws, onChoose }: Props) {
           <Order group={group} screws={screws} />
         </>
       ) : (
-        <Quiet>Draw the outline of a layer first: its name, how wide and how high it is. Holes are placed on it.</Quiet>
+        <Muted>Draw the outline of a layer first: its name, how wide and how high it is. Holes are placed on it.</Muted>
       )}
     </Stack>
   );
@@ -172,19 +176,17 @@ export function HoleMap({ group, screws, onChoose }: Props) {
 
 /** The layer with the holes of all groups; a press places one of the group in hand. */
 function Drawing(props: {
-  layer: Layer;
+  map: LayerMap;
   group: FastenerGroup;
   screws: ScrewsView;
   holes: HolePlace[];
   onPlace: (next: HolePlace[]) => Promise<Result>;
   onChoose: (group: string) => void;
 }) {
-  const { layer, group, screws, holes, onPlace, onChoose } = props;
-  const { view } = useHand();
+  const { map, group, screws, holes, onPlace, onChoose } = props;
   const svg = useRef<SVGSVGElement>(null);
-  const [width, height] = sizeOf(layer.outline);
+  const { width_mm: width, height_mm: height } = map;
   const size = Math.min(24, Math.max(2.5, Math.max(width, height) / 13));
-  const all = Object.values(view.manual.fasteners).filter((g) => g.layer === layer.id);
   const onMap = (event: React.PointerEvent) => {
     const matrix = svg.current?.getScreenCTM();
     if (!matrix || event.target !== svg.current?.querySelector("[data-outline]")) return;
@@ -205,100 +207,80 @@ function Drawing(props: {
     else return;
     event.preventDefault();
   };
-  const outline = { fill: "var(--sheet)", stroke: "var(--strong-line)", strokeWidth: 0.6, "data-outline": "" };
   return (
     <Frame>
       <Sheet
         ref={svg}
         role="group"
-        aria-label={`${layer.name}, ${width} by ${height} mm, ${plural(holes.length, "hole")} of this group`}
+        aria-label={`${map.name}, ${width} by ${height} mm, ${plural(holes.length, "hole")} of this group`}
         viewBox={`${-RIM} ${-RIM} ${width + 2 * RIM} ${height + 2 * RIM}`}
         onPointerDown={onMap}
       >
-        {"rectangle" in layer.outline ? (
-          <rect width={width} height={height} rx={layer.outline.rectangle.radius_mm} {...outline} />
-        ) : (
-          <polygon points={layer.outline.corners.map((c) => `${c.x_mm},${c.y_mm}`).join(" ")} {...outline} />
-        )}
-        {all.map((g) => {
-          const row = screws.ledger.rows.find((r) => r.group === g.id);
-          const joint = screws.joints.find((j) => j.groups.includes(g.id));
-          const mine = g.id === group.id;
-          if (!row) return null;
-          return (g.holes ?? []).map((hole, i) => {
-            const place = joint?.tighten.holes.findIndex((h) => h.group === g.id && h.number === i + 1) ?? -1;
-            return (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a hole is told by its number alone
-              <Fragment key={`${g.id}${i}`}>
-                <Mark
-                  role="button"
-                  tabIndex={0}
-                  aria-label={`Hole ${row.tag.letter}${i + 1} at ${hole.x_mm}, ${hole.y_mm} mm${place >= 0 ? `, ${place + 1} in the order of tightening` : ""}`}
-                  opacity={mine ? 1 : 0.55}
-                  onPointerDown={(event) => {
-                    event.stopPropagation();
-                    onChoose(g.id);
-                  }}
-                  onKeyDown={(event) => (mine ? onKey(event, i) : event.key === "Enter" && onChoose(g.id))}
+        <path d={map.outline} fill="var(--sheet)" stroke="var(--strong-line)" strokeWidth={0.6} data-outline="" />
+        {map.holes.map((hole) => {
+          const { x_mm: x, y_mm: y, tag, place, number } = hole;
+          const mine = hole.group === group.id;
+          return (
+            <Fragment key={`${hole.group}${number}`}>
+              <Mark
+                role="button"
+                tabIndex={0}
+                aria-label={`Hole ${tag.letter}${number} at ${x}, ${y} mm${place != null ? `, ${place} in the order of tightening` : ""}`}
+                opacity={mine ? 1 : 0.55}
+                onPointerDown={(event) => {
+                  event.stopPropagation();
+                  onChoose(hole.group);
+                }}
+                onKeyDown={(event) => (mine ? onKey(event, number - 1) : event.key === "Enter" && onChoose(hole.group))}
+              >
+                <circle className="ring" cx={x} cy={y} r={size * 0.85} strokeWidth={size * 0.16} />
+                <g
+                  fill={mine ? "var(--accent-wash)" : "var(--sheet)"}
+                  stroke={mine ? "var(--accent)" : "var(--ink)"}
+                  strokeWidth={1.4}
                 >
-                  <circle className="ring" cx={hole.x_mm} cy={hole.y_mm} r={size * 0.85} strokeWidth={size * 0.16} />
-                  <g
-                    fill={mine ? "var(--accent-wash)" : "var(--sheet)"}
-                    stroke={mine ? "var(--accent)" : "var(--ink)"}
-                    strokeWidth={size * 0.06}
-                  >
-                    <TagShape shape={row.tag.shape} x={hole.x_mm} y={hole.y_mm} r={size * 0.42} />
-                  </g>
-                  <text
-                    x={hole.x_mm}
-                    y={hole.y_mm + size * 0.15}
-                    fontSize={size * 0.42}
-                    fontWeight={700}
-                    textAnchor="middle"
-                    fill="var(--ink)"
-                  >
-                    {row.tag.letter}
-                  </text>
-                </Mark>
-                {g.length_mm != null && (
-                  <text
-                    x={hole.x_mm}
-                    y={hole.y_mm + size * 0.95}
-                    fontSize={size * 0.36}
-                    textAnchor="middle"
-                    fill="var(--ink)"
-                  >
-                    {g.length_mm} mm
-                  </text>
-                )}
-                {place >= 0 && (
-                  <text
-                    x={hole.x_mm + size * 0.55}
-                    y={hole.y_mm - size * 0.4}
-                    fontSize={size * 0.6}
-                    fontWeight={700}
-                    fill="var(--ink)"
-                  >
-                    {place + 1}
-                  </text>
-                )}
-              </Fragment>
-            );
-          });
+                  <TagShape shape={tag.shape} x={x} y={y} r={size * 0.42} />
+                </g>
+                <Words x={x} y={y + size * 0.15} size={size * 0.42} bold>
+                  {tag.letter}
+                </Words>
+              </Mark>
+              {tag.length_mm != null && (
+                <Words x={x} y={y + size * 0.95} size={size * 0.36}>
+                  {`${tag.length_mm} mm`}
+                </Words>
+              )}
+              {place != null && (
+                <Words x={x + size * 0.72} y={y - size * 0.4} size={size * 0.6} bold>
+                  {`${place}`}
+                </Words>
+              )}
+            </Fragment>
+          );
         })}
       </Sheet>
-      <Quiet>
+      <Muted>
         Press on the layer to place a hole of {screws.ledger.rows.find((r) => r.group === group.id)?.tag.letter}. In
         focus, a hole moves by the arrow keys, with Shift in steps of 5 mm, and goes with Delete. Figures are the order
         of tightening.
-      </Quiet>
+      </Muted>
     </Frame>
+  );
+}
+
+/** Letters and figures at a hole. */
+function Words(props: { x: number; y: number; size: number; bold?: boolean; children: string }) {
+  const { x, y, size, bold, children } = props;
+  return (
+    <text x={x} y={y} fontSize={size} fontWeight={bold ? 700 : 400} textAnchor="middle" fill="var(--ink)">
+      {children}
+    </text>
   );
 }
 
 /** The orders in force, and the one that was told. */
 function Order({ group, screws }: { group: FastenerGroup; screws: ScrewsView }) {
-  const { edit } = useHand();
+  const { edit } = useManual();
   const joint = screws.joints.find((j) => j.groups.includes(group.id));
   if (!joint) return null;
   const letter = (id: string) => screws.ledger.rows.find((r) => r.group === id)?.tag.letter ?? "";
@@ -348,14 +330,9 @@ function Order({ group, screws }: { group: FastenerGroup; screws: ScrewsView }) 
           />
         </Row>
       )}
-      <label>
-        <input
-          type="checkbox"
-          checked={group.two_passes ?? false}
-          onChange={(e) => void set({ two_passes: e.target.checked })}
-        />{" "}
+      <Check checked={group.two_passes ?? false} onChange={(two_passes) => void set({ two_passes })}>
         in two passes: half, then full
-      </label>
+      </Check>
     </Stack>
   );
 }
@@ -430,7 +407,7 @@ function Spread(props: {
           <Plus size={15} aria-hidden /> Place
         </Button>
       </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </form>
   );
 }
@@ -498,7 +475,7 @@ function LayerForm(props: {
         {props.onRemove && <Button onPress={props.onRemove}>Remove the layer and its holes</Button>}
         <Button onPress={() => setOpen(false)}>Not now</Button>
       </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
     </form>
   );
 }

@@ -1,11 +1,12 @@
 /** Kinds of screws against each other: which one does harm in which wrong hole; and the bits of the job. */
 import styled from "styled-components";
 import type { ScrewsView } from "../../api/client";
+import { labels } from "../../api/tables";
 import { BitProfile } from "../../parts/BitProfile";
-import { Heading, Quiet } from "../../parts/controls";
-import { plural } from "../../parts/words";
+import { Heading, More, Muted } from "../../parts/controls";
+import { plural } from "../../parts/format";
+import { Tag } from "../../parts/Tag";
 import { space } from "../../theme";
-import { Tag } from "./Tag";
 
 const Matrix = styled.table`
   border-collapse: collapse;
@@ -14,7 +15,6 @@ const Matrix = styled.table`
   th { font-weight: 600; text-align: left; }
   td[data-harm] { background: var(--hazard-wash); color: var(--ink); font-weight: 650; }
 `;
-const HARMS = { too_long: "too long", too_short: "too short", wrong_thread: "thread", wrong_head: "head" } as const;
 
 /** Kinds that look like no other need no row. */
 export function Risks({ screws, chosen }: { screws: ScrewsView; chosen: string | null }) {
@@ -26,7 +26,7 @@ export function Risks({ screws, chosen }: { screws: ScrewsView; chosen: string |
   return (
     <section aria-label="Mixing up">
       <Heading as="h3">Mixing up</Heading>
-      {involved.length === 0 && <Quiet>No two kinds of screws here look alike enough to be mixed up.</Quiet>}
+      {involved.length === 0 && <Muted>No two kinds of screws here look alike enough to be mixed up.</Muted>}
       {own.map((m) => (
         <p key={`${m.screw} ${m.hole}`}>
           {m.screw === at
@@ -42,8 +42,7 @@ export function Risks({ screws, chosen }: { screws: ScrewsView; chosen: string |
           </p>
         ))}
       {involved.length > 1 && (
-        <details>
-          <summary>All kinds against each other</summary>
+        <More title="All kinds against each other">
           <Matrix>
             <thead>
               <tr>
@@ -65,7 +64,7 @@ export function Risks({ screws, chosen }: { screws: ScrewsView; chosen: string |
                     const harm = mix_ups.find((m) => m.screw === row && m.hole === column)?.harm;
                     return (
                       <td key={column} data-harm={harm}>
-                        {row === column ? "fits" : harm ? HARMS[harm] : "–"}
+                        {row === column ? "fits" : harm ? labels.Harm[harm] : "–"}
                       </td>
                     );
                   })}
@@ -73,7 +72,7 @@ export function Risks({ screws, chosen }: { screws: ScrewsView; chosen: string |
               ))}
             </tbody>
           </Matrix>
-        </details>
+        </More>
       )}
     </section>
   );
@@ -95,16 +94,16 @@ export function Bits({ screws }: { screws: ScrewsView }) {
       <List>
         {bits.map((b) => (
           <li key={b.name}>
-            <BitProfile drive={b.drive} /> {b.name} <Quiet as="span">{plural(b.screws, "screw")}</Quiet>
-            {b.security && <Quiet as="span">not in every box</Quiet>}
+            <BitProfile drive={b.drive} /> {b.name} <Muted as="span">{plural(b.screws, "screw")}</Muted>
+            {b.security && <Muted as="span">not in every box</Muted>}
           </li>
         ))}
       </List>
-      <Quiet>
+      <Muted>
         {plural(changes, "change")} of bit, the fewest possible
         {many.length > 0 && `: ${many.map((s) => `in step ${s.number} first ${s.bits.join(", then ")}`).join("; ")}`}.
         {unknown > 0 && ` The drive of ${plural(unknown, "group")} is not known.`}
-      </Quiet>
+      </Muted>
     </section>
   );
 }
@@ -117,7 +116,7 @@ export function Kinds({ screws }: { screws: ScrewsView }) {
         {screws.kinds.map((k) => (
           <li key={k.groups.join()}>
             <Tag tag={{ shape: k.shape, letter: k.letters[0] ?? "" }} size={24} /> {k.words}{" "}
-            <Quiet as="span">{k.letters.join(", ")}</Quiet>
+            <Muted as="span">{k.letters.join(", ")}</Muted>
           </li>
         ))}
       </List>

@@ -1,12 +1,12 @@
 /** One field of a group of screws, sent as an edit. */
 import type { Edit } from "../../api/client";
-import { useHand } from "../../api/manual";
+import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
 
 export type GroupField = Extract<Extract<Edit, { fastener: unknown }>["fastener"], { set: unknown }>["set"]["field"];
 
 export function useSetGroup(id: string): (field: GroupField) => Promise<Result> {
-  const { edit } = useHand();
+  const { edit } = useManual();
   return (field) => edit({ fastener: { set: { id, field } } });
 }
 

@@ -1,23 +1,17 @@
 /** Find and replace over all words of the manual, undone at once. */
-import { useId, useState } from "react";
+import { useState } from "react";
 import styled from "styled-components";
 import { sentence, type TextHit } from "../../api/client";
-import { useFind, useHand } from "../../api/manual";
-import { Button, PrimaryButton, Quiet, TextInput, Wrong } from "../../parts/controls";
+import { useFind, useManual } from "../../api/manual";
+import { Button, Check, ErrorNote, Muted, PrimaryButton, Typed } from "../../parts/controls";
+import { plural } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { plural } from "../../parts/words";
 import { space } from "../../theme";
 
 const Box = styled.form`
   display: grid;
   gap: ${space.normal};
   max-width: 820px;
-`;
-const Field = styled.div`
-  display: grid;
-  gap: ${space.hair};
-  width: 18em;
-  label { font-size: 0.86rem; color: var(--soft); }
 `;
 const Hits = styled.ul`
   display: grid;
@@ -26,7 +20,7 @@ const Hits = styled.ul`
 `;
 
 export function FindReplace({ onShow }: { onShow: (step: string) => void }) {
-  const { edit } = useHand();
+  const { edit } = useManual();
   const [find, setFind] = useState("");
   const [replacement, setReplacement] = useState("");
   const [matchCase, setMatchCase] = useState(false);
@@ -47,50 +41,40 @@ export function FindReplace({ onShow }: { onShow: (step: string) => void }) {
       }}
     >
       <Row>
-        <Labelled name="Find" value={find} onChange={setFind} />
-        <Labelled name="Replace with" value={replacement} onChange={setReplacement} />
+        <Typed label="Find" width="18em" value={find} onChange={setFind} />
+        <Typed label="Replace with" width="18em" value={replacement} onChange={setReplacement} />
         <PrimaryButton type="submit" isDisabled={places === 0}>
           {places > 0 ? `Replace ${plural(places, "place")}` : "Replace"}
         </PrimaryButton>
       </Row>
       <Row>
-        <label>
-          <input type="checkbox" checked={wholeWords} onChange={(e) => setWholeWords(e.target.checked)} /> whole words
-        </label>
-        <label>
-          <input type="checkbox" checked={matchCase} onChange={(e) => setMatchCase(e.target.checked)} /> capitals count
-        </label>
+        <Check checked={wholeWords} onChange={setWholeWords}>
+          whole words
+        </Check>
+        <Check checked={matchCase} onChange={setMatchCase}>
+          capitals count
+        </Check>
       </Row>
-      {wrong && <Wrong>{wrong}</Wrong>}
-      {hits.error && <Wrong>{sentence(hits.error)}</Wrong>}
-      {find === "" && <Quiet>Titles, sentences, notes, cautions, parts and guides are all looked through.</Quiet>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
+      {hits.error && <ErrorNote>{sentence(hits.error)}</ErrorNote>}
+      {find === "" && <Muted>Titles, sentences, notes, cautions, parts and guides are all looked through.</Muted>}
       {find !== "" && hits.data && (
-        <Quiet role="status">
+        <Muted role="status">
           {places === 0
             ? `“${find}” stands nowhere.`
             : `${plural(places, "place")} in ${plural(hits.data.length, "text")}`}
-        </Quiet>
+        </Muted>
       )}
       <Hits>
         {(hits.data ?? []).map((hit) => (
           <li key={`${hit.id}${hit.what}${hit.text}`}>
-            <Quiet as="span">{hit.what}</Quiet>
+            <Muted as="span">{hit.what}</Muted>
             <Marked hit={hit} />
             {hit.step ? <Button onPress={() => onShow(hit.step ?? "")}>Show it</Button> : <span />}
           </li>
         ))}
       </Hits>
     </Box>
-  );
-}
-
-function Labelled(props: { name: string; value: string; onChange: (typed: string) => void }) {
-  const id = useId();
-  return (
-    <Field>
-      <label htmlFor={id}>{props.name}</label>
-      <TextInput id={id} value={props.value} onChange={(event) => props.onChange(event.target.value)} />
-    </Field>
   );
 }
 

@@ -2,11 +2,23 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import styled from "styled-components";
-import { type DeviceView, type Edit, type Note, type NoteKind, newId } from "../../api/client";
-import { useHand } from "../../api/manual";
+import { type Edit, type Finding, type Note, type NoteKind, newId } from "../../api/client";
+import { useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
 import { AddLine } from "../../parts/AddLine";
-import { Button, CommitField, Heading, IconButton, Quiet, Select, TextInput, Wrong } from "../../parts/controls";
-import { Findings } from "../../parts/Findings";
+import {
+  Button,
+  Check,
+  Checks,
+  CommitField,
+  ErrorNote,
+  Heading,
+  IconButton,
+  Muted,
+  Select,
+  Typed,
+} from "../../parts/controls";
+import { Findings, isOfKind } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
 
@@ -22,24 +34,15 @@ const Line = styled.div`
   align-items: end;
 `;
 
-const ARRIVAL: [NoteKind, string][] = [
-  ["damage", "damage"],
-  ["missing_screw", "a screw is missing"],
-  ["empty_hole", "an empty hole"],
-  ["promise", "promised to readers"],
-];
-const AROUND: [NoteKind, string][] = [
-  ["before", "must hold before"],
-  ["bound", "bound to its unit"],
-  ["lost", "lost by the work"],
-  ["harmless", "looks bad, is not"],
-  ["must_pass", "must pass at the end"],
-];
+/** Which notes tell how the device arrived, and which stand around a guide. */
+const only = (kinds: NoteKind[]) => kinds.map((k): [NoteKind, string] => [k, labels.NoteKind[k]]);
+const ARRIVAL = only(["damage", "missing_screw", "empty_hole", "promise"]);
+const AROUND = only(["before", "bound", "lost", "harmless", "must_pass"]);
 
-export function Notes({ device }: { device: DeviceView }) {
+export function Notes({ found }: { found: Finding[] }) {
   return (
     <Box>
-      <Findings name="To look at" findings={device.findings.filter((f) => f.rule === "promise-open")} />
+      <Findings name="To look at" findings={found.filter((f) => isOfKind(f, "note"))} />
       <Section
         name="How it arrived"
         says="For yourself: what was broken, missing or empty before you began, and what you promised. It is not published."
@@ -57,14 +60,14 @@ export function Notes({ device }: { device: DeviceView }) {
 }
 
 function Section(props: { name: string; says: string; kinds: [NoteKind, string][]; jobs?: boolean }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const { kinds } = props;
   const [kind, setKind] = useState<NoteKind>(kinds[0]?.[0] ?? "damage");
   const notes = Object.values(view.manual.notes ?? {}).filter((n) => kinds.some(([k]) => k === n.kind));
   return (
     <section aria-label={props.name}>
       <Heading as="h3">{props.name}</Heading>
-      <Quiet>{props.says}</Quiet>
+      <Muted>{props.says}</Muted>
       {notes.map((note) => (
         <NoteLine key={note.id} note={note} kinds={kinds} jobs={props.jobs ?? false} />
       ))}
@@ -87,7 +90,7 @@ function Section(props: { name: string; says: string; kinds: [NoteKind, string][
 }
 
 function NoteLine({ note, kinds, jobs }: { note: Note; kinds: [NoteKind, string][]; jobs: boolean }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   type Field = Extract<Extract<Edit, { note: unknown }>["note"], { set: unknown }>["set"]["field"];
   const set = (field: Field) => edit({ note: { set: { id: note.id, field } } });
   const guides = Object.values(view.manual.jobs);
@@ -110,9 +113,9 @@ function NoteLine({ note, kinds, jobs }: { note: Note; kinds: [NoteKind, string]
           onChange={(job) => void set({ job: job === "" ? null : job })}
         />
       ) : note.kind === "promise" ? (
-        <label>
-          <input type="checkbox" checked={note.done} onChange={(e) => void set({ done: e.target.checked })} /> told
-        </label>
+        <Check checked={note.done} onChange={(done) => void set({ done })}>
+          told
+        </Check>
       ) : (
         <span />
       )}
@@ -124,7 +127,7 @@ function NoteLine({ note, kinds, jobs }: { note: Note; kinds: [NoteKind, string]
 }
 
 function Variants() {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const [name, setName] = useState("");
   const [tell, setTell] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
@@ -139,7 +142,7 @@ function Variants() {
   return (
     <section aria-label="Variants">
       <Heading as="h3">Variants</Heading>
-      <Quiet>Steps, screws and parts can hold for some of them only; readers are told how to know theirs.</Quiet>
+      <Muted>Steps, screws and parts can hold for some of them only; readers are told how to know theirs.</Muted>
       {Object.values(view.manual.variants).map((v) => (
         <Row key={v.id} role="group" aria-label={v.name}>
           <CommitField
@@ -173,23 +176,13 @@ function Variants() {
         }}
       >
         <Row>
-          <TextInput
-            aria-label="Name of a new variant"
-            style={{ width: "14em" }}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-          <TextInput
-            aria-label="How to tell the new variant"
-            style={{ width: "26em" }}
-            value={tell}
-            onChange={(event) => setTell(event.target.value)}
-          />
+          <Typed label="Name of a new variant" width="14em" value={name} onChange={setName} />
+          <Typed label="How to tell the new variant" width="26em" value={tell} onChange={setTell} />
           <Button type="submit">
             <Plus size={15} aria-hidden /> Add a variant
           </Button>
         </Row>
-        {wrong && <Wrong>{wrong}</Wrong>}
+        {wrong && <ErrorNote>{wrong}</ErrorNote>}
       </form>
     </section>
   );
@@ -205,22 +198,16 @@ export function OnlyFor({
   chosen: string[];
   onChange: (next: string[]) => void;
 }) {
-  const { view } = useHand();
+  const { view } = useManual();
   const variants = Object.values(view.manual.variants);
   if (variants.length === 0) return null;
   return (
-    <Row role="group" aria-label={`${of}: only for`}>
-      <Quiet as="span">only for</Quiet>
-      {variants.map((v) => (
-        <label key={v.id}>
-          <input
-            type="checkbox"
-            checked={chosen.includes(v.id)}
-            onChange={(e) => onChange(e.target.checked ? [...chosen, v.id] : chosen.filter((c) => c !== v.id))}
-          />{" "}
-          {v.name}
-        </label>
-      ))}
-    </Row>
+    <Checks
+      label={`${of}: only for`}
+      words="only for"
+      options={variants.map((v): [string, string] => [v.id, v.name])}
+      chosen={chosen}
+      onChange={onChange}
+    />
   );
 }

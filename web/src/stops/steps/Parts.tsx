@@ -1,23 +1,25 @@
 /** The parts as a tree and an inventory: what sits inside what, where, how it is fixed, and what to order for it. */
 import { ChevronDown, ChevronRight, Trash2 } from "lucide-react";
-import { Fragment, useState } from "react";
+import { useState } from "react";
+import { Cell, Column, Row as Line, TableBody, TableHeader } from "react-aria-components";
 import styled from "styled-components";
 import {
-  type DeviceView,
   type Edit,
-  type Label,
+  type Finding,
   newId,
   type Part,
   type PartRow,
+  type RatingLabel,
   type Replacement,
+  type StepsView,
 } from "../../api/client";
-import { useHand } from "../../api/manual";
+import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
 import { AddLine } from "../../parts/AddLine";
-import { Button, CommitField, Heading, IconButton, Quiet, Select, Wrong } from "../../parts/controls";
-import { Findings } from "../../parts/Findings";
+import { Button, Check, CommitField, ErrorNote, Heading, IconButton, Muted, Select } from "../../parts/controls";
+import { Findings, idOf, isOfKind } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
-import { Table } from "../../parts/table";
+import { Grid } from "../../parts/table";
 import { space } from "../../theme";
 import { OnlyFor } from "./Notes";
 
@@ -33,9 +35,13 @@ const Name = styled.span<{ $level: number }>`
   margin-left: ${(p) => p.$level * 20}px;
   ${(p) => p.$level > 0 && "border-left: 2px solid var(--strong-line); padding-left: 6px;"}
 `;
-const Open = styled.td`
+/** The part that is open, below the table: forms have no place in a grid whose arrow keys walk cells. */
+const Open = styled.section`
   background: var(--sheet);
-  > div { display: grid; gap: ${space.normal}; padding: ${space.small}; }
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  padding: ${space.normal};
+  > div { display: grid; gap: ${space.normal}; }
 `;
 const Sides = styled.div`
   display: grid;
@@ -45,11 +51,21 @@ const Sides = styled.div`
 
 type Field = Extract<Extract<Edit, { part: unknown }>["part"], { set: unknown }>["set"]["field"];
 
-export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: string) => void }) {
-  const { view, edit } = useHand();
+export function Parts({
+  steps,
+  found,
+  onShow,
+}: {
+  steps: StepsView;
+  found: Finding[];
+  onShow: (step: string) => void;
+}) {
+  const { view, edit } = useManual();
   const [open, setOpen] = useState<string | null>(null);
   const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
   const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
+  const openPart = open ? view.manual.parts[open] : undefined;
+  const openRow = steps.parts.find((row) => row.part === open);
   const add = async (name: string) => {
     const id = newId();
     const result = await edit({ part: { add: { id, name } } });
@@ -60,73 +76,65 @@ export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: s
     <Box>
       <Findings
         name="To look at"
-        findings={device.findings.filter((f) => "part" in f.about)}
-        also={(f) =>
-          "part" in f.about && <Button onPress={() => "part" in f.about && setOpen(f.about.part)}>Show it</Button>
-        }
+        findings={found.filter((f) => isOfKind(f, "part"))}
+        also={(f) => <Button onPress={() => setOpen(idOf(f, "part") ?? null)}>Show it</Button>}
       />
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Part</th>
-            <th scope="col">Where it sits</th>
-            <th scope="col">What it is</th>
-            <th scope="col">Fixed by</th>
-            <th scope="col">Behind</th>
-            <th scope="col">Leaves in</th>
-          </tr>
-        </thead>
-        <tbody>
-          {device.parts.map((row) => {
+      <Grid aria-label="Parts">
+        <TableHeader>
+          <Column isRowHeader>Part</Column>
+          <Column>Where it sits</Column>
+          <Column>What it is</Column>
+          <Column>Fixed by</Column>
+          <Column>Behind</Column>
+          <Column>Leaves in</Column>
+        </TableHeader>
+        <TableBody
+          renderEmptyState={() => <Muted>No parts yet. Sentences of the recording bring them, or add one here.</Muted>}
+        >
+          {steps.parts.map((row) => {
             const part = view.manual.parts[row.part];
             if (!part) return null;
             const shown = open === row.part;
             return (
-              <Fragment key={row.part}>
-                <tr>
-                  <th scope="row">
-                    <Name $level={row.level}>
-                      <IconButton
-                        aria-label={`More of the ${part.name}`}
-                        aria-expanded={shown}
-                        onPress={() => setOpen(shown ? null : row.part)}
-                      >
-                        {shown ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
-                      </IconButton>
-                      {part.name}
-                    </Name>
-                  </th>
-                  <td>{part.place}</td>
-                  <td>{part.about}</td>
-                  <td>{row.fixed_by.join("; ")}</td>
-                  <td>{row.behind.map((any) => any.map(partName).join(" or ")).join(", ")}</td>
-                  <td>
-                    {row.leaves_in ? (
-                      <Button
-                        onPress={() => onShow(row.leaves_in ?? "")}
-                        aria-label={`Step ${numbers.get(row.leaves_in)}, where the ${part.name} leaves`}
-                      >
-                        {numbers.get(row.leaves_in)}
-                      </Button>
-                    ) : (
-                      <Quiet as="span">stays</Quiet>
-                    )}
-                  </td>
-                </tr>
-                {shown && (
-                  <tr>
-                    <Open colSpan={6}>
-                      <Details part={part} row={row} />
-                    </Open>
-                  </tr>
-                )}
-              </Fragment>
+              <Line key={row.part} id={row.part} textValue={part.name}>
+                <Cell>
+                  <Name $level={row.level}>
+                    <IconButton
+                      aria-label={`More of the ${part.name}`}
+                      aria-expanded={shown}
+                      onPress={() => setOpen(shown ? null : row.part)}
+                    >
+                      {shown ? <ChevronDown size={15} /> : <ChevronRight size={15} />}
+                    </IconButton>
+                    {part.name}
+                  </Name>
+                </Cell>
+                <Cell>{part.place}</Cell>
+                <Cell>{part.about}</Cell>
+                <Cell>{row.fixed_by.join("; ")}</Cell>
+                <Cell>{row.behind.map((any) => any.map(partName).join(" or ")).join(", ")}</Cell>
+                <Cell>
+                  {row.leaves_in ? (
+                    <Button
+                      onPress={() => onShow(row.leaves_in ?? "")}
+                      aria-label={`Step ${numbers.get(row.leaves_in)}, where the ${part.name} leaves`}
+                    >
+                      {numbers.get(row.leaves_in)}
+                    </Button>
+                  ) : (
+                    <Muted as="span">stays</Muted>
+                  )}
+                </Cell>
+              </Line>
             );
           })}
-        </tbody>
-      </Table>
-      {device.parts.length === 0 && (
-        <Quiet>No parts yet. Sentences of the recording bring them, or add one here.</Quiet>
+        </TableBody>
+      </Grid>
+      {openPart && openRow && (
+        <Open aria-label={`The ${openPart.name}`}>
+          <Heading as="h3">The {openPart.name}</Heading>
+          <Details key={openPart.id} part={openPart} row={openRow} />
+        </Open>
       )}
       <AddLine name="Name of a new part" button="Add a part" width="16em" onAdd={add} />
     </Box>
@@ -134,7 +142,7 @@ export function Parts({ device, onShow }: { device: DeviceView; onShow: (step: s
 }
 
 function Details({ part, row }: { part: Part; row: PartRow }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const [wrong, setWrong] = useState<string | null>(null);
   const { id } = part;
   const set = (field: Field) => edit({ part: { set: { id, field } } });
@@ -178,22 +186,12 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
           value={part.cooled_by ?? ""}
           onCommit={(t) => set({ cooled_by: written(t) })}
         />
-        <label>
-          <input
-            type="checkbox"
-            checked={part.power_source}
-            onChange={(e) => void set({ power_source: e.target.checked })}
-          />{" "}
+        <Check checked={part.power_source} onChange={(power_source) => void set({ power_source })}>
           source of power
-        </label>
-        <label>
-          <input
-            type="checkbox"
-            checked={part.single_use}
-            onChange={(e) => void set({ single_use: e.target.checked })}
-          />{" "}
+        </Check>
+        <Check checked={part.single_use ?? false} onChange={(single_use) => void set({ single_use })}>
           destroyed when it comes off
-        </label>
+        </Check>
       </Row>
       <OnlyFor of={part.name} chosen={part.variants ?? []} onChange={(variants) => void set({ variants })} />
       <Sides>
@@ -242,18 +240,16 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
               value={order.currency ?? ""}
               onCommit={(t) => set({ replacement: { ...order, currency: written(t) } })}
             />
-            <label>
-              <input
-                type="checkbox"
-                checked={order.assembly ?? false}
-                onChange={(e) => void set({ replacement: { ...order, assembly: e.target.checked } })}
-              />{" "}
+            <Check
+              checked={order.assembly ?? false}
+              onChange={(assembly) => void set({ replacement: { ...order, assembly } })}
+            >
               only as an assembly
-            </label>
+            </Check>
           </Row>
         </section>
       </Sides>
-      {wrong && <Wrong>{wrong}</Wrong>}
+      {wrong && <ErrorNote>{wrong}</ErrorNote>}
       <div>
         <Button
           onPress={() => void edit({ part: { remove: { id } } }).then((r) => setWrong(r.ok ? null : r.problem.detail))}
@@ -269,8 +265,8 @@ const number = (text: string) => (text.trim() === "" ? null : Number(text));
 
 /** What a label says; volts times ampere hours stands beside it, worked out by the server. */
 function LabelFields(props: {
-  label: Label;
-  onChange: (next: Label) => Promise<Result>;
+  label: RatingLabel;
+  onChange: (next: RatingLabel) => Promise<Result>;
   wh: number | null | undefined;
 }) {
   const { label, onChange } = props;
@@ -300,7 +296,7 @@ function LabelFields(props: {
         value={label.size ?? ""}
         onCommit={(t) => onChange({ ...label, size: t.trim() || null })}
       />
-      {props.wh != null && <Quiet as="span">V × Ah = {Math.round(props.wh * 100) / 100} Wh</Quiet>}
+      {props.wh != null && <Muted as="span">V × Ah = {Math.round(props.wh * 100) / 100} Wh</Muted>}
     </>
   );
 }

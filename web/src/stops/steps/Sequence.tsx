@@ -2,12 +2,13 @@
 import { Plus } from "lucide-react";
 import { Fragment, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
-import { type Edit, newId, type Spot } from "../../api/client";
-import { useHand, useSpots } from "../../api/manual";
-import { Button, Heading, Key, Quiet, Wrong } from "../../parts/controls";
+import { type Edit, type Finding, type MarginRow, newId, type Spot } from "../../api/client";
+import { useManual, useSpots } from "../../api/manual";
+import { Button, ErrorNote, Heading, Key, Muted } from "../../parts/controls";
+import { isAbout } from "../../parts/Findings";
+import { plural } from "../../parts/format";
 import { Top } from "../../parts/layout";
 import { useEvidence } from "../../parts/tape-context";
-import { plural } from "../../parts/words";
 import { font, space } from "../../theme";
 import { StepArticle } from "./StepArticle";
 
@@ -35,8 +36,10 @@ function spotAt(ids: string[], moved: string, onto: string, before: boolean): st
   return before ? (others[others.indexOf(onto) - 1] ?? null) : onto;
 }
 
-export function Sequence({ shown }: { shown: string | null }) {
-  const { view, edit } = useHand();
+type Props = { shown: string | null; margins: MarginRow[] | undefined; found: Finding[] };
+
+export function Sequence({ shown, margins, found }: Props) {
+  const { view, edit } = useManual();
   const { manual, order } = view;
   const [chosen, setChosen] = useState<string | null>(shown);
   const [editing, setEditing] = useState<string | null>(null);
@@ -79,8 +82,8 @@ export function Sequence({ shown }: { shown: string | null }) {
     setTold(spot && spot.judged !== "fine" ? { spot, step } : null);
     if (spot?.judged !== "refused") await edit({ step: { move: { id: step, after } } });
   };
-  const letGo = async (refused: { spot: Spot; step: string }) => {
-    for (const e of refused.spot.letting_go) await edit(e);
+  const dropReasons = async (refused: { spot: Spot; step: string }) => {
+    for (const e of refused.spot.drops) await edit(e);
     await edit({ step: { move: { id: refused.step, after: refused.spot.after ?? null } } });
     setTold(null);
   };
@@ -148,23 +151,23 @@ export function Sequence({ shown }: { shown: string | null }) {
   return (
     <div ref={list}>
       <Top>
-        <Quiet>
+        <Muted>
           {plural(order.length, "step")}, {reviewed} reviewed
-        </Quiet>
-        <Quiet as="span">
+        </Muted>
+        <Muted as="span">
           <Key>↑</Key> <Key>↓</Key> go, <Key>Alt ↑ ↓</Key> move, <Key>Enter</Key> edit, <Key>R</Key> reviewed,{" "}
           <Key>N</Key> new, <Key>M</Key> merge up, <Key>Del</Key> remove
-        </Quiet>
+        </Muted>
       </Top>
       {told && (
         <Told>
           {told.spot.judged === "refused" ? (
             <>
-              <Wrong>Not moved: {told.spot.says}</Wrong>
-              <Button onPress={() => void letGo(told)}>That does not hold: move it</Button>
+              <ErrorNote>Not moved: {told.spot.says}</ErrorNote>
+              <Button onPress={() => void dropReasons(told)}>That does not hold: move it</Button>
             </>
           ) : (
-            <Quiet role="status">Moved, but look at this: {told.spot.says}</Quiet>
+            <Muted role="status">Moved, but look at this: {told.spot.says}</Muted>
           )}
           <Button onPress={() => setTold(null)}>Close</Button>
         </Told>
@@ -178,7 +181,7 @@ export function Sequence({ shown }: { shown: string | null }) {
             </Button>
           </Top>
           {ids.length === 0 && phase === "teardown" && (
-            <Quiet>No steps yet. Write the first one, or bring a recording from the shelf.</Quiet>
+            <Muted>No steps yet. Write the first one, or bring a recording from the shelf.</Muted>
           )}
           <ol>
             {ids.map((id, i) => {
@@ -188,6 +191,10 @@ export function Sequence({ shown }: { shown: string | null }) {
                   {step.stage && <Stage>{step.stage}</Stage>}
                   <StepArticle
                     step={step}
+                    margin={margins?.find((m) => m.step === id)}
+                    found={found.filter(
+                      (f) => f.set_aside == null && f.rule !== "not-reviewed" && isAbout(f, "step", id),
+                    )}
                     number={i + 1}
                     chosen={inHand === id}
                     editing={editing === id}

@@ -3,11 +3,11 @@ import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDrag, useDrop } from "react-aria";
 import styled, { css } from "styled-components";
-import type { FastenerGroup, Spot, Step, ToolChoice } from "../../api/client";
-import { useHand } from "../../api/manual";
+import type { Finding, MarginRow, Spot, Step } from "../../api/client";
+import { useManual } from "../../api/manual";
 import { BitProfile } from "../../parts/BitProfile";
-import { Button, Quiet } from "../../parts/controls";
-import { clock } from "../../parts/words";
+import { Button, Muted } from "../../parts/controls";
+import { clock } from "../../parts/format";
 import { focusRing, font, narrow, space } from "../../theme";
 import { StepEditor } from "./StepEditor";
 
@@ -73,6 +73,11 @@ const Warn = styled.p`
   gap: 7px;
   svg { flex: none; margin-top: 3px; }
 `;
+const LookAt = styled.p<{ $blocks: boolean }>`
+  border-left: 4px solid ${(p) => (p.$blocks ? "var(--danger)" : "var(--strong-line)")};
+  padding-left: 7px;
+  color: ${(p) => (p.$blocks ? "var(--danger)" : "var(--soft)")};
+`;
 const Grip = styled.span`
   color: var(--strong-line);
   cursor: grab;
@@ -91,6 +96,10 @@ const STEP = "application/x-paso-step";
 
 type Props = {
   step: Step;
+  /** What stands beside it; it comes a moment behind an edit. */
+  margin: MarginRow | undefined;
+  /** What does not fit here. */
+  found: Finding[];
   number: number;
   chosen: boolean;
   editing: boolean;
@@ -107,6 +116,8 @@ type Props = {
 
 export function StepArticle({
   step,
+  margin,
+  found,
   number,
   chosen,
   editing,
@@ -119,7 +130,7 @@ export function StepArticle({
   onDragged,
   judge,
 }: Props) {
-  const { view } = useHand();
+  const { view } = useManual();
   const { manual } = view;
   const ref = useRef<HTMLLIElement>(null);
   const [side, setSide] = useState<"before" | "after" | null>(null);
@@ -137,7 +148,6 @@ export function StepArticle({
     },
   });
   const verdict = isDropTarget ? judge((side ?? "before") === "before") : undefined;
-  const groups = Object.values(manual.fasteners).filter((g) => g.step === step.id);
   const cautions = Object.values(manual.cautions).filter((c) => c.step === step.id);
 
   return (
@@ -177,16 +187,13 @@ export function StepArticle({
             {step.actions.map((a) => (
               <p key={a.id}>{a.text}</p>
             ))}
-            {step.branches.map((b) => (
-              <Branch key={b.condition}>
-                <b>{b.condition}:</b> {b.advice} {b.tools.length > 0 && `(${b.tools.join(", ")}) `}
-                {b.resume ? `Go on at “${manual.steps[b.resume]?.title ?? "a step that is gone"}”.` : "Stop here."}
-              </Branch>
+            {margin?.branches.map((words) => (
+              <Branch key={words}>{words}</Branch>
             ))}
             {step.note && <p>{step.note}</p>}
           </Text>
           <Margin>
-            <Quiet>
+            <Muted>
               {evidenceText(step)}
               {step.reviewed && (
                 <>
@@ -196,38 +203,28 @@ export function StepArticle({
                   </Seen>
                 </>
               )}
-            </Quiet>
-            {groups.map((g) => (
-              <ScrewLine key={g.id}>
-                <BitProfile drive={g.drive} /> {screwText(g, manual.parts)}
+            </Muted>
+            {margin?.screws.map((g) => (
+              <ScrewLine key={g.group}>
+                <BitProfile drive={g.drive} /> {g.words}
               </ScrewLine>
             ))}
-            {Object.values(manual.connectors)
-              .filter((c) => c.step === step.id)
-              .map((c) => (
-                <p key={c.id}>
-                  ⟂ {manual.parts[c.serves ?? ""]?.name ?? "cable"}
-                  {c.power ? " (power)" : ""}
-                </p>
-              ))}
-            {Object.values(manual.heats)
-              .filter((h) => h.step === step.id)
-              .map((h) => (
-                <p key={h.id}>
-                  ♨{" "}
-                  {[h.source, h.temp_c && `${range(h.temp_c)} °C`, h.dwell_s && `${range(h.dwell_s)} s`]
-                    .filter(Boolean)
-                    .join(", ")}
-                </p>
-              ))}
-            {step.posture && <p>↻ {step.posture.replace("_", " ")}</p>}
-            {step.tools.length > 0 && <Quiet>{step.tools.join(", ")}</Quiet>}
-            {(step.choices ?? []).map((c) => (
-              <Quiet key={c.any_of.join()}>{choiceText(c)}</Quiet>
+            {margin?.connectors.map((words) => (
+              <p key={words}>⟂ {words}</p>
             ))}
-            {step.variants.length > 0 && (
-              <Quiet>Only for {step.variants.map((v) => manual.variants[v]?.name ?? "a variant").join(", ")}</Quiet>
-            )}
+            {margin?.heat.map((words) => (
+              <p key={words}>♨ {words}</p>
+            ))}
+            {margin?.posture && <p>↻ {margin.posture}</p>}
+            {margin?.tools.map((words) => (
+              <Muted key={words}>{words}</Muted>
+            ))}
+            {margin && margin.variants.length > 0 && <Muted>Only for {margin.variants.join(", ")}</Muted>}
+            {found.map((f) => (
+              <LookAt key={f.key} $blocks={f.blocks}>
+                {f.says}
+              </LookAt>
+            ))}
             {chosen && (
               <div>
                 <Button onPress={() => onEdit(true)}>
@@ -257,33 +254,9 @@ function Handle({ step, onDragged }: { step: Step; onDragged: () => void }) {
   );
 }
 
-/** "spudger or pick (best: pick, it is thinner)" */
-const choiceText = (c: ToolChoice) => {
-  const why = [c.preferred && `best: ${c.preferred}`, c.why].filter(Boolean).join(", ");
-  return `${c.any_of.join(" or ")}${why && ` (${why})`}`;
-};
-
-const range = (r: number[]) => (r[0] === r[1] ? `${r[0]}` : r.join("–"));
-
 function evidenceText(step: Step): string {
   const times = step.evidence.flatMap((e) => (e.source === "recording" && e.from_ms != null ? [e.from_ms] : []));
   if (times.length > 0) return `≈ ${clock(Math.min(...times))}`;
   const author = step.evidence.find((e) => e.source === "author");
   return author?.source === "author" ? `by ${author.name}` : "from the text";
-}
-
-export function screwText(g: FastenerGroup, parts: Record<string, { name: string }>): string {
-  const holds = g.holds
-    .map((id) => parts[id]?.name)
-    .filter(Boolean)
-    .join(" + ");
-  return [
-    `${g.count ?? "?"} ×`,
-    g.bit ?? "",
-    g.length_mm != null ? `${g.length_mm} mm` : "",
-    g.captive ? "captive" : "",
-    holds && `– ${holds}`,
-  ]
-    .filter(Boolean)
-    .join(" ");
 }

@@ -1,20 +1,13 @@
 /** A step opened for putting right, in its place on the page. */
 import { Plus, Scissors, Trash2 } from "lucide-react";
 import styled from "styled-components";
-import {
-  type Drive,
-  type Edit,
-  type FastenerGroup,
-  newId,
-  type Posture,
-  type Step,
-  type ToolChoice,
-} from "../../api/client";
-import { useHand } from "../../api/manual";
+import { type Drive, type Edit, type FastenerGroup, newId, type Step, type ToolChoice } from "../../api/client";
+import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
-import { Button, CommitField, IconButton, PrimaryButton, Quiet, Select } from "../../parts/controls";
+import { labels } from "../../api/tables";
+import { Button, Check, CommitField, IconButton, PrimaryButton, Select } from "../../parts/controls";
+import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { DRIVES } from "../../parts/words";
 import { space } from "../../theme";
 import { useSetGroup } from "../screws/set";
 import { OnlyFor } from "./Notes";
@@ -37,14 +30,6 @@ const listOf = (text: string) =>
     .map((t) => t.trim())
     .filter(Boolean);
 
-const POSTURES: [Posture, string][] = [
-  ["face_up", "face up"],
-  ["face_down", "face down"],
-  ["on_side", "on its side"],
-  ["propped", "propped up"],
-  ["tethered", "open, held by its cables"],
-];
-
 export function StepEditor({
   step,
   previous,
@@ -54,7 +39,7 @@ export function StepEditor({
   previous: string | undefined;
   onClose: () => void;
 }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const { manual } = view;
   const { id } = step;
   const set = (field: Extract<Extract<Edit, { step: unknown }>["step"], { set: unknown }>["set"]["field"]) =>
@@ -173,7 +158,7 @@ export function StepEditor({
         <Select
           label="How the device lies"
           value={step.posture ?? ""}
-          options={[["", "as before"], ...POSTURES]}
+          options={[["", "as before"], ...options(labels.Posture)]}
           onChange={(posture) => void set({ posture: posture === "" ? null : posture })}
         />
         <Button
@@ -304,7 +289,7 @@ function BranchFields(props: {
 
 /** The parts this step speaks of; a new name reaches every sentence of the manual. */
 function Parts({ step }: { step: Step }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const ids = [...new Set(step.actions.flatMap((a) => a.parts))];
   if (ids.length === 0) return null;
   return (
@@ -337,7 +322,7 @@ function Parts({ step }: { step: Step }) {
 }
 
 function ScrewFields({ group }: { group: FastenerGroup }) {
-  const { view, edit } = useHand();
+  const { view, edit } = useManual();
   const { id } = group;
   const set = useSetGroup(id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
@@ -361,7 +346,7 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
       <Select<Drive>
         label="Drive"
         value={group.drive ?? ""}
-        options={[["", "not known"], ...DRIVES]}
+        options={[["", "not known"], ...options(labels.Drive)]}
         onChange={(drive) => void set({ drive: drive || null })}
       />
       <CommitField
@@ -384,10 +369,9 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
         // The second part that these screws may hold stays.
         onChange={(part) => void set({ holds: part ? [part, ...group.holds.slice(1).filter((p) => p !== part)] : [] })}
       />
-      <label>
-        <input type="checkbox" checked={group.captive} onChange={(e) => void set({ captive: e.target.checked })} />{" "}
-        <Quiet as="span">captive</Quiet>
-      </label>
+      <Check checked={group.captive} onChange={(captive) => void set({ captive })}>
+        captive
+      </Check>
       <OnlyFor of="These screws" chosen={group.variants ?? []} onChange={(variants) => void set({ variants })} />
       <IconButton aria-label="Remove these screws" onPress={() => void edit({ fastener: { remove: { id } } })}>
         <Trash2 size={16} />

@@ -1,12 +1,13 @@
 /** Tools and materials: what the steps use, what is laid out at the start, and where the two differ. */
+import { Cell, Column, Row as Line, TableBody, TableHeader } from "react-aria-components";
 import styled from "styled-components";
-import { type DeviceView, newId } from "../../api/client";
-import { useHand } from "../../api/manual";
+import { type Finding, newId, type StepsView } from "../../api/client";
+import { useManual } from "../../api/manual";
 import { AddLine } from "../../parts/AddLine";
-import { Button, Quiet } from "../../parts/controls";
-import { Findings } from "../../parts/Findings";
+import { Button, Check, Muted } from "../../parts/controls";
+import { Findings, isOfKind } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
-import { Table } from "../../parts/table";
+import { Grid } from "../../parts/table";
 import { space } from "../../theme";
 
 const Box = styled.div`
@@ -14,40 +15,41 @@ const Box = styled.div`
   gap: ${space.wide};
 `;
 
-export function Tools({ device, onShow }: { device: DeviceView; onShow: (step: string) => void }) {
-  const { view, edit } = useHand();
+type Props = { steps: StepsView; found: Finding[]; onShow: (step: string) => void };
+
+export function Tools({ steps, found, onShow }: Props) {
+  const { view, edit } = useManual();
   const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
   const layOut = (name: string) => edit({ kit: { lay_out: { id: newId(), name } } });
   return (
     <Box>
       <Findings
         name="To look at"
-        findings={device.findings.filter((f) => f.rule === "laid-out-unused" || f.rule === "used-not-laid-out")}
+        findings={found.filter((f) => isOfKind(f, "tool") || f.rule === "used-not-laid-out")}
       />
-      <Table>
-        <thead>
-          <tr>
-            <th scope="col">Tool or material</th>
-            <th scope="col">Laid out at the start</th>
-            <th scope="col">Used in step</th>
-            <th scope="col">Another does as well</th>
-          </tr>
-        </thead>
-        <tbody>
-          {device.tools.map((tool) => (
-            <tr key={tool.name}>
-              <th scope="row">{tool.name}</th>
-              <td>
-                <input
-                  type="checkbox"
-                  aria-label={`${tool.name} is laid out`}
+      <Grid aria-label="Tools and materials">
+        <TableHeader>
+          <Column isRowHeader>Tool or material</Column>
+          <Column>Laid out at the start</Column>
+          <Column>Used in step</Column>
+          <Column>Another does as well</Column>
+        </TableHeader>
+        <TableBody
+          renderEmptyState={() => <Muted>No step names a tool yet. Name them in the steps, or lay one out here.</Muted>}
+        >
+          {steps.tools.map((tool) => (
+            <Line key={tool.name} id={tool.name} textValue={tool.name}>
+              <Cell>{tool.name}</Cell>
+              <Cell>
+                <Check
+                  name={`${tool.name} is laid out`}
                   checked={tool.laid_out != null}
                   onChange={() =>
                     void (tool.laid_out ? edit({ kit: { put_away: { id: tool.laid_out } } }) : layOut(tool.name))
                   }
                 />
-              </td>
-              <td>
+              </Cell>
+              <Cell>
                 <Row>
                   {tool.steps.map((step) => (
                     <Button
@@ -58,17 +60,14 @@ export function Tools({ device, onShow }: { device: DeviceView; onShow: (step: s
                       {numbers.get(step)}
                     </Button>
                   ))}
-                  {tool.steps.length === 0 && <Quiet as="span">nowhere</Quiet>}
+                  {tool.steps.length === 0 && <Muted as="span">nowhere</Muted>}
                 </Row>
-              </td>
-              <td>{tool.replaceable ? "yes" : ""}</td>
-            </tr>
+              </Cell>
+              <Cell>{tool.replaceable ? "yes" : ""}</Cell>
+            </Line>
           ))}
-        </tbody>
-      </Table>
-      {device.tools.length === 0 && (
-        <Quiet>No step names a tool yet. Name them in the steps, or lay one out here.</Quiet>
-      )}
+        </TableBody>
+      </Grid>
       <AddLine name="Tool to lay out" button="Lay it out" width="16em" onAdd={layOut} />
     </Box>
   );

@@ -1,0 +1,47 @@
+//! Steps that nobody has looked at since they were drafted.
+
+use crate::checks::Case;
+use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::manual::Phase;
+
+pub(super) const RULE: Rule = Rule {
+    id: RuleId::NotReviewed,
+    stop: Stop::Steps,
+    blocks: false,
+    may_set_aside: true,
+    why: "What a program has read and no person has seen is not known to be true.",
+    source: "common practice, no source",
+};
+
+pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
+    let steps = case.manual.steps_in(Phase::Teardown);
+    let unreviewed: Vec<Subject> = steps.iter().filter(|s| !s.reviewed).map(|s| Subject::Step(s.id)).collect();
+    if unreviewed.is_empty() {
+        return Vec::new();
+    }
+    let says = format!("{} of {} steps have not been reviewed by anybody.", unreviewed.len(), steps.len());
+    vec![RULE.finding_about(unreviewed, says)]
+}
+
+#[cfg(test)]
+mod tests {
+    use super::RULE;
+    use crate::checks::written::check;
+
+    #[test]
+    fn one_of_two_was_looked_at() {
+        check(
+            &RULE,
+            "
+            reviewed step Remove the lid
+            step Remove the fan
+            ~~~ not-reviewed: 1 of 2 steps have not been reviewed by anybody.
+            ",
+        );
+    }
+
+    #[test]
+    fn all_were_looked_at() {
+        check(&RULE, "reviewed step Remove the lid");
+    }
+}

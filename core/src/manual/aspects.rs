@@ -1,0 +1,224 @@
+//! Every aspect of a manual, declared once: its map, its entity, the id it goes by, and what people call one of them.
+//!
+//! From one line come the field of [`Manual`], the value of [`Aspect`], reading and writing an entity as JSON (which is
+//! all that images, undo and replay need), and [`Entity`], by which the edits of an aspect come and go.
+
+use super::edits::place::Touched;
+use super::edits::refusal::Refusal;
+use super::*;
+use serde::de::DeserializeOwned;
+use serde_json::Value;
+use uuid::Uuid;
+
+/// Something that a manual holds in a map of its own.
+pub trait Entity: Clone + Serialize + DeserializeOwned {
+    type Id: Copy + Ord + Into<Uuid> + From<Uuid>;
+    const ASPECT: Aspect;
+    /// What people call one: "group of screws".
+    const WHAT: &'static str;
+
+    fn id(&self) -> Self::Id;
+    fn map(manual: &Manual) -> &BTreeMap<Self::Id, Self>;
+    fn map_mut(manual: &mut Manual) -> &mut BTreeMap<Self::Id, Self>;
+
+    /// What is said of one that is not there.
+    fn gone(id: Self::Id) -> Refusal {
+        Refusal::Gone { what: Self::WHAT, id: id.into() }
+    }
+}
+
+macro_rules! aspects {
+    ($($(#[$meta:meta])* $field:ident: $variant:ident, $id:ident => $entity:ident, $what:literal;)+) => {
+        /// Which map of the manual an entity lives in.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
+        #[serde(rename_all = "snake_case")]
+        pub enum Aspect {
+            /// Title, device and language; its id is the manual's.
+            Head,
+            $($variant,)+
+        }
+
+        /// What is known of one device.
+        #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+        pub struct Manual {
+            /// The format version of this value, see [`FORMAT`].
+            pub format: u32,
+            pub id: ManualId,
+            pub head: Head,
+            $($(#[$meta])* pub $field: BTreeMap<$id, $entity>,)+
+            /// Only in a manual cut to one job; never saved.
+            #[serde(skip)]
+            #[schema(ignore)]
+            pub cut: Option<JobCut>,
+            /// Who last set a field by hand, by place; a field that is not here still follows the reading.
+            pub authored: BTreeMap<String, String>,
+        }
+
+        impl Manual {
+            /// An empty manual.
+            pub fn new(id: ManualId, title: &str, device: &str) -> Self {
+                Self {
+                    format: FORMAT,
+                    id,
+                    head: Head::new(title, device),
+                    $($field: BTreeMap::new(),)+
+                    cut: None,
+                    authored: BTreeMap::new(),
+                }
+            }
+
+            /// Reads one entity as JSON.
+            pub(super) fn entity(&self, aspect: Aspect, id: Uuid) -> Option<Value> {
+                match aspect {
+                    Aspect::Head => Some(serde_json::to_value(&self.head).expect("the head is plain data")),
+                    $(Aspect::$variant => json_of(&self.$field, id),)+
+                }
+            }
+
+            /// Writes one entity from JSON, or takes it away.
+            pub(super) fn set_entity(&mut self, aspect: Aspect, id: Uuid, value: Option<Value>) -> Result<(), Refusal> {
+                match aspect {
+                    Aspect::Head => self.head = read(value.unwrap_or_default())?,
+                    $(Aspect::$variant => put_json(&mut self.$field, id, value)?,)+
+                }
+                Ok(())
+            }
+        }
+
+        $(impl Entity for $entity {
+            type Id = $id;
+            const ASPECT: Aspect = Aspect::$variant;
+            const WHAT: &'static str = $what;
+
+            fn id(&self) -> $id {
+                self.id
+            }
+
+            fn map(manual: &Manual) -> &BTreeMap<$id, Self> {
+                &manual.$field
+            }
+
+            fn map_mut(manual: &mut Manual) -> &mut BTreeMap<$id, Self> {
+                &mut manual.$field
+            }
+        })+
+    };
+}
+
+aspects! {
+    recordings: Recordings, RecordingId => RecordingRef, "recording";
+    parts: Parts, PartId => Part, "part";
+    steps: Steps, StepId => Step, "step";
+    fasteners: Fasteners, GroupId => FastenerGroup, "group of screws";
+    connectors: Connectors, ConnectorId => Connector, "connector";
+    seams: Seams, SeamId => Seam, "seam";
+    heats: Heats, HeatId => Heat, "heat setting";
+    cautions: Cautions, CautionId => Caution, "caution";
+    corrections: Corrections, CorrectionId => Correction, "correction";
+    #[serde(default)]
+    word_fixes: WordFixes, CorrectionId => WordFix, "corrected word";
+    #[serde(default)]
+    cuts: Cuts, CorrectionId => Cut, "cut between statements";
+    #[serde(default)]
+    settled: Settled, CorrectionId => Settled, "settled contradiction";
+    jobs: Jobs, JobId => Job, "guide";
+    variants: Variants, VariantId => Variant, "variant";
+    #[serde(default)]
+    requirements: Requirements, RequirementId => Requirement, "condition";
+    #[serde(default)]
+    notes: Notes, NoteId => Note, "note";
+    /// What is laid out at the start.
+    #[serde(default)]
+    kit: Kit, ToolId => LaidOut, "tool";
+    /// Outlines on which the holes of screws are placed.
+    #[serde(default)]
+    layers: Layers, LayerId => Layer, "layer";
+    /// Findings that an author has looked at and let be.
+    #[serde(default)]
+    set_aside: SetAside, FindingKey => SetAside, "finding that was set aside";
+}
+
+fn json_of<K: Ord + From<Uuid>, T: Serialize>(map: &BTreeMap<K, T>, id: Uuid) -> Option<Value> {
+    map.get(&K::from(id)).map(|t| serde_json::to_value(t).expect("entities are plain data"))
+}
+
+fn put_json<K: Ord + From<Uuid>, T: DeserializeOwned>(
+    map: &mut BTreeMap<K, T>,
+    id: Uuid,
+    value: Option<Value>,
+) -> Result<(), Refusal> {
+    match value {
+        None => map.remove(&K::from(id)),
+        Some(value) => map.insert(K::from(id), read(value)?),
+    };
+    Ok(())
+}
+
+fn read<T: DeserializeOwned>(value: Value) -> Result<T, Refusal> {
+    serde_json::from_value(value).map_err(|e| Refusal::Invalid { field: "image", problem: e.to_string() })
+}
+
+/// How the edits of an aspect come by its entities; each says what it touches.
+impl Manual {
+    /// Refuses an id that is taken.
+    pub(super) fn must_be_new<T: Entity>(&self, id: T::Id) -> Result<(), Refusal> {
+        if T::map(self).contains_key(&id) {
+            return Err(Refusal::Exists { what: T::WHAT, id: id.into() });
+        }
+        Ok(())
+    }
+
+    /// Refuses an id that nothing goes by.
+    pub(super) fn must_be_there<T: Entity>(&self, id: T::Id) -> Result<&T, Refusal> {
+        T::map(self).get(&id).ok_or_else(|| T::gone(id))
+    }
+
+    /// The same where there may be none.
+    pub(super) fn may_be<T: Entity>(&self, id: Option<T::Id>) -> Result<(), Refusal> {
+        id.map_or(Ok(()), |id| self.must_be_there::<T>(id).map(drop))
+    }
+
+    /// Every one of them is there.
+    pub(super) fn must_all_be_there<T: Entity>(&self, ids: &[T::Id]) -> Result<(), Refusal> {
+        ids.iter().try_for_each(|id| self.must_be_there::<T>(*id).map(drop))
+    }
+
+    /// Adds an entity, or writes over the one that goes by its id.
+    pub(super) fn put_entity<T: Entity>(&mut self, entity: T, touched: &mut Touched) {
+        touched.add(T::ASPECT, entity.id().into());
+        T::map_mut(self).insert(entity.id(), entity);
+    }
+
+    /// An entity to change.
+    pub(super) fn change_entity<T: Entity>(&mut self, id: T::Id, touched: &mut Touched) -> Result<&mut T, Refusal> {
+        touched.add(T::ASPECT, id.into());
+        T::map_mut(self).get_mut(&id).ok_or_else(|| T::gone(id))
+    }
+
+    /// Takes an entity away.
+    pub(super) fn take_entity<T: Entity>(&mut self, id: T::Id, touched: &mut Touched) -> Result<T, Refusal> {
+        touched.add(T::ASPECT, id.into());
+        T::map_mut(self).remove(&id).ok_or_else(|| T::gone(id))
+    }
+
+    /// Takes away whatever does not pass.
+    pub(super) fn keep_entities<T: Entity>(&mut self, keep: impl Fn(&T) -> bool, touched: &mut Touched) {
+        for gone in T::map(self).values().filter(|e| !keep(e)) {
+            touched.add(T::ASPECT, gone.id().into());
+        }
+        T::map_mut(self).retain(|_, e| keep(e));
+    }
+
+    /// Changes whatever passes.
+    pub(super) fn change_entities<T: Entity>(
+        &mut self,
+        which: impl Fn(&T) -> bool,
+        mut change: impl FnMut(&mut T),
+        touched: &mut Touched,
+    ) {
+        for entity in T::map_mut(self).values_mut().filter(|e| which(e)) {
+            touched.add(T::ASPECT, entity.id().into());
+            change(entity);
+        }
+    }
+}

@@ -1,0 +1,6 @@
+//! From readings to the first manual, and from a further recording to what it adds.
+
+mod device;
+pub(super) mod draft;
+pub(super) mod further;
+mod told_order;

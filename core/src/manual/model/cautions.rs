@@ -1,0 +1,65 @@
+//! Cautions: what can hurt or break, said before the step it belongs to.
+
+use crate::ids::*;
+use crate::manual::edits::edit::Apply;
+use crate::manual::edits::place::Touched;
+use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
+use crate::manual::{Evidence, Manual, Step};
+use crate::reading::CautionSubject;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One caution.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Caution {
+    pub id: CautionId,
+    pub step: StepId,
+    pub about: CautionSubject,
+    pub text: String,
+    pub evidence: Vec<Evidence>,
+}
+
+/// One field of a caution.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CautionField {
+    About(CautionSubject),
+    Text(String),
+    Step(StepId),
+}
+
+/// Changes of cautions.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CautionEdit {
+    Add { id: CautionId, step: StepId, about: CautionSubject, text: String },
+    Set { id: CautionId, field: CautionField },
+    Remove { id: CautionId },
+}
+
+impl Apply for CautionEdit {
+    fn apply(&self, manual: &mut Manual, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        match self {
+            Self::Add { id, step, about, text: said } => {
+                manual.must_be_new::<Caution>(*id)?;
+                manual.must_be_there::<Step>(*step)?;
+                let text = text("text", said, MAX_TEXT)?;
+                let evidence = vec![Evidence::author(author)];
+                manual.put_entity(Caution { id: *id, step: *step, about: *about, text, evidence }, touched);
+            }
+            Self::Set { id, field } => {
+                if let CautionField::Step(step) = field {
+                    manual.must_be_there::<Step>(*step)?;
+                }
+                let caution = manual.change_entity::<Caution>(*id, touched)?;
+                match field {
+                    CautionField::About(about) => caution.about = *about,
+                    CautionField::Text(said) => caution.text = text("text", said, MAX_TEXT)?,
+                    CautionField::Step(step) => caution.step = *step,
+                }
+            }
+            Self::Remove { id } => drop(manual.take_entity::<Caution>(*id, touched)?),
+        }
+        Ok(())
+    }
+}

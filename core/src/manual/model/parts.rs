@@ -1,0 +1,260 @@
+//! Parts: what the device is made of, named once and used everywhere.
+
+use crate::ids::*;
+use crate::manual::edits::edit::Apply;
+use crate::manual::edits::place::Touched;
+use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, text};
+use crate::manual::model::supply::{RatingLabel, Replacement};
+use crate::manual::{Aspect, Evidence, Manual, Variant};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One part of the device.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Part {
+    pub id: PartId,
+    pub name: String,
+    /// The part it sits inside.
+    pub inside: Option<PartId>,
+    /// The battery or another source of power: disconnected first, connected last.
+    pub power_source: bool,
+    /// Opening it destroys it: a seal, an adhesive, a rivet.
+    #[serde(default)]
+    pub single_use: bool,
+    /// The maker's number on the fitted one.
+    pub number: Option<String>,
+    /// Where in the device it sits.
+    #[serde(default)]
+    pub place: Option<String>,
+    /// What it is: "controller for the pump".
+    #[serde(default)]
+    pub about: Option<String>,
+    /// What carries its heat away.
+    #[serde(default)]
+    pub cooled_by: Option<String>,
+    /// What the label of the fitted one says.
+    #[serde(default)]
+    pub fitted: RatingLabel,
+    /// What to order in its place.
+    #[serde(default)]
+    pub replacement: Option<Replacement>,
+    /// Empty: in all variants.
+    #[serde(default)]
+    pub variants: Vec<VariantId>,
+    pub evidence: Vec<Evidence>,
+}
+
+impl Part {
+    /// A part of which only the name and its source are known.
+    pub fn new(id: PartId, name: String, evidence: Vec<Evidence>) -> Self {
+        Self {
+            id,
+            name,
+            inside: None,
+            power_source: false,
+            single_use: false,
+            number: None,
+            place: None,
+            about: None,
+            cooled_by: None,
+            fitted: RatingLabel::default(),
+            replacement: None,
+            variants: Vec::new(),
+            evidence,
+        }
+    }
+}
+
+/// One field of a part.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PartField {
+    Inside(Option<PartId>),
+    PowerSource(bool),
+    SingleUse(bool),
+    Number(Option<String>),
+    Place(Option<String>),
+    About(Option<String>),
+    CooledBy(Option<String>),
+    Fitted(RatingLabel),
+    Replacement(Option<Replacement>),
+    Variants(Vec<VariantId>),
+}
+
+/// Changes of parts.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum PartEdit {
+    Add {
+        id: PartId,
+        name: String,
+    },
+    /// Also in every title, sentence, note and caution that speaks of it by its old name.
+    Rename {
+        id: PartId,
+        name: String,
+    },
+    Set {
+        id: PartId,
+        field: PartField,
+    },
+    /// Refused while something still refers to it.
+    Remove {
+        id: PartId,
+    },
+}
+
+impl Apply for PartEdit {
+    fn apply(&self, manual: &mut Manual, _: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        match self {
+            Self::Add { id, name } => {
+                manual.must_be_new::<Part>(*id)?;
+                let name = manual.free_name(*id, name)?;
+                manual.put_entity(Part::new(*id, name, Vec::new()), touched);
+            }
+            Self::Rename { id, name } => manual.rename_part(*id, name, touched)?,
+            Self::Set { id, field } => {
+                match field {
+                    PartField::Inside(Some(outer)) => manual.check_inside(*id, *outer)?,
+                    PartField::Variants(variants) => manual.must_all_be_there::<Variant>(variants)?,
+                    _ => {}
+                }
+                set_field(manual.change_entity::<Part>(*id, touched)?, field)?;
+            }
+            Self::Remove { id } => {
+                if let Some(user) = manual.user_of(*id) {
+                    let problem = format!("The part is still used by {user}. Take it out there first.");
+                    return Err(Refusal::invalid("part", problem));
+                }
+                manual.take_entity::<Part>(*id, touched)?;
+            }
+        }
+        Ok(())
+    }
+}
+
+fn set_field(part: &mut Part, field: &PartField) -> Result<(), Refusal> {
+    match field {
+        PartField::Inside(outer) => part.inside = *outer,
+        PartField::PowerSource(source) => part.power_source = *source,
+        PartField::SingleUse(once) => part.single_use = *once,
+        PartField::Number(value) => part.number = maybe_text("number", value, MAX_TEXT)?,
+        PartField::Place(value) => part.place = maybe_text("place", value, MAX_TEXT)?,
+        PartField::About(value) => part.about = maybe_text("about", value, MAX_TEXT)?,
+        PartField::CooledBy(value) => part.cooled_by = maybe_text("cooled_by", value, MAX_TEXT)?,
+        PartField::Fitted(label) => part.fitted = label.checked("fitted")?,
+        PartField::Replacement(new) => part.replacement = new.as_ref().map(Replacement::checked).transpose()?,
+        PartField::Variants(variants) => part.variants.clone_from(variants),
+    }
+    Ok(())
+}
+
+impl Manual {
+    fn free_name(&self, id: PartId, name: &str) -> Result<String, Refusal> {
+        let name = text("name", name, MAX_TITLE)?;
+        let taken = self.parts.values().any(|p| p.id != id && p.name.eq_ignore_ascii_case(&name));
+        if taken {
+            let problem = format!("Another part is called “{name}” already. Choose a name that tells them apart.");
+            return Err(Refusal::invalid("name", problem));
+        }
+        Ok(name)
+    }
+
+    pub(in crate::manual) fn check_inside(&self, id: PartId, outer: PartId) -> Result<(), Refusal> {
+        let mut at = Some(outer);
+        while let Some(part) = at {
+            if part == id {
+                let problem = "A part cannot sit inside itself or inside what it holds.";
+                return Err(Refusal::invalid("inside", problem));
+            }
+            at = self.must_be_there::<Part>(part)?.inside;
+        }
+        Ok(())
+    }
+
+    fn user_of(&self, id: PartId) -> Option<String> {
+        if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
+            return Some(format!("the step “{}”", step.title));
+        }
+        if self.fasteners.values().any(|g| g.holds.contains(&id) || g.waits_for == Some(id)) {
+            return Some("a group of screws".to_owned());
+        }
+        if self.connectors.values().any(|c| c.serves == Some(id)) {
+            return Some("a connector".to_owned());
+        }
+        if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.part == Some(id)) {
+            return Some("a seam or its heat".to_owned());
+        }
+        if let Some(job) = self.jobs.values().find(|j| j.targets.contains(&id)) {
+            return Some(format!("the guide “{}”", job.title));
+        }
+        self.parts.values().find(|p| p.inside == Some(id)).map(|p| format!("the part “{}” inside it", p.name))
+    }
+
+    fn rename_part(&mut self, id: PartId, name: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        let name = self.free_name(id, name)?;
+        let part = self.change_entity::<Part>(id, touched)?;
+        let old = std::mem::replace(&mut part.name, name.clone());
+        for step in self.steps.values_mut() {
+            touched.add(Aspect::Steps, step.id.0);
+            step.title = rename_in(&step.title, &old, &name);
+            step.note = step.note.take().map(|n| rename_in(&n, &old, &name));
+            for action in &mut step.actions {
+                action.text = rename_in(&action.text, &old, &name);
+            }
+        }
+        for caution in self.cautions.values_mut() {
+            touched.add(Aspect::Cautions, caution.id.0);
+            caution.text = rename_in(&caution.text, &old, &name);
+        }
+        Ok(())
+    }
+}
+
+/// Replaces whole words, whatever their case; a capital at the start stays one.
+fn rename_in(sentence: &str, old: &str, new: &str) -> String {
+    let (hay, needle) = (sentence.to_lowercase(), old.to_lowercase());
+    // Lower-casing may change lengths outside ASCII; then only exact matches are safe.
+    if hay.len() != sentence.len() || needle.is_empty() {
+        return sentence.replace(old, new);
+    }
+    let mut out = String::with_capacity(sentence.len());
+    let mut rest = 0;
+    for (at, _) in hay.match_indices(&needle) {
+        let end = at + needle.len();
+        let inside_word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
+        if at < rest || inside_word(sentence[..at].chars().next_back()) || inside_word(sentence[end..].chars().next()) {
+            continue;
+        }
+        out.push_str(&sentence[rest..at]);
+        let capital = sentence[at..].starts_with(char::is_uppercase) && old.starts_with(char::is_lowercase);
+        if capital {
+            out.push_str(&capitalised(new))
+        } else {
+            out.push_str(new)
+        }
+        rest = end;
+    }
+    out.push_str(&sentence[rest..]);
+    out
+}
+
+pub(in crate::manual) fn capitalised(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or(String::new(), |c| c.to_uppercase().chain(chars).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("Lift the lid.", "lid", "cover", "Lift the cover.")]
+    #[case("Lid off, then slide it.", "lid", "cover", "Cover off, then slide it.")]
+    #[case("The lids of the lid", "lid", "cover", "The lids of the cover")]
+    #[case("ÄLid İlid lid", "lid", "cover", "ÄLid İcover cover")]
+    fn renames_whole_words(#[case] sentence: &str, #[case] old: &str, #[case] new: &str, #[case] wanted: &str) {
+        assert_eq!(rename_in(sentence, old, new), wanted);
+    }
+}

@@ -1,0 +1,77 @@
+//! The recordings that a manual draws on; their text lives apart and never changes.
+
+use crate::ids::*;
+use crate::manual::edits::edit::Apply;
+use crate::manual::edits::place::Touched;
+use crate::manual::edits::refusal::Refusal;
+use crate::manual::{Aspect, Caution, Connector, Entity, FastenerGroup, Heat, Manual, Part, Seam, Step};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// A recording that the manual draws on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct RecordingRef {
+    pub id: RecordingId,
+    pub title: String,
+    pub duration_ms: u64,
+}
+
+/// What a recording adds to a manual.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Drafted {
+    pub parts: Vec<Part>,
+    pub steps: Vec<Step>,
+    pub fasteners: Vec<FastenerGroup>,
+    pub connectors: Vec<Connector>,
+    pub seams: Vec<Seam>,
+    pub heats: Vec<Heat>,
+    pub cautions: Vec<Caution>,
+}
+
+/// Changes of the recordings that a manual draws on.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum RecordingEdit {
+    /// Without steps the recording is only there to compare with.
+    Attach { recording: RecordingRef, drafted: Option<Box<Drafted>> },
+    /// The recording that stands where two differ.
+    Follow { recording: Option<RecordingId> },
+}
+
+impl Apply for RecordingEdit {
+    fn apply(&self, manual: &mut Manual, _: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        match self {
+            Self::Attach { recording, drafted } => {
+                manual.must_be_new::<RecordingRef>(recording.id)?;
+                manual.put_entity(recording.clone(), touched);
+                drafted.as_ref().map_or(Ok(()), |drafted| manual.take_in(drafted, touched))
+            }
+            Self::Follow { recording } => {
+                manual.may_be::<RecordingRef>(*recording)?;
+                touched.add(Aspect::Head, manual.id.0);
+                manual.head.follows = *recording;
+                Ok(())
+            }
+        }
+    }
+}
+
+impl Manual {
+    fn take_in(&mut self, drafted: &Drafted, touched: &mut Touched) -> Result<(), Refusal> {
+        self.take_all(&drafted.parts, touched)?;
+        self.take_all(&drafted.steps, touched)?;
+        self.take_all(&drafted.fasteners, touched)?;
+        self.take_all(&drafted.connectors, touched)?;
+        self.take_all(&drafted.seams, touched)?;
+        self.take_all(&drafted.heats, touched)?;
+        self.take_all(&drafted.cautions, touched)
+    }
+
+    fn take_all<T: Entity>(&mut self, entities: &[T], touched: &mut Touched) -> Result<(), Refusal> {
+        for entity in entities {
+            self.must_be_new::<T>(entity.id())?;
+            self.put_entity(entity.clone(), touched);
+        }
+        Ok(())
+    }
+}

@@ -1,0 +1,131 @@
+//! Tools and materials that the opening list does not hold.
+
+use super::super::facts::{Consumable, Drive};
+use super::super::lexicon::LEXICON;
+use super::super::sheet::DiscrepancyKind;
+use super::super::statements::StatementKind;
+use super::super::{Statement, extract};
+use super::{Contradiction, Story, finding};
+use std::collections::BTreeSet;
+
+/// A tool or material that the opening list doesn't hold.
+pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
+    let mut out = Vec::new();
+    let mut listed: Option<Listed> = None;
+    let mut list_cue = 0;
+    let mut list_at = None;
+    for (i, s) in story.statements.iter().enumerate() {
+        let words = story.refs(i);
+        let forgotten = LEXICON.forgotten.any(&words).is_some();
+        let named = !s.facts.tools.is_empty()
+            || !s.facts.consumables.is_empty()
+            || !extract::tools_named(&words).is_empty()
+            || LEXICON.consumables.any(&words).is_some()
+            || words.iter().any(|w| matches!(*w, "screwdriver" | "driver" | "turner" | "tool"));
+        if forgotten && named {
+            out.push(late(s, i, list_at));
+            if let Some(l) = &mut listed {
+                l.take(s, &words);
+            }
+            continue;
+        }
+        // The segment in which the list began is all list; the next one while it only names.
+        let only_names = s.facts.parts.is_empty() && s.facts.fasteners.is_empty() && s.facts.connectors.is_empty();
+        let lists = s.kind == StatementKind::Tool
+            || (only_names
+                && (s.cue == list_cue
+                    || (s.cue == list_cue + 1 && s.facts.acts.is_empty() && s.kind != StatementKind::Caution)));
+        match &mut listed {
+            None if s.kind == StatementKind::Tool && s.cue < 8 => {
+                let mut l = Listed::default();
+                l.take(s, &words);
+                listed = Some(l);
+                list_cue = s.last_cue;
+                list_at = Some(i);
+            }
+            Some(l) if lists && s.cue <= list_cue + 1 || s.kind == StatementKind::Tool && s.cue <= list_cue + 2 => {
+                l.take(s, &words);
+                if s.kind == StatementKind::Tool {
+                    list_cue = s.last_cue;
+                }
+            }
+            Some(l) if s.kind.is_work() && l.is_list() && l.misses(s, &words) => {
+                out.push(late(s, i, list_at));
+                l.take(s, &words);
+            }
+            _ => {}
+        }
+    }
+    out
+}
+
+fn late(s: &Statement, at: usize, list: Option<usize>) -> Contradiction {
+    let named: Vec<&str> =
+        s.facts.tools.iter().map(String::as_str).chain(s.facts.consumables.iter().map(|c| c.name())).collect();
+    let what = if named.is_empty() { "A tool or material".to_owned() } else { named.join(", ") };
+    let says = format!("{what}: used here, and not in the list of tools and materials.");
+    finding(DiscrepancyKind::LateTool, at, list, says)
+}
+
+/// What the opening list holds.
+#[derive(Default)]
+struct Listed {
+    tools: BTreeSet<String>,
+    consumables: BTreeSet<Consumable>,
+    bits: BTreeSet<(Drive, String)>,
+}
+
+impl Listed {
+    /// A tour that once says "you'd want tape" lists nothing.
+    fn is_list(&self) -> bool {
+        self.tools.len() + self.consumables.len() > 1
+    }
+
+    fn take(&mut self, s: &Statement, words: &[&str]) {
+        self.tools.extend(extract::tools_named(words));
+        self.consumables.extend(LEXICON.consumables.all(words).into_iter().map(|(_, _, c)| *c));
+        self.tools.extend(s.facts.tools.iter().cloned());
+        self.tools
+            .extend(s.facts.fasteners.iter().filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name())));
+        self.consumables.extend(s.facts.consumables.iter().copied());
+        self.bits.extend(extract::bits_named(words));
+    }
+
+    /// Only what has to be fetched counts: a weight is found on any table, a part's own glue comes with it.
+    fn misses(&self, s: &Statement, words: &[&str]) -> bool {
+        let any_driver = self.tools.contains("screwdriver") || self.tools.contains("power driver");
+        let tool = s.facts.tools.iter().any(|t| {
+            let driver = t.ends_with("screwdriver");
+            !self.tools.contains(t)
+                && !(driver && (any_driver || t == "screwdriver"))
+                && !(matches!(t.as_str(), "pry tool" | "spudger" | "opening pick" | "spatula" | "knife")
+                    && self
+                        .tools
+                        .iter()
+                        .any(|k| matches!(k.as_str(), "pry tool" | "spudger" | "opening pick" | "spatula"))
+                    && t != "opening pick"
+                    && t != "knife")
+        });
+        let drive = s.facts.fasteners.iter().any(|f| {
+            f.drive.is_some_and(|d| {
+                let name = format!("{} screwdriver", d.name());
+                !self.tools.contains(&name) && !any_driver && !self.tools.is_empty()
+            })
+        });
+        let bit = extract::bits_named(words).iter().any(|(d, b)| {
+            let known: Vec<&(Drive, String)> = self.bits.iter().filter(|(k, _)| k == d).collect();
+            !known.is_empty() && !known.iter().any(|(_, k)| k == b)
+        });
+        let consumable = s.facts.consumables.iter().any(|c| {
+            !self.consumables.contains(c)
+                && matches!(
+                    c,
+                    Consumable::IsopropylAlcohol
+                        | Consumable::CottonSwab
+                        | Consumable::CleaningCloth
+                        | Consumable::ThermalPaste
+                )
+        });
+        tool || drive || bit || consumable
+    }
+}

@@ -1,0 +1,63 @@
+//! Parts that came out and are not told again.
+
+use super::super::facts::{PartFact, PartOp};
+use super::super::lexicon::LEXICON;
+use super::super::sheet::DiscrepancyKind;
+use super::{Contradiction, Story, finding};
+use compact_str::CompactString;
+use std::collections::BTreeSet;
+
+/// Parts that came out and were never told again, in a recording that tells the rebuild. Parts told by another name would
+/// be false alarms, so only parts whose head stays unsaid after the turn count.
+pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
+    if !story.turns() {
+        return Vec::new();
+    }
+    let later: BTreeSet<&str> = (0..story.statements.len())
+        .filter(|i| story.statements[*i].rebuild)
+        .flat_map(|i| story.words[i].iter().map(CompactString::as_str))
+        .collect();
+    // A rebuild that is only summed up omits everything and means nothing by it.
+    let told = parts(story).filter(|(i, p)| story.statements[*i].rebuild && p.op == PartOp::Install).count();
+    if told < 3 {
+        return Vec::new();
+    }
+    const USED_UP: [&str; 16] = [
+        "sticker", "label", "gasket", "seal", "film", "foil", "tape", "foot", "feet", "plug cap", "assembly", "card",
+        "half", "back", "top", "bottom",
+    ];
+    const SAME: [&[&str]; 9] = [
+        &["cover", "housing", "shell", "case", "lid", "back", "panel", "door", "plate", "everything"],
+        &["screen", "display", "glass", "panel", "lcd"],
+        &["board", "motherboard", "mainboard"],
+        &["battery", "pack", "cell", "accumulator"],
+        &["bin", "box", "container"],
+        &["shield", "cover", "plate", "can"],
+        &["module", "board", "memory", "unit"],
+        &["speaker", "loudspeaker"],
+        &["cushion", "pad"],
+    ];
+    parts(story)
+        .filter(|(i, p)| !story.statements[*i].rebuild && p.op == PartOp::Remove)
+        .filter(|(i, p)| {
+            let words: Vec<&str> = p.what.split(' ').collect();
+            let head = words.last().copied().unwrap_or("");
+            let named = words.iter().any(|w| later.contains(w) && (!LEXICON.classes.adjective.contains(*w)));
+            let otherwise = SAME
+                .iter()
+                .filter(|s| s.contains(&head))
+                .any(|s| s.iter().any(|w| later.contains(w)) && head != "shield");
+            let soon = parts(story)
+                .any(|(n, q)| q.op == PartOp::Install && n >= *i && q.what.split(' ').next_back() == Some(head));
+            !named && !soon && !otherwise && !USED_UP.contains(&head) && !p.what.contains("old")
+        })
+        .map(|(i, p)| {
+            let says = format!("The {} comes out and is never told to go back.", p.what);
+            finding(DiscrepancyKind::Omitted, i, None, says)
+        })
+        .collect()
+}
+
+fn parts<'s>(story: &'s Story<'_>) -> impl Iterator<Item = (usize, &'s PartFact)> {
+    story.facts(|s| &s.facts.parts)
+}

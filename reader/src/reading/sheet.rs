@@ -1,0 +1,161 @@
+//! Last pass: the fact sheet of a whole recording, and where the recording contradicts itself.
+
+use super::Statement;
+use super::discrepancies::Contradiction;
+use super::facts::{CautionSubject, ConnectorFact, Consumable, FastenerFact, HeatFact, NeedFact, PartFact};
+use super::statements::{StatementKind, has_work};
+use crate::labels;
+use crate::recording::Recording;
+use crate::units::Measure;
+use serde::{Deserialize, Serialize};
+use std::collections::{BTreeMap, BTreeSet};
+use utoipa::ToSchema;
+
+/// A fact with the second of the segment it stands in.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct At<T> {
+    pub at_s: u64,
+    #[serde(flatten)]
+    pub fact: T,
+}
+
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CautionRow {
+    pub at_s: u64,
+    pub about: CautionSubject,
+}
+
+/// How a recording contradicts itself.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum DiscrepancyKind {
+    Count,
+    Unit,
+    Size,
+    Repeat,
+    Omitted,
+    LateTool,
+    LatePosture,
+    Side,
+    Order,
+}
+
+labels!(DiscrepancyKind {
+    Count: "Count",
+    Unit: "Units",
+    Size: "Size",
+    Repeat: "Said twice",
+    Omitted: "Left out",
+    LateTool: "Not on the list",
+    LatePosture: "How it lies, told late",
+    Side: "Left or right",
+    Order: "Order",
+});
+
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Discrepancy {
+    pub at_s: u64,
+    pub kind: DiscrepancyKind,
+}
+
+/// All facts of one recording, in the shape that `paso read --facts` prints.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct FactSheet {
+    pub rebuild_from_s: Option<u64>,
+    pub tools: Vec<String>,
+    pub consumables: Vec<Consumable>,
+    pub fasteners: Vec<At<FastenerFact>>,
+    pub connectors: Vec<At<ConnectorFact>>,
+    pub parts: Vec<At<PartFact>>,
+    pub heat: Vec<At<HeatFact>>,
+    pub cautions: Vec<CautionRow>,
+    pub measures: Vec<At<Measure>>,
+    pub needs: Vec<At<NeedFact>>,
+    pub idle_segments: Vec<u64>,
+    pub discrepancies: Vec<Discrepancy>,
+}
+
+/// The facts of all statements in one sheet.
+pub(super) fn build(
+    recording: &Recording,
+    statements: &[Statement],
+    turn: Option<usize>,
+    contradictions: &[Contradiction],
+) -> FactSheet {
+    let second = |cue: u32| recording.cues[cue as usize].start.unwrap_or(0) / 1000;
+    fn rows<'a, T: Clone + 'a>(
+        statements: &'a [Statement],
+        second: &'a dyn Fn(u32) -> u64,
+        of: fn(&Statement) -> &Vec<T>,
+    ) -> Vec<At<T>> {
+        statements.iter().flat_map(|s| of(s).iter().map(|f| At { at_s: second(s.last_cue), fact: f.clone() })).collect()
+    }
+    let mut cautions: Vec<CautionRow> = Vec::new();
+    for s in statements {
+        for about in &s.facts.cautions {
+            let row = CautionRow { at_s: second(s.last_cue), about: *about };
+            if !cautions.contains(&row) {
+                cautions.push(row);
+            }
+        }
+    }
+    let mut sheet = FactSheet {
+        rebuild_from_s: turn.map(|cue| second(cue as u32)),
+        tools: tools(statements),
+        consumables: statements
+            .iter()
+            .flat_map(|s| s.facts.consumables.iter().copied())
+            .collect::<BTreeSet<_>>()
+            .into_iter()
+            .collect(),
+        fasteners: rows(statements, &second, |s| &s.facts.fasteners),
+        connectors: rows(statements, &second, |s| &s.facts.connectors),
+        parts: rows(statements, &second, |s| &s.facts.parts),
+        heat: rows(statements, &second, |s| &s.facts.heat),
+        cautions,
+        measures: rows(statements, &second, |s| &s.facts.measures),
+        needs: rows(statements, &second, |s| &s.facts.needs),
+        idle_segments: idle(recording, statements, &second),
+        discrepancies: Vec::new(),
+    };
+    for found in contradictions {
+        let row = Discrepancy { at_s: second(statements[found.at].last_cue), kind: found.kind };
+        if !sheet.discrepancies.contains(&row) {
+            sheet.discrepancies.push(row);
+        }
+    }
+    sheet
+}
+
+/// Every tool once; a screw of a known drive makes its driver certain.
+fn tools(statements: &[Statement]) -> Vec<String> {
+    let mut out: BTreeSet<String> = statements.iter().flat_map(|s| s.facts.tools.iter().cloned()).collect();
+    out.extend(
+        statements
+            .iter()
+            .flat_map(|s| &s.facts.fasteners)
+            .filter_map(|f| f.drive)
+            .map(|d| format!("{} screwdriver", d.name())),
+    );
+    if out.iter().any(|t| t.ends_with(" screwdriver")) {
+        out.remove("screwdriver");
+    }
+    out.into_iter().collect()
+}
+
+/// Segments in which no statement carries work.
+fn idle(recording: &Recording, statements: &[Statement], second: &dyn Fn(u32) -> u64) -> Vec<u64> {
+    let mut working = BTreeSet::new();
+    for s in statements.iter().filter(|s| has_work(s.kind, &s.facts, s.confidence)) {
+        working.extend(s.cue..=s.last_cue);
+    }
+    (0..recording.cues.len() as u32).filter(|c| !working.contains(c)).map(second).collect()
+}
+
+/// How often each kind of statement occurs, for summaries.
+pub fn tally(statements: &[Statement]) -> BTreeMap<StatementKind, usize> {
+    statements.iter().fold(BTreeMap::new(), |mut map, s| {
+        *map.entry(s.kind).or_default() += 1;
+        map
+    })
+}

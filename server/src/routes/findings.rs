@@ -1,0 +1,28 @@
+//! What does not fit, of every rule and every stop, as one list.
+
+use super::publish::whole_or_cut;
+use crate::problem::Problem;
+use crate::store::Store;
+use paso_core::checks::{FindingsView, listen};
+use paso_core::ids::ManualId;
+use rocket::serde::json::Json;
+use rocket::{State, get};
+use uuid::Uuid;
+
+super::endpoints!(findings);
+
+/// The findings of the whole manual with those of its recordings, or of what one of its jobs cuts from it.
+#[utoipa::path(context_path = "/api", tag = "findings", params(("job" = Option<String>, Query)), responses((status = 200, body = FindingsView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[get("/manuals/<id>/findings?<job>")]
+pub async fn findings(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Json<FindingsView>, Problem> {
+    let manual = whole_or_cut(store, id, job).await?;
+    let mut heard = Vec::new();
+    // A guide for one job answers for its steps; the recordings are the manual's.
+    if manual.cut.is_none() {
+        for recording in manual.recordings.keys() {
+            let kept = store.read(ManualId(id), &manual, *recording).await?;
+            heard.extend(listen::findings(&manual, &kept.read));
+        }
+    }
+    Ok(Json(FindingsView::new(&manual, heard)))
+}

@@ -1,0 +1,456 @@
+// Written by scripts/client from the tables of the core; edit those.
+import type { components } from "./schema";
+
+type Schemas = components["schemas"];
+
+/** Words for people, by the value's name. */
+export const labels = {
+  CautionSubject: {
+    "battery": "battery",
+    "cable": "cable",
+    "connector": "connector",
+    "glass": "glass",
+    "burn": "burn",
+    "overheating": "overheating",
+    "esd": "static charge",
+    "liquid": "liquid",
+    "stripped-screw": "stripped screw",
+    "screw-mixup": "screw mix-up",
+    "lost-screw": "lost screw",
+    "sensor": "sensor",
+    "lens": "lens",
+    "membrane": "membrane",
+    "pinch": "pinched cable",
+    "seal": "seal",
+    "power": "power",
+    "short-circuit": "short circuit",
+    "sharp-tool": "sharp tool",
+    "force": "force",
+    "orientation": "orientation",
+    "contamination": "contamination",
+    "wrong-part": "wrong part",
+    "keep-part": "part to keep",
+    "mains": "mains",
+    "chemical": "chemical",
+    "own-risk": "own risk",
+    "other": "other",
+  } satisfies Record<Schemas["CautionSubject"], string>,
+  Class: {
+    "4.8": "4.8",
+    "5.8": "5.8",
+    "8.8": "8.8",
+    "10.9": "10.9",
+    "A2-50": "A2-50",
+    "A2-70": "A2-70",
+    "A4-80": "A4-80",
+  } satisfies Record<Schemas["Class"], string>,
+  ConnectorKind: {
+    "press_fit": "press fit",
+    "latch": "latch",
+    "coaxial": "coaxial",
+    "plug": "plug",
+    "soldered": "soldered",
+  } satisfies Record<Schemas["ConnectorKind"], string>,
+  ConnectorOp: {
+    "disconnect": "disconnect",
+    "connect": "connect",
+  } satisfies Record<Schemas["ConnectorOp"], string>,
+  Consumable: {
+    "adhesive": "adhesive",
+    "tape": "tape",
+    "thermal paste": "thermal paste",
+    "thermal pad": "thermal pad",
+    "isopropyl alcohol": "isopropyl alcohol",
+    "cleaning cloth": "cleaning cloth",
+    "cotton swab": "cotton swab",
+    "protective film": "protective film",
+    "gasket": "gasket",
+  } satisfies Record<Schemas["Consumable"], string>,
+  DiscrepancyKind: {
+    "count": "Count",
+    "unit": "Units",
+    "size": "Size",
+    "repeat": "Said twice",
+    "omitted": "Left out",
+    "late-tool": "Not on the list",
+    "late-posture": "How it lies, told late",
+    "side": "Left or right",
+    "order": "Order",
+  } satisfies Record<Schemas["DiscrepancyKind"], string>,
+  Drive: {
+    "phillips": "PH cross",
+    "pozidriv": "PZ cross",
+    "jis": "JIS cross",
+    "slotted": "SL slot",
+    "torx": "T six-lobe",
+    "torx-plus": "IP six-lobe plus",
+    "hex": "H hex socket",
+    "pentalobe": "five-lobe",
+    "tri-point": "three-lobe",
+    "spanner": "two-hole",
+    "square": "SQ square",
+    "torx-pin": "TR six-lobe with pin",
+    "triangle": "triangle",
+  } satisfies Record<Schemas["Drive"], string>,
+  FastenerFate: {
+    "reuse": "the same ones",
+    "renew": "new ones",
+    "leave_out": "left out on purpose",
+  } satisfies Record<Schemas["FastenerFate"], string>,
+  FastenerOp: {
+    "remove": "remove",
+    "loosen": "loosen",
+    "install": "install",
+    "tighten": "tighten",
+  } satisfies Record<Schemas["FastenerOp"], string>,
+  Harm: {
+    "too_long": "too long",
+    "too_short": "too short",
+    "wrong_thread": "thread",
+    "wrong_head": "head",
+  } satisfies Record<Schemas["Harm"], string>,
+  HeadForm: {
+    "pan": "pan",
+    "countersunk": "countersunk",
+    "cylinder": "cylinder",
+    "wafer": "wafer",
+    "flange": "flange",
+    "hexagon": "hexagon",
+    "none": "none: set screw",
+  } satisfies Record<Schemas["HeadForm"], string>,
+  HeatSource: {
+    "heat gun": "heat gun",
+    "hair dryer": "hair dryer",
+    "heating pad": "heating pad",
+    "heating element": "heating element",
+    "oven": "oven",
+    "soldering iron": "soldering iron",
+  } satisfies Record<Schemas["HeatSource"], string>,
+  HowCounted: {
+    "said": "said",
+    "counted_aloud": "counted aloud",
+    "drawn": "drawn",
+    "confirmed": "confirmed",
+  } satisfies Record<Schemas["HowCounted"], string>,
+  LineKind: {
+    "variants": "Only for",
+    "posture": "The device lies",
+    "caution": "Caution",
+    "act": "Do",
+    "screws": "Screws",
+    "heat": "Heat",
+    "connector": "Unplug",
+    "branch": "If",
+    "note": "Note",
+    "why": "Why",
+  } satisfies Record<Schemas["LineKind"], string>,
+  Locking: {
+    "liquid": "thread locker",
+    "patch": "a patch",
+    "washer": "a washer",
+  } satisfies Record<Schemas["Locking"], string>,
+  Mark: {
+    "look_up": "look it up",
+    "dead_end": "dead end",
+    "rejected": "turned down",
+    "decision": "decision",
+    "complaint": "complaint",
+    "branch": "if so",
+    "alternative": "another way",
+  } satisfies Record<Schemas["Mark"], string>,
+  Material: {
+    "steel": "steel",
+    "brass_insert": "brass insert in plastic",
+    "aluminium": "wrought aluminium",
+    "cast_aluminium": "cast aluminium",
+    "magnesium": "cast magnesium",
+    "pa66_gf30": "glass-filled polyamide",
+    "pc": "polycarbonate",
+    "abs": "ABS",
+  } satisfies Record<Schemas["Material"], string>,
+  NoteKind: {
+    "damage": "damage",
+    "missing_screw": "a screw is missing",
+    "empty_hole": "an empty hole",
+    "promise": "promised to readers",
+    "before": "must hold before",
+    "bound": "works only in its own unit",
+    "lost": "lost by the work",
+    "harmless": "looks bad, is not",
+    "must_pass": "must pass at the end",
+  } satisfies Record<Schemas["NoteKind"], string>,
+  PartFate: {
+    "keep": "stays",
+    "renew": "is renewed",
+    "scrap": "goes for scrap",
+  } satisfies Record<Schemas["PartFate"], string>,
+  PartOp: {
+    "remove": "remove",
+    "install": "install",
+  } satisfies Record<Schemas["PartOp"], string>,
+  Posture: {
+    "face_up": "face up",
+    "face_down": "face down",
+    "on_side": "on its side",
+    "propped": "propped up",
+    "tethered": "open, held by its cables",
+  } satisfies Record<Schemas["Posture"], string>,
+  Reason: {
+    "covers": "Covered",
+    "holds": "Held",
+    "connected_to": "Tied by a cable",
+    "inside": "Inside",
+    "power": "Power first",
+    "cure": "Must soften, cool or dry",
+    "stated": "Told",
+    "author": "Author",
+  } satisfies Record<Schemas["Reason"], string>,
+  Risk: {
+    "glued": "glued",
+    "brittle": "brittle",
+    "single_use": "something is used up",
+    "battery": "battery",
+    "mains": "mains or stored charge",
+  } satisfies Record<Schemas["Risk"], string>,
+  SeamKind: {
+    "glue": "glue",
+    "tape": "tape",
+    "clips": "clips",
+    "snap_edge": "snapped edge",
+  } satisfies Record<Schemas["SeamKind"], string>,
+  StatementKind: {
+    "action": "Action",
+    "caution": "Caution",
+    "condition": "Condition",
+    "observation": "Observation",
+    "tool": "Tools",
+    "test": "Test",
+    "chatter": "Talk",
+    "noise": "Noise",
+  } satisfies Record<Schemas["StatementKind"], string>,
+  Stop: {
+    "listen": "Listen",
+    "steps": "Steps",
+    "chain": "Chain",
+    "screws": "Screws",
+    "seams": "Seams",
+    "cables": "Cables",
+    "cautions": "Cautions",
+    "fold": "Fold",
+    "rehearse": "Rehearse",
+    "publish": "Publish",
+  } satisfies Record<Schemas["Stop"], string>,
+  Stored: {
+    "mat": "on the mat",
+    "row": "in a row",
+    "pile": "in a pile",
+    "in_hole": "in their holes",
+  } satisfies Record<Schemas["Stored"], string>,
+  Topic: {
+    "screws": "Screws",
+    "heat": "Heat",
+    "setting": "Figure",
+    "connector": "Connector",
+    "order": "Order",
+  } satisfies Record<Schemas["Topic"], string>,
+  TorqueFrom: {
+    "maker": "the maker",
+    "narrator": "the narrator",
+    "author": "the author",
+  } satisfies Record<Schemas["TorqueFrom"], string>,
+};
+
+/** Keys and letters that stand for a value. */
+export const keys = {
+  Reason: {
+    "covers": "C",
+    "holds": "H",
+    "connected_to": "T",
+    "inside": "I",
+    "power": "P",
+    "cure": "S",
+    "stated": "N",
+    "author": "A",
+  } satisfies Record<Schemas["Reason"], string>,
+  StatementKind: {
+    "action": "a",
+    "caution": "c",
+    "condition": "i",
+    "observation": "o",
+    "tool": "t",
+    "test": "e",
+    "chatter": "b",
+    "noise": "n",
+  } satisfies Record<Schemas["StatementKind"], string>,
+};
+
+/** The stops in the order of the work; `later` says what one will be for that is not built yet. */
+export const stops: readonly { stop: Schemas["Stop"]; name: string; later: string | null }[] = [
+  {
+    "stop": "listen",
+    "name": "Listen",
+    "later": null
+  },
+  {
+    "stop": "steps",
+    "name": "Steps",
+    "later": null
+  },
+  {
+    "stop": "chain",
+    "name": "Chain",
+    "later": null
+  },
+  {
+    "stop": "screws",
+    "name": "Screws",
+    "later": null
+  },
+  {
+    "stop": "seams",
+    "name": "Seams",
+    "later": "How glued and clipped edges open: where, how deep, how hot, how long."
+  },
+  {
+    "stop": "cables",
+    "name": "Cables",
+    "later": "Every connector, how it opens, and what its cable must pass."
+  },
+  {
+    "stop": "cautions",
+    "name": "Cautions",
+    "later": "What can hurt or break, worded and placed before the step."
+  },
+  {
+    "stop": "fold",
+    "name": "Fold",
+    "later": null
+  },
+  {
+    "stop": "rehearse",
+    "name": "Rehearse",
+    "later": "One step at a time with busy hands: big type, timers, counts to confirm."
+  },
+  {
+    "stop": "publish",
+    "name": "Publish",
+    "later": null
+  }
+];
+
+/** Stops that can be gone to. */
+export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "fold" | "publish";
+
+/** Outlines of tags as path data, about as large as a circle of radius 1. */
+export const outlines: Record<Schemas["Shape"], string> = {
+  "circle": "M-1 0A1 1 0 1 1 1 0A1 1 0 1 1 -1 0Z",
+  "square": "M0.849 0.849L-0.849 0.849L-0.849 -0.849L0.849 -0.849Z",
+  "triangle": "M0 -1.15L1.169 0.875L-1.169 0.875Z",
+  "diamond": "M1.2 0L0 1.2L-1.2 0L0 -1.2Z",
+  "pentagon": "M0 -1.12L1.065 -0.346L0.658 0.906L-0.658 0.906L-1.065 -0.346Z",
+  "hexagon": "M1.08 0L0.54 0.935L-0.54 0.935L-1.08 0L-0.54 -0.935L0.54 -0.935Z",
+  "slab": "M-1.25 -0.75H1.25V0.75H-1.25Z",
+  "drop": "M0 -1.3Q1.5 0.5 0 1Q-1.5 0.5 0 -1.3Z"
+};
+
+/** How a mark is painted: filled with ink or with paper, or a line so wide. */
+export type Mark = { path: string; paint: "ink" | "paper" | number };
+/** Recesses of drives, inside a head of radius 1. */
+export const recesses: Record<Schemas["Drive"] | "unknown", Mark[]> = {
+  "phillips": [
+    {
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
+    }
+  ],
+  "pozidriv": [
+    {
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
+    },
+    {
+      "path": "M0.3 0.3L0.5 0.5M-0.3 0.3L-0.5 0.5M0.3 -0.3L0.5 -0.5M-0.3 -0.3L-0.5 -0.5",
+      "paint": 0.12
+    }
+  ],
+  "jis": [
+    {
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
+    }
+  ],
+  "slotted": [
+    {
+      "path": "M-0.7 0H0.7",
+      "paint": 0.3
+    }
+  ],
+  "torx": [
+    {
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
+    }
+  ],
+  "torx-plus": [
+    {
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
+    }
+  ],
+  "hex": [
+    {
+      "path": "M0.6 0L0.3 0.52L-0.3 0.52L-0.6 0L-0.3 -0.52L0.3 -0.52Z",
+      "paint": "ink"
+    }
+  ],
+  "pentalobe": [
+    {
+      "path": "M0 -0.68L0.247 -0.34L0.647 -0.21L0.399 0.13L0.4 0.55L0 0.42L-0.4 0.55L-0.399 0.13L-0.647 -0.21L-0.247 -0.34Z",
+      "paint": "ink"
+    }
+  ],
+  "tri-point": [
+    {
+      "path": "M0 0V-0.65M0 0L0.56 0.33M0 0L-0.56 0.33",
+      "paint": 0.3
+    }
+  ],
+  "spanner": [
+    {
+      "path": "M-0.51 0A0.16 0.16 0 1 1 -0.19 0A0.16 0.16 0 1 1 -0.51 0Z",
+      "paint": "ink"
+    },
+    {
+      "path": "M0.19 0A0.16 0.16 0 1 1 0.51 0A0.16 0.16 0 1 1 0.19 0Z",
+      "paint": "ink"
+    }
+  ],
+  "square": [
+    {
+      "path": "M0.424 0.424L-0.424 0.424L-0.424 -0.424L0.424 -0.424Z",
+      "paint": "ink"
+    }
+  ],
+  "torx-pin": [
+    {
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
+    },
+    {
+      "path": "M-0.16 0A0.16 0.16 0 1 1 0.16 0A0.16 0.16 0 1 1 -0.16 0Z",
+      "paint": "paper"
+    }
+  ],
+  "triangle": [
+    {
+      "path": "M0 -0.6L0.52 0.3L-0.52 0.3Z",
+      "paint": "ink"
+    }
+  ],
+  "unknown": [
+    {
+      "path": "M-0.2 -0.24A0.22 0.22 0 1 1 0.1 -0.04C0.03 -0.01 0 0.04 0 0.14M0 0.4V0.42",
+      "paint": 0.16
+    }
+  ]
+};

@@ -1,5 +1,7 @@
 //! Takes the pictures of `docs/screenshots` from demo data: `cargo run -p paso-e2e --example shots [FOLDER] [VIEW…]`.
 
+use paso_core::finding::Stop;
+use paso_core::labels::Label;
 use paso_e2e::App;
 use std::path::Path;
 use thirtyfour::By;
@@ -14,72 +16,43 @@ async fn main() {
     }
 }
 
+/// Where a picture is taken, and what is done before, in words parted by "; ".
+type View = (String, String, String);
+
+/// The demo's manuals by their ids.
+struct Demo {
+    lamp: String,
+    scale: String,
+    station: String,
+}
+
+/// The ninth row of a list.
+const NINTH: &str = "tap [role=option][aria-posinset='9']";
+
+/// Every stop that is built: as it is, in the dark, and narrow.
+fn stops(demo: &Demo) -> impl Iterator<Item = View> {
+    Stop::built().flat_map(|stop| {
+        let (manual, before) = match stop {
+            Stop::Listen => (&demo.scale, NINTH),
+            Stop::Steps => (&demo.lamp, "tap [data-step]:nth-of-type(5)"),
+            Stop::Chain => (&demo.station, "tap [data-step]:nth-of-type(6)"),
+            Stop::Screws => (&demo.station, "tap [data-group]:nth-of-type(4)"),
+            Stop::Fold | Stop::Publish => (&demo.lamp, ""),
+            _ => (&demo.station, ""),
+        };
+        let (name, path) = (stop.wire(), format!("/manuals/{manual}/{}", stop.wire()));
+        ["", "dark", "narrow"].map(|look| {
+            let name = if look.is_empty() { name.clone() } else { format!("{name}-{look}") };
+            (name, path.clone(), format!("{look}; {before}"))
+        })
+    })
+}
+
 async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::Error + Send + Sync>> {
     std::fs::create_dir_all(folder)?;
     let app = App::start(true).await;
-    let shelf = app.api("/api/manuals").await;
-    let id = |title: &str| {
-        let rows = shelf.as_array().into_iter().flatten();
-        rows.filter(|r| r["title"].as_str().unwrap_or("").contains(title))
-            .filter_map(|r| r["id"].as_str())
-            .next()
-            .unwrap_or("")
-            .to_owned()
-    };
-    let (lamp, scale, station) = (id("lamp"), id("scale"), id("weather"));
-    let jobs = app.api(&format!("/api/manuals/{station}/jobs")).await;
-    let fan = jobs.as_array().into_iter().flatten().find(|j| j["title"] == "New fan").and_then(|j| j["id"].as_str());
-    let fan = fan.unwrap_or_default().to_owned();
-    // What to do before the picture, in words parted by "; ".
-    const NINTH: &str = "tap [role=option][aria-posinset='9']";
-    let lamp_at = |stop: &str| format!("/manuals/{lamp}/{stop}");
-    let station_at = |stop: &str| format!("/manuals/{station}/{stop}");
-    let scale_at = |stop: &str| format!("/manuals/{scale}/{stop}");
-    let views: Vec<(&str, String, String)> = vec![
-        ("shelf", "/".into(), String::new()),
-        ("listen", scale_at("listen"), NINTH.into()),
-        ("listen-facts", scale_at("listen"), format!("{NINTH}; press Put facts right")),
-        ("listen-contradictions", scale_at("listen"), "press Contradictions".into()),
-        ("listen-recordings", scale_at("listen"), "press Recordings".into()),
-        ("listen-narrow", scale_at("listen"), format!("narrow; {NINTH}")),
-        ("steps", lamp_at("steps"), "tap [data-step]:nth-of-type(5)".into()),
-        ("chain", station_at("chain"), "tap [data-step]:nth-of-type(6)".into()),
-        ("chain-route", station_at("chain"), "tap [data-step]:nth-of-type(5); keys t".into()),
-        ("chain-picture", station_at("chain"), "press Show the picture".into()),
-        ("chain-picture-stages", station_at("chain"), "press Show the picture; pick Show=stages".into()),
-        ("screws", station_at("screws"), "tap [data-group]:nth-of-type(2)".into()),
-        ("screws-tall", station_at("screws"), "tall; tap [data-group]:nth-of-type(4)".into()),
-        ("screws-dark", scale_at("screws"), "dark".into()),
-        ("screws-narrow", station_at("screws"), "narrow; tap [data-group]:nth-of-type(4)".into()),
-        ("screw-mat", format!("/api/manuals/{station}/mat/1?paper=a4"), "plain".into()),
-        ("screw-gauge", format!("/api/manuals/{station}/mat/2?paper=a4"), "plain".into()),
-        ("screws-torque", station_at("screws"), "tap [data-group]:nth-of-type(4); scroll How tight".into()),
-        ("publish-screws", station_at("publish"), "tall; end".into()),
-        ("screws-lamp", lamp_at("screws"), String::new()),
-        ("chain-dark", scale_at("chain"), "dark; tap [data-step]:nth-of-type(4); keys t".into()),
-        ("chain-narrow", scale_at("chain"), "narrow; tap [data-step]:nth-of-type(4); keys t".into()),
-        ("steps-branches", station_at("steps"), "tap [data-step]:nth-of-type(12)".into()),
-        ("steps-parts", station_at("steps"), "tab Parts; press More of the battery".into()),
-        ("steps-parts-narrow", station_at("steps"), "narrow; tab Parts; press More of the battery".into()),
-        ("steps-notes-dark", station_at("steps"), "dark; tab Notes".into()),
-        ("publish-job", format!("{}?job={}", station_at("publish"), fan), String::new()),
-        ("chain-guides", station_at("chain"), "tap section[aria-label='Guides cut from this manual'] summary".into()),
-        ("steps-tools", station_at("steps"), "tab Tools".into()),
-        ("steps-notes", station_at("steps"), "tab Notes".into()),
-        ("steps-words", station_at("steps"), "tab Find and replace; write fan".into()),
-        ("publish-guide", station_at("publish"), String::new()),
-        ("fold", lamp_at("fold"), String::new()),
-        ("fold-unbalanced", scale_at("fold"), String::new()),
-        ("publish", lamp_at("publish"), String::new()),
-        ("steps-editing", scale_at("steps"), "tap [data-step]; press Edit".into()),
-        ("listen-dark", lamp_at("listen"), format!("dark; {NINTH}")),
-        ("fold-dark", lamp_at("fold"), "dark".into()),
-        ("steps-narrow", lamp_at("steps"), "narrow".into()),
-        ("fold-narrow", scale_at("fold"), "narrow".into()),
-        ("shelf-narrow", "/".into(), "narrow".into()),
-        ("missing", "/manuals/01890000-0000-7000-8000-000000000000/steps".into(), String::new()),
-    ];
-    for (name, path, before) in views.into_iter().filter(|(n, ..)| only.is_empty() || only.iter().any(|o| o == n)) {
+    let views = views(&app).await.into_iter().filter(|(n, ..)| only.is_empty() || only.iter().any(|o| o == n));
+    for (name, path, before) in views {
         let width = if before.contains("narrow") { 900 } else { 1280 };
         let height = if before.contains("tall") { 2200 } else { 800 };
         app.resize(width, height).await;
@@ -89,33 +62,84 @@ async fn take(folder: &Path, only: &[String]) -> Result<(), Box<dyn std::error::
         }
         settle(900).await;
         for act in before.split("; ") {
-            match act.split_once(' ').unwrap_or((act, "")) {
-                ("dark", _) => {
-                    app.driver.execute("document.documentElement.dataset.look = 'dark'", vec![]).await?;
-                }
-                ("tap", css) => app.tap_first(By::Css(css)).await?,
-                ("press", name) => app.press(name).await?,
-                ("pick", choice) => {
-                    let (label, option) = choice.split_once('=').unwrap_or((choice, ""));
-                    app.choose(label, option).await?;
-                }
-                ("scroll", name) => {
-                    let to = format!("document.querySelector(\"section[aria-label='{name}']\").scrollIntoView()");
-                    app.driver.execute(to, vec![]).await?;
-                }
-                ("end", _) => {
-                    app.driver.execute("document.querySelector(\"article table\").scrollIntoView()", vec![]).await?;
-                }
-                ("tab", name) => app.tab(name).await?,
-                ("write", text) => app.write("Find", text).await?,
-                ("keys", keys) => app.keys(keys).await?,
-                _ => {}
-            }
+            prepare(&app, act).await?;
         }
         settle(700).await;
         app.driver.screenshot(&folder.join(format!("{name}.png"))).await?;
     }
     app.end().await
+}
+
+/// Does one thing of a view's list.
+async fn prepare(app: &App, act: &str) -> Result<(), thirtyfour::error::WebDriverError> {
+    match act.split_once(' ').unwrap_or((act, "")) {
+        ("dark", _) => app.driver.execute("document.documentElement.dataset.look = 'dark'", vec![]).await.map(drop),
+        ("tap", css) => app.tap_first(By::Css(css)).await,
+        ("press", name) => app.press(name).await,
+        ("pick", choice) => {
+            let (label, option) = choice.split_once('=').unwrap_or((choice, ""));
+            app.choose(label, option).await
+        }
+        ("scroll", name) => {
+            let to = format!("document.querySelector(\"section[aria-label='{name}']\").scrollIntoView()");
+            app.driver.execute(to, vec![]).await.map(drop)
+        }
+        ("end", _) => {
+            app.driver.execute("document.querySelector(\"article table\").scrollIntoView()", vec![]).await.map(drop)
+        }
+        ("tab", name) => app.tab(name).await,
+        ("write", text) => app.write("Find", text).await,
+        ("keys", keys) => app.keys(keys).await,
+        _ => Ok(()),
+    }
+}
+
+async fn views(app: &App) -> Vec<View> {
+    let shelf = app.api("/api/manuals").await;
+    let id = |title: &str| {
+        let mut rows = shelf.as_array().into_iter().flatten();
+        let row = rows.find(|r| r["title"].as_str().is_some_and(|t| t.contains(title)));
+        row.and_then(|r| r["id"].as_str()).unwrap_or_default().to_owned()
+    };
+    let demo = Demo { lamp: id("lamp"), scale: id("scale"), station: id("weather") };
+    let jobs = app.api(&format!("/api/manuals/{}/jobs", demo.station)).await;
+    let fan = jobs.as_array().into_iter().flatten().find(|j| j["title"] == "New fan").and_then(|j| j["id"].as_str());
+    let lamp = |stop: &str| format!("/manuals/{}/{stop}", demo.lamp);
+    let station = |stop: &str| format!("/manuals/{}/{stop}", demo.station);
+    let scale = |stop: &str| format!("/manuals/{}/{stop}", demo.scale);
+    let sheet = |page: u8| format!("/api/manuals/{}/mat/{page}?paper=a4", demo.station);
+    let guides = "tap section[aria-label='Guides cut from this manual'] [aria-expanded]";
+    let more = [
+        ("shelf", "/".to_owned(), ""),
+        ("shelf-narrow", "/".to_owned(), "narrow"),
+        ("missing", "/manuals/01890000-0000-7000-8000-000000000000/steps".to_owned(), ""),
+        ("listen-facts", scale("listen"), "tap [role=option][aria-posinset='9']; press Put facts right"),
+        ("listen-contradictions", scale("listen"), "tab Contradictions"),
+        ("listen-recordings", scale("listen"), "tab Recordings"),
+        ("steps-branches", station("steps"), "tap [data-step]:nth-of-type(12)"),
+        ("steps-editing", scale("steps"), "tap [data-step]; press Edit"),
+        ("steps-parts", station("steps"), "tab Parts; press More of the battery"),
+        ("steps-parts-narrow", station("steps"), "narrow; tab Parts; press More of the battery"),
+        ("steps-tools", station("steps"), "tab Tools"),
+        ("steps-notes", station("steps"), "tab Notes"),
+        ("steps-notes-dark", station("steps"), "dark; tab Notes"),
+        ("steps-words", station("steps"), "tab Find and replace; write fan"),
+        ("chain-route", station("chain"), "tap [data-step]:nth-of-type(5); keys t"),
+        ("chain-route-dark", scale("chain"), "dark; tap [data-step]:nth-of-type(4); keys t"),
+        ("chain-picture", station("chain"), "press Show the picture"),
+        ("chain-picture-stages", station("chain"), "press Show the picture; pick Show=stages"),
+        ("chain-guides", station("chain"), guides),
+        ("screws-tall", station("screws"), "tall; tap [data-group]:nth-of-type(4)"),
+        ("screws-torque", station("screws"), "tap [data-group]:nth-of-type(4); scroll How tight"),
+        ("screws-lamp", lamp("screws"), ""),
+        ("screw-mat", sheet(1), "plain"),
+        ("screw-gauge", sheet(2), "plain"),
+        ("fold-unbalanced", scale("fold"), ""),
+        ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
+        ("publish-screws", station("publish"), "tall; end"),
+    ];
+    let more = more.into_iter().map(|(name, path, before)| (name.to_owned(), path, before.to_owned()));
+    stops(&demo).chain(more).collect()
 }
 
 /// A moment for what loads and fades in.

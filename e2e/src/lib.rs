@@ -1,13 +1,14 @@
 //! Driving the real interface: a server of its own, a browser of its own, and words for what a user does.
 //!
-//! Each test gets a fresh database and a server on a free port inside the test process, and a headless Chromium with an
-//! empty profile. Browsers are shared by nobody: a test can be run alone.
+//! Each test gets a fresh database and a server on a free port inside the test process. A browser is handed from test to
+//! test: what it keeps belongs to an origin, and every server has a port of its own, so a test finds nothing of another
+//! and can be run alone. One that fails takes its browser with it.
 
 use paso_server::serve;
 use paso_server::store::Store;
 use serde_json::{Value, json};
 use std::process::{Child, Command, Stdio};
-use std::sync::OnceLock;
+use std::sync::{Mutex, OnceLock};
 use std::time::Duration;
 use thirtyfour::prelude::*;
 
@@ -42,7 +43,11 @@ impl App {
         }
         let port = paso_cluster::free_port().expect("a port");
         let shutdown = launch(&store, port).await;
-        let (driver, downloads) = browser().await;
+        let idle = IDLE.lock().expect("no test panics while it holds the list").pop();
+        let Browser { driver, downloads } = match idle {
+            Some(browser) => browser,
+            None => browser().await,
+        };
         let app = Self { base: format!("http://127.0.0.1:{port}"), driver, downloads, store, port, shutdown };
         app.resize(SIZE.0, SIZE.1).await;
         app
@@ -148,9 +153,19 @@ impl App {
         steadily(|| async { self.first(by.clone()).await?.send_keys(&text).await }).await
     }
 
-    /// Types into a field without emptying it; in a list of choices this picks the one that begins so.
+    /// Picks the first choice of a field that holds these words.
     pub async fn choose(&self, label: &str, text: &str) -> Result<(), WebDriverError> {
-        steadily(|| async { self.field(label).await?.send_keys(text).await }).await
+        self.choose_in("", label, text).await
+    }
+
+    /// The same where several fields have one label: the one inside a selector.
+    pub async fn choose_in(&self, css: &str, label: &str, text: &str) -> Result<(), WebDriverError> {
+        self.tap_first(By::Css(format!("{css} [data-field='{label}']"))).await?;
+        let option =
+            format!("//*[@role='listbox']//*[@role='option' and contains(normalize-space(.), {})]", quoted(text));
+        // The list of choices lies over the page and is the last of all lists.
+        let option = format!("({option})[last()]");
+        self.tap_first(By::XPath(option)).await
     }
 
     /// An element that holds these words.
@@ -249,20 +264,29 @@ impl App {
         const AXE: &str = include_str!("../../web/node_modules/axe-core/axe.min.js");
         self.driver.execute(AXE, vec![]).await?;
         let script = "const done = arguments[arguments.length - 1];
-            axe.run(document, {resultTypes: ['violations']}).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + (n.failureSummary || '').split('\\n')[1]).join(' | '))), e => done([String(e)]))";
+            axe.run(document, {resultTypes: ['violations']}).then(r => done(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.html + ' ' + (n.failureSummary || '').split('\\n')[1]).join(' | '))), e => done([String(e)]))";
         let found = self.driver.execute_async(script, vec![]).await?;
         Ok(found.json().as_array().into_iter().flatten().filter_map(|v| v.as_str().map(str::to_owned)).collect())
     }
 
     /// Shows the page as it prints.
     pub async fn emulate_print(&self) -> Result<(), WebDriverError> {
-        self.driver.cdp().send_raw("Emulation.setEmulatedMedia", json!({"media": "print"})).await.map(|_| ())
+        self.emulate("print").await
     }
 
-    /// Ends browser and server.
+    async fn emulate(&self, media: &str) -> Result<(), WebDriverError> {
+        self.driver.cdp().send_raw("Emulation.setEmulatedMedia", json!({"media": media})).await.map(drop)
+    }
+
+    /// Ends the server, and leaves the browser to the next test as it was found.
     pub async fn end(self) -> Done {
-        self.driver.quit().await?;
+        self.emulate("").await?;
+        self.driver.goto("about:blank").await?;
+        std::fs::remove_dir_all(&self.downloads)?;
+        std::fs::create_dir_all(&self.downloads)?;
         self.shutdown.notify();
+        let browser = Browser { driver: self.driver, downloads: self.downloads };
+        IDLE.lock().expect("no test panics while it holds the list").push(browser);
         Ok(())
     }
 }
@@ -312,13 +336,28 @@ fn chromedriver() -> u16 {
             .stderr(Stdio::null())
             .spawn()
             .expect("chromedriver; ./test installs it");
-        paso_cluster::after_us(&format!("kill {}", child.id()));
+        // A browser outlives its driver; its folder names it. The brackets keep the shell from finding itself.
+        let (driver, us) = (child.id(), std::process::id());
+        let folders = std::env::temp_dir().join(format!("paso-browser-{us}-*"));
+        paso_cluster::after_us(&format!(
+            "kill {driver}; for c in /proc/[0-9]*/cmdline; do \
+             grep -q '[p]aso-browser-{us}-' $c && kill $(echo $c | cut -d/ -f3); done; sleep 1; rm -rf {}",
+            folders.display()
+        ));
         (child, port)
     });
     *port
 }
 
-async fn browser() -> (WebDriver, std::path::PathBuf) {
+struct Browser {
+    driver: WebDriver,
+    downloads: std::path::PathBuf,
+}
+
+/// Browsers that no test uses just now; they end with this process.
+static IDLE: Mutex<Vec<Browser>> = Mutex::new(Vec::new());
+
+async fn browser() -> Browser {
     let folder = std::env::temp_dir()
         .join(format!("paso-browser-{}-{:?}", std::process::id(), std::thread::current().id()).replace(['(', ')'], ""));
     let downloads = folder.join("downloads");
@@ -344,7 +383,7 @@ async fn browser() -> (WebDriver, std::path::PathBuf) {
     let url = format!("http://127.0.0.1:{}", chromedriver());
     for _ in 0..50 {
         if let Ok(driver) = WebDriver::new(&url, wanted.clone()).await {
-            return (driver, downloads);
+            return Browser { driver, downloads };
         }
         rocket::tokio::time::sleep(Duration::from_millis(200)).await;
     }

@@ -121,7 +121,7 @@ async fn screws_cautions_and_sentences_are_put_right_in_place() -> Done {
     app.press("Remove sentence 1").await?;
     app.saved().await?;
     app.press("Done").await?;
-    app.text("4 × PZ1 7.5 mm – base plate").await?;
+    app.text("4 × PZ1, 7.5 mm, base plate").await?;
     app.text("Hold the plate: it springs up.").await?;
     app.text("Keep the plate clean.").await?;
     app.press("Publish").await?;

@@ -18,7 +18,7 @@ async fn kettle(app: &App) -> Result<String, WebDriverError> {
 
 /// Chooses what the list shows.
 async fn show(app: &App, what: &str) -> Result<(), WebDriverError> {
-    app.tap_first(By::XPath(format!("//option[.='{what}']"))).await
+    app.choose("Show", what).await
 }
 
 /// What the sheet of the manual's first recording says.
@@ -77,7 +77,7 @@ async fn statements_are_joined_and_cut() -> Done {
 async fn a_contradiction_is_settled_by_a_choice() -> Done {
     let app = App::start(false).await;
     let id = kettle(&app).await?;
-    app.press("Contradictions").await?;
+    app.tab("Contradictions").await?;
     app.text("5 screws go back into the base plate; 4 came out.").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.press("4 is right").await?;
@@ -86,7 +86,7 @@ async fn a_contradiction_is_settled_by_a_choice() -> Done {
     app.press("Undo Ctrl Z").await?;
     app.text("5 screws go back into the base plate; 4 came out.").await?;
     app.press("Both stand as said").await?;
-    app.text("Settled: Both stand as said").await?;
+    app.text("Set aside: Both stand as said").await?;
     app.end().await
 }
 
@@ -104,7 +104,7 @@ async fn facts_are_put_right_in_place_with_their_units() -> Done {
     assert_eq!((group["count"].as_u64(), group["length_mm"].as_f64()), (Some(6), Some(7.5)));
     // The screws of the step follow.
     app.press("Steps").await?;
-    app.text("6 × PH1 7.5 mm").await?;
+    app.text("6 × PH1, 7.5 mm").await?;
     app.press("Listen").await?;
     app.tap("Remove four PH1 screws").await?;
     app.press("As read").await?;
@@ -162,7 +162,7 @@ async fn a_table_comes_back_and_a_bad_row_is_named() -> Done {
     let recording = listen[0]["id"].as_str().unwrap_or_default().to_owned();
     let table = app.fetch(&format!("/api/manuals/{id}/recordings/{recording}/statements")).await;
     assert!(table.starts_with("start,end,at,kind,in_job,text,facts"), "{table}");
-    app.press("Recordings").await?;
+    app.tab("Recordings").await?;
     let path = app.downloads.join("edited.csv");
     let input = "//li[.//a[contains(., 'CSV')]]//input[@type='file']";
 
@@ -181,7 +181,7 @@ async fn a_table_comes_back_and_a_bad_row_is_named() -> Done {
 async fn a_second_recording_is_compared_and_can_be_followed() -> Done {
     let app = App::start(false).await;
     kettle(&app).await?;
-    app.press("Recordings").await?;
+    app.tab("Recordings").await?;
     let path = app.downloads.join("second.md");
     std::fs::write(
         &path,
@@ -235,6 +235,33 @@ async fn the_authors_file_shows_its_waveform_and_plays_the_statement_in_hand() -
     // After a reload the file has to be chosen again, by its name.
     app.driver.refresh().await?;
     app.text("Choose kettle.wav again").await?;
+    app.end().await
+}
+
+/// Rows of the list that lie over each other.
+const OVERLAPS: &str = "const rows = [...document.querySelectorAll('[role=option]')].map(r => r.getBoundingClientRect()).sort((a, b) => a.top - b.top);
+    return rows.filter((r, i) => i > 0 && r.top < rows[i - 1].bottom - 0.5).length";
+
+#[rocket::async_test]
+async fn rows_never_lie_over_each_other() -> Done {
+    let app = App::start(false).await;
+    let long = "and mind the ribbon that runs along the left edge because it is short and stiff ".repeat(4);
+    let text: String =
+        (0..40).map(|n| format!("[{n}:00] Remove the lid {n}, {long}. Pull out the fan {n}.\n\n")).collect();
+    let id = app.make("Long", &text).await;
+    for width in [1280, 900, 700] {
+        app.resize(width, 800).await;
+        app.goto(&format!("/manuals/{id}/listen")).await?;
+        app.find("[role=option]").await?;
+        for key in [Key::Home, Key::PageDown, Key::PageDown, Key::End] {
+            app.tap_first(By::Css("[role=option]")).await?;
+            app.keys(key + "").await?;
+            app.until("no row lies over another", async || Ok(app.driver.execute(OVERLAPS, vec![]).await?.json() == 0))
+                .await;
+        }
+        let rows = app.driver.find_all(By::Css("[role=option]")).await?.len();
+        assert!((2..60).contains(&rows), "{rows} rows at {width}");
+    }
     app.end().await
 }
 

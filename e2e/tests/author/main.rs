@@ -1,5 +1,8 @@
 //! The author's day in the real interface.
 
+// A day is told in one piece.
+#![allow(clippy::too_many_lines)]
+
 mod access;
 mod chain;
 mod details;

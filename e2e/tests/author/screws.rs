@@ -30,6 +30,11 @@ async fn place(app: &App, at: &str) -> Result<(), WebDriverError> {
     app.press("Place").await
 }
 
+/// The row of a group by its letter.
+fn group(letter: &str) -> String {
+    format!("//*[@data-group and .//*[@role='img' and starts-with(@aria-label, 'Group {letter}')]]")
+}
+
 async fn holes(app: &App) -> Result<usize, WebDriverError> {
     Ok(app.driver.find_all(By::Css("ol[aria-label='Holes of this group'] li")).await?.len())
 }
@@ -64,7 +69,7 @@ async fn the_ledger_names_what_is_left_over() -> Done {
     app.tap_first(By::Css("[data-group]")).await?;
     app.keys(Key::Down + "").await?;
     app.until("the second group is chosen", async || {
-        Ok(app.attr("[data-group][aria-selected=true]", "aria-label").await?.starts_with("Group B"))
+        Ok(app.words("[data-group][aria-selected=true]").await?.starts_with('B'))
     })
     .await;
     app.goto(&format!("/manuals/{id}/publish")).await?;
@@ -125,11 +130,13 @@ async fn a_hole_is_a_screw() -> Done {
     app.text("2 placed hole(s) would lie outside. Move them first.").await?;
     app.write("Width × height, mm, or corners", "100 × 60").await?;
     app.press("Keep the changes").await?;
-    app.until("it is renamed", async || Ok(app.words("[aria-label='Hole map'] select").await?.contains("Rear face")))
-        .await;
+    app.until("it is renamed", async || {
+        Ok(app.words("[aria-label='Hole map'] [data-field='Layer']").await?.contains("Rear face"))
+    })
+    .await;
     // Another group, on a ring of its own.
     app.tap("2. Remove the fan").await?;
-    app.tap_first(By::Css("[data-group][aria-label^='Group B']")).await?;
+    app.tap_first(By::XPath(group("B"))).await?;
     app.choose("By millimetres", "evenly on a ring").await?;
     app.write("Centre, mm", "50 30").await?;
     app.write("Radius, mm", "12").await?;
@@ -215,7 +222,7 @@ async fn a_guide_touches_only_its_own_screws() -> Done {
     app.text("6 screws out in 2 groups.").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.goto(&format!("/manuals/{id}/screws")).await?;
-    app.tap_first(By::Css("[data-group][aria-label^='Group D']")).await?;
+    app.tap_first(By::XPath(group("D"))).await?;
     app.press("Put the caution at its step").await?;
     app.until("the finding is mended", async || {
         Ok(!app
@@ -224,6 +231,60 @@ async fn a_guide_touches_only_its_own_screws() -> Done {
             .contains("4 mm too long: it bottoms, marks what lies beneath or cracks the boss. Tell"))
     })
     .await;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn what_does_not_matter_is_set_aside_with_a_reason() -> Done {
+    let app = App::start(false).await;
+    let id = radio(&app).await?;
+    app.write("Back", "3\n").await?;
+    app.text("1 of A (PH1, 8 mm, back cover) left over.").await?;
+    app.goto(&format!("/manuals/{id}/publish")).await?;
+    app.text("1 thing to mend first").await?;
+    app.goto(&format!("/manuals/{id}/screws")).await?;
+    app.find("[data-group]").await?;
+    app.write("Back", "4\n").await?;
+    // Two kinds that differ by their length alone.
+    app.goto(&format!("/manuals/{id}/publish")).await?;
+    app.text("Ready to publish").await?;
+    app.press("It does not matter here").await?;
+    app.press("Set it aside").await?;
+    app.text("Nothing is written here. Write at least one word.").await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.keys(Key::Escape + "").await?;
+    app.write("Why it does not matter here", "Kept in two trays.").await?;
+    app.press("Set it aside").await?;
+    app.text("Set aside: Kept in two trays.").await?;
+    app.saved().await?;
+    let findings = app.api(&format!("/api/manuals/{id}/findings")).await["findings"].clone();
+    let aside = findings.as_array().into_iter().flatten().filter(|f| f["set_aside"] == "Kept in two trays.").count();
+    assert_eq!(aside, 1, "{findings}");
+    app.press("It matters after all").await?;
+    app.until("it stands again", async || Ok(!app.words("main").await?.contains("Set aside: Kept in two trays.")))
+        .await;
+    app.press("Undo Ctrl Z").await?;
+    app.text("Set aside: Kept in two trays.").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn the_ledger_is_walked_cell_by_cell() -> Done {
+    let app = App::start(false).await;
+    radio(&app).await?;
+    let focused = "return document.activeElement.getAttribute('role') + ' ' + document.activeElement.textContent";
+    let here = async || -> Result<String, WebDriverError> {
+        Ok(app.driver.execute(focused, vec![]).await?.json().as_str().unwrap_or_default().to_owned())
+    };
+    app.tap_first(By::XPath(group("A"))).await?;
+    app.keys(Key::Home + "").await?;
+    assert_eq!(here().await?, "gridcell A");
+    app.keys(Key::Right + "").await?;
+    assert!(here().await?.starts_with("rowheader 4 × PH1"), "{}", here().await?);
+    app.keys(Key::Right + "").await?;
+    assert_eq!(here().await?, "gridcell 4", "screws out");
+    app.keys(Key::End + "").await?;
+    assert_eq!(here().await?, "gridcell 0", "left over");
     app.end().await
 }
 

@@ -4,6 +4,7 @@
 //! the stops, so that the demo can never show something the program cannot do.
 
 use crate::store::{EditRequest, Store, StoreError};
+use paso_core::fasteners::balance::{comes_out, in_order};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
@@ -124,9 +125,11 @@ impl Desk {
         }
     }
 
+    /// The first group that comes out for a part; its screws may be spoken of again elsewhere.
     fn group_of(&self, holds: &str) -> Option<GroupId> {
         let of = |g: &&FastenerGroup| g.holds.iter().any(|p| self.manual.part_name(*p) == holds);
-        self.manual.fasteners.values().find(of).map(|g| g.id)
+        let mut out = in_order(&self.manual).into_iter().map(|(_, g)| g).filter(|g| comes_out(g));
+        out.find(of).map(|g| g.id)
     }
 
     fn layer(&mut self, name: &str, width_mm: f64, height_mm: f64, radius_mm: f64) -> LayerId {

@@ -368,6 +368,9 @@ async fn the_demo_shows_real_content_at_every_stop() {
         let found = paso_core::checks::findings(&manual);
         let order = |f: &&paso_core::finding::Finding| f.stop == Stop::Chain;
         assert!(chain.conditions.len() >= 5 && found.iter().filter(order).all(|f| !f.blocks), "{}", row.title);
+        if row.title.contains("scale") {
+            assert_eq!(guide.fold.balance.left_over, 1, "the screw that stays on the bench");
+        }
         if row.title.contains("weather") {
             let jobs = paso_core::order::jobs(&manual);
             assert!(jobs.len() == 5 && jobs.iter().all(|j| j.route.is_some() && j.shared > 0), "{jobs:#?}");

@@ -48,6 +48,11 @@ impl<'m> Case<'m> {
         self.sorted.get_or_init(|| sort(self.manual))
     }
 
+    /// Whether it is a guide cut from a manual: what such a one leaves out, it leaves out on purpose.
+    fn is_cut(&self) -> bool {
+        self.manual.cut.is_some()
+    }
+
     /// The title of a step, or a word for one that is gone.
     fn title(&self, id: StepId) -> &'m str {
         self.manual.steps.get(&id).map_or("a step that is gone", |s| s.title.as_str())

@@ -36,6 +36,20 @@ fn what_is_left_over_blocks_publishing() {
 }
 
 #[test]
+fn a_guide_leaves_parts_out_on_purpose() {
+    use crate::manual::{Edit, JobEdit};
+    let whole = manual(KETTLE);
+    let plate = whole.parts.values().find(|p| p.name == "base plate").unwrap().id;
+    let id = JobId(Uuid::from_u128(1));
+    let add = JobEdit::Add { id, title: "New plate".into(), targets: vec![plate], without: vec![] };
+    let whole = whole.apply(&Edit::Job(add), "Ann").unwrap().0;
+    let cut = crate::order::cut(&whole, &whole.jobs[&id]).expect("a way");
+    assert!(cut.steps.len() < whole.steps_in(Phase::Teardown).len(), "it leaves something out");
+    let rules: Vec<_> = crate::checks::findings(&cut).into_iter().map(|f| f.rule).collect();
+    assert!(!rules.contains(&crate::finding::RuleId::UnreachedPart), "{rules:?}");
+}
+
+#[test]
 fn json_goes_both_ways_and_fits_its_schema() {
     let manual = manual(KETTLE);
     let json = serde_json::to_value(&manual).unwrap();

@@ -7,6 +7,7 @@ import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import {
   api,
+  type Finding,
   type GuideBlock,
   type GuideLine,
   type GuideStepBlock,
@@ -112,10 +113,12 @@ export default function Publish() {
   const wanted = search.get("job");
   const job = wanted && view.manual.jobs[wanted] ? wanted : null;
   const { data, error } = useGuide(job);
-  if (!data)
+  const findings = useFindings(job);
+  // Both at once: a list that comes later would push the files away from under the pointer.
+  if (!data || !findings.data)
     return (
       <Page>
-        <Pending error={error}>Setting the guide …</Pending>
+        <Pending error={error ?? findings.error}>Setting the guide …</Pending>
       </Page>
     );
   return (
@@ -142,7 +145,7 @@ export default function Publish() {
           ]}
           onChange={(id) => setSearch(id === "" ? {} : { job: id })}
         />
-        <Before job={job} />
+        <Before job={job} findings={findings.data.findings} />
       </Side>
     </Page>
   );
@@ -276,9 +279,8 @@ function LayerMap({ layer, job }: { layer: SheetLayer; job: string | null }) {
   );
 }
 
-function Before({ job }: { job: string | null }) {
+function Before({ job, findings }: { job: string | null; findings: Finding[] }) {
   const { id } = useManual();
-  const findings = useFindings(job).data?.findings;
   const queries = useQueryClient();
   const revisions = useQuery({
     queryKey: ["revisions", id],
@@ -289,17 +291,17 @@ function Before({ job }: { job: string | null }) {
       must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id }, query: { job: job ?? undefined } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["revisions", id] }),
   });
-  const blocks = findings?.filter((f) => f.blocks && f.set_aside == null).length ?? 0;
+  const blocks = findings.filter((f) => f.blocks && f.set_aside == null).length;
   return (
     <>
       <section>
         <Heading>{blocks > 0 ? `${plural(blocks, "thing")} to mend first` : "Ready to publish"}</Heading>
-        <PrimaryButton isDisabled={!findings || blocks > 0 || publish.isPending} onPress={() => publish.mutate()}>
+        <PrimaryButton isDisabled={blocks > 0 || publish.isPending} onPress={() => publish.mutate()}>
           Publish revision {(revisions.data?.[0]?.number ?? 0) + 1}
         </PrimaryButton>
         {publish.error ? <ErrorNote>{sentence(publish.error)}</ErrorNote> : null}
         <ul>
-          {findings?.map((f) => (
+          {findings.map((f) => (
             <Remains key={f.key} $blocks={f.blocks}>
               <One finding={f} also={() => <Link to={`../${f.stop}`}>Go there</Link>} />
             </Remains>

@@ -2,7 +2,7 @@
  * Screws: the ledger stays in sight; choose a group, and its holes, order, torque and risks follow on one page.
  */
 import { Plus, Printer } from "lucide-react";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import styled from "styled-components";
 import { newId, type ScrewsView } from "../api/client";
 import { useFindings, useManual, useScrews } from "../api/manual";
@@ -57,9 +57,12 @@ export default function Screws() {
 function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob: (job: string) => void }) {
   const { view } = useManual();
   const [chosen, setChosen] = useState<string | null>(screws.ledger.rows[0]?.group ?? null);
-  const group = chosen ? view.manual.fasteners[chosen] : undefined;
-  const about = screws.groups.find((g) => g.group === chosen);
-  const row = screws.ledger.rows.find((r) => r.group === chosen);
+  // The ledger stands at once; what is known of the group in hand is drawn between key presses.
+  const inHand = useDeferredValue(chosen, null);
+  const waits = chosen !== null && inHand === null;
+  const group = inHand ? view.manual.fasteners[inHand] : undefined;
+  const about = screws.groups.find((g) => g.group === inHand);
+  const row = screws.ledger.rows.find((r) => r.group === inHand);
   const { balance } = screws.ledger;
   const found = (useFindings(job).data?.findings ?? []).filter((f) => isOfKind(f, "group"));
   useEvidence(group?.evidence);
@@ -88,7 +91,7 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
           <AddGroup onAdded={setChosen} />
         </div>
         <Side>
-          {group && about && row ? (
+          {waits ? null : group && about && row ? (
             <>
               <Name>
                 <Tag tag={row.tag} size={38} />
@@ -96,10 +99,10 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
                   {row.count} × {row.label}
                 </Heading>
               </Name>
-              <Findings name="To look at" findings={found.filter((f) => isAbout(f, "group", chosen))} />
+              <Findings name="To look at" findings={found.filter((f) => isAbout(f, "group", inHand))} />
               <HoleMap key={group.id} group={group} screws={screws} onChoose={setChosen} />
               <Torque group={group} setting={about.setting} />
-              <Risks screws={screws} chosen={chosen} />
+              <Risks screws={screws} chosen={inHand} />
               <Facts group={group} about={about} screws={screws} onChoose={setChosen} />
             </>
           ) : (
@@ -107,13 +110,13 @@ function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob
           )}
           <Findings
             name="To look at in other groups"
-            findings={found.filter((f) => !isAbout(f, "group", chosen))}
+            findings={waits ? [] : found.filter((f) => !isAbout(f, "group", inHand))}
             also={(f) => {
               const group = idOf(f, "group");
               return group && <Button onPress={() => setChosen(group)}>Show it</Button>;
             }}
           />
-          {screws.ledger.rows.length > 0 && (
+          {!waits && screws.ledger.rows.length > 0 && (
             <>
               <Bits screws={screws} />
               <Kinds screws={screws} />

@@ -48,11 +48,6 @@ impl<'m> Case<'m> {
         self.sorted.get_or_init(|| sort(self.manual))
     }
 
-    /// Whether it is a guide cut from a manual: what such a one leaves out, it leaves out on purpose.
-    fn is_cut(&self) -> bool {
-        self.manual.cut.is_some()
-    }
-
     /// The title of a step, or a word for one that is gone.
     fn title(&self, id: StepId) -> &'m str {
         self.manual.steps.get(&id).map_or("a step that is gone", |s| s.title.as_str())
@@ -64,6 +59,11 @@ type Check = (Rule, fn(&Case<'_>) -> Vec<Finding>);
 
 /// Every rule that a manual alone can break; those of recordings stand in [`listen`].
 fn rules() -> impl Iterator<Item = &'static Check> {
+    rules_of_guides().chain(order::RULES_OF_WHOLE)
+}
+
+/// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
+fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
     steps::TEXT.iter().chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(steps::RULES)
 }
 
@@ -74,7 +74,9 @@ pub fn findings(manual: &Manual) -> Vec<Finding> {
 
 /// As [`findings`], for who has worked some of the case out already.
 pub fn findings_of(case: &Case<'_>) -> Vec<Finding> {
-    in_order(rules().flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect())
+    let of_whole = order::RULES_OF_WHOLE.iter().filter(|_| case.manual.cut.is_none());
+    let all = rules_of_guides().chain(of_whole);
+    in_order(all.flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect())
 }
 
 /// The order in which findings are read.

@@ -124,27 +124,34 @@ fn row(manual: &Manual, chain: &Chain, part: &Part, level: usize) -> PartRow {
     }
 }
 
-/// What a step waits for, as the parts that leave there. Behind a choice of ways nothing is sure any more.
+/// What a step waits for, as the parts that leave there, in the order of the steps. Behind a choice of ways nothing is
+/// sure any more.
 fn behind(manual: &Manual, chain: &Chain, step: StepId) -> Vec<Vec<PartId>> {
-    let mut out: Vec<Vec<PartId>> = Vec::new();
+    let mut out: Vec<(Option<usize>, Vec<PartId>)> = Vec::new();
     let (mut seen, mut open) = (BTreeSet::from([step]), vec![step]);
     while let Some(step) = open.pop() {
         for c in chain.of_step(step) {
             match c.plain() {
                 Some(way) => {
                     for before in way.iter().copied().filter(|s| seen.insert(*s)) {
-                        out.extend(removed_in(&manual.steps[&before]).into_iter().map(|p| vec![p]));
+                        let place = chain.at(before);
+                        out.extend(removed_in(&manual.steps[&before]).into_iter().map(|p| (place, vec![p])));
                         open.push(before);
                     }
                 }
-                None => out.push(c.ways.iter().flatten().flat_map(|s| removed_in(&manual.steps[s])).collect()),
+                None => {
+                    let mut any: Vec<StepId> = c.ways.iter().flatten().copied().collect();
+                    any.sort_by_key(|s| chain.at(*s));
+                    let place = any.first().and_then(|s| chain.at(*s));
+                    out.push((place, any.iter().flat_map(|s| removed_in(&manual.steps[s])).collect()));
+                }
             }
         }
     }
-    out.retain(|any| !any.is_empty());
+    out.retain(|(_, any)| !any.is_empty());
     out.sort();
     out.dedup();
-    out
+    out.into_iter().map(|(_, any)| any).collect()
 }
 
 fn fixed_by(manual: &Manual, part: PartId) -> Vec<String> {
@@ -189,7 +196,7 @@ fn tools(manual: &Manual) -> Vec<ToolRow> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::{Edit, RecordingRef, Source, StepEdit, StepField, ToolChoice, draft};
+    use crate::manual::{Edit, RecordingRef, RequirementEdit, Source, StepEdit, StepField, ToolChoice, draft};
     use crate::recording::Recording;
     use uuid::Uuid;
 
@@ -199,10 +206,15 @@ mod tests {
         [0:30] Remove the tray.";
 
     fn lamp() -> Manual {
+        lamp_of(0)
+    }
+
+    /// The ids of parts and steps follow from that of the manual.
+    fn lamp_of(id: u128) -> Manual {
         let recording = Recording::parse(LAMP.as_bytes()).unwrap();
         let reading = crate::reading::read(&recording);
         let about = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
-        draft(ManualId(Uuid::nil()), "Lamp", "Lamp 1", &[Source { recording: about, reading: &reading }])
+        draft(ManualId(Uuid::from_u128(id)), "Lamp", "Lamp 1", &[Source { recording: about, reading: &reading }])
     }
 
     #[test]
@@ -227,6 +239,22 @@ mod tests {
         let battery = rows.iter().find(|r| manual.part_name(r.part) == "battery").unwrap();
         let behind: Vec<&str> = battery.behind.iter().flatten().map(|p| manual.part_name(*p)).collect();
         assert_eq!(behind, ["cover"]);
+    }
+
+    #[test]
+    fn what_lies_behind_stands_in_the_order_of_the_steps() {
+        for seed in 0..8 {
+            let manual = lamp_of(seed);
+            let [cover, battery, tray] = manual.order()[..] else { panic!("three steps") };
+            let id = RequirementId(Uuid::nil());
+            let wait =
+                RequirementEdit::Add { id, step: tray, ways: vec![vec![cover, battery]], because: String::new() };
+            let manual = manual.apply(&Edit::Requirement(wait), "Ann").unwrap().0;
+            let rows = parts(&manual);
+            let tray = rows.iter().find(|r| manual.part_name(r.part) == "tray").unwrap();
+            let behind: Vec<&str> = tray.behind.iter().flatten().map(|p| manual.part_name(*p)).collect();
+            assert_eq!(behind, ["cover", "battery"], "{seed}");
+        }
     }
 
     #[test]

@@ -291,7 +291,7 @@ function Before({ job, findings }: { job: string | null; findings: Finding[] }) 
       must(api.POST("/api/manuals/{id}/revisions", { params: { path: { id }, query: { job: job ?? undefined } } })),
     onSettled: () => queries.invalidateQueries({ queryKey: ["revisions", id] }),
   });
-  const blocks = findings.filter((f) => f.blocks && f.set_aside == null).length;
+  const blocks = findings.filter((f) => f.blocks).length;
   return (
     <>
       <section>

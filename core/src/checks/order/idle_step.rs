@@ -16,9 +16,6 @@ pub(super) const RULE: Rule = Rule {
 };
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    if case.is_cut() {
-        return Vec::new();
-    }
     let (manual, chain) = (case.manual, case.chain());
     let graph = chain.graph();
     let alone = |(i, id): &(usize, &_)| graph.after(*i).is_empty() && !works(&manual.steps[*id]);

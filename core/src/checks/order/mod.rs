@@ -12,6 +12,8 @@ pub(super) const RULES: &[Check] = &[
     (ring::RULE, ring::find),
     (too_early::RULE, too_early::find),
     (rough_on_kept_part::RULE, rough_on_kept_part::find),
-    (idle_step::RULE, idle_step::find),
-    (unreached_part::RULE, unreached_part::find),
 ];
+
+/// What nothing needs or reaches in a whole manual may well be left out of a guide cut from it.
+pub(super) const RULES_OF_WHOLE: &[Check] =
+    &[(idle_step::RULE, idle_step::find), (unreached_part::RULE, unreached_part::find)];

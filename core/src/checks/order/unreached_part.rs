@@ -15,9 +15,6 @@ pub(super) const RULE: Rule = Rule {
 };
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    if case.is_cut() {
-        return Vec::new();
-    }
     let (manual, chain) = (case.manual, case.chain());
     let handled = |part: PartId| {
         chain.steps.iter().any(|s| {

@@ -129,13 +129,15 @@ pub struct Rule {
 }
 
 /// What a finding is about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Subject {
     Step(StepId),
     Part(PartId),
     Note(NoteId),
     Tool(ToolId),
+    /// A tool that steps use and nobody laid out has no id.
+    ToolNamed(String),
     Group(GroupId),
     /// Words of a recording, by the characters of its joined text.
     Words {

@@ -41,7 +41,7 @@ fn written(text: &str) -> (Manual, Vec<(Option<Subject>, String)>) {
     let mut about = None;
     for line in text.lines().map(str::trim).filter(|l| !l.is_empty()) {
         match line.strip_prefix("~~~ ") {
-            Some(mark) => marked.push((about, mark.to_owned())),
+            Some(mark) => marked.push((about.clone(), mark.to_owned())),
             None => about = Some(writer.line(line)),
         }
     }
@@ -64,7 +64,7 @@ pub(super) fn check(rule: &Rule, text: &str) {
     let (manual, mut marked) = written(text);
     let findings = of(rule, &manual);
     let mut shown: Vec<(Option<Subject>, String)> =
-        findings.iter().map(|f| (f.about.first().copied(), format!("{}: {}", f.rule.name(), f.says))).collect();
+        findings.iter().map(|f| (f.about.first().cloned(), format!("{}: {}", f.rule.name(), f.says))).collect();
     marked.sort();
     shown.sort();
     assert_eq!(shown, marked, "\n{text}");

@@ -2,7 +2,7 @@
 //! order. How the device arrived is the author's business and is not published.
 
 use crate::ids::VariantId;
-use crate::manual::{Manual, NoteKind, Phase, RatingLabel, Replacement};
+use crate::manual::{Manual, NoteKind, Part, PartFate, Phase, RatingLabel, Replacement};
 use crate::units::{in_milliampere_hours, in_volts, in_watt_hours, number};
 
 /// The notes of one kind that stand in this guide.
@@ -36,12 +36,18 @@ fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {
     parts.chain(screws).chain(numbered).collect()
 }
 
-/// What is to be ordered for the parts that steps of this manual move.
+/// What is to be ordered for the parts that steps of this manual move. A guide for one job orders what becomes new there:
+/// what its author renews, and what does not survive coming off.
 pub(super) fn orders(manual: &Manual) -> Vec<String> {
     let moved = |id| manual.steps.values().any(|s| s.actions.iter().any(|a| a.parts.contains(&id)));
-    let line = |p: &crate::manual::Part| {
+    let becomes_new = |p: &Part| match manual.cut.as_ref().and_then(|c| c.fates.get(&p.id)) {
+        None | Some(PartFate::Renew) => true,
+        Some(PartFate::Scrap) => false,
+        Some(PartFate::Keep) => p.single_use,
+    };
+    let line = |p: &Part| {
         let text = order_text(p.replacement.as_ref()?);
-        (moved(p.id) && !text.is_empty()).then(|| format!("{}: {text}", p.name))
+        (moved(p.id) && becomes_new(p) && !text.is_empty()).then(|| format!("{}: {text}", p.name))
     };
     manual.parts.values().filter_map(line).collect()
 }

@@ -1,5 +1,5 @@
 use super::*;
-use crate::manual::{RecordingRef, Source, draft, from_json};
+use crate::manual::{RecordingRef, Replacement, Source, draft, from_json};
 use crate::recording::Recording;
 use rstest::rstest;
 use uuid::Uuid;
@@ -45,6 +45,16 @@ fn a_guide_leaves_parts_out_on_purpose() {
     let whole = whole.apply(&Edit::Job(add), "Ann").unwrap().0;
     let cut = crate::order::cut(&whole, &whole.jobs[&id]).expect("a way");
     assert!(cut.steps.len() < whole.steps_in(Phase::Teardown).len(), "it leaves something out");
+    let numbered = |m: &Manual| {
+        let mut m = m.clone();
+        for part in m.parts.values_mut() {
+            part.replacement = Some(Replacement { number: Some(part.name.clone()), ..Default::default() });
+        }
+        m
+    };
+    assert_eq!(around::orders(&numbered(&cut)), ["base plate: No. base plate"]);
+    let all = around::orders(&numbered(&whole));
+    assert!(all.len() > 1, "the whole manual orders whatever its steps move: {all:?}");
     let rules: Vec<_> = crate::checks::findings(&cut).into_iter().map(|f| f.rule).collect();
     assert!(!rules.contains(&crate::finding::RuleId::UnreachedPart), "{rules:?}");
 }

@@ -62,7 +62,7 @@ async fn a_part_is_picked_and_its_way_becomes_a_guide() -> Done {
     let app = App::start(false).await;
     let id = pump(&app, "chain").await?;
     app.write("Which part should come out?", "main b").await?;
-    app.tap_first(By::Css("[role=listbox] [role=option]")).await?;
+    app.tap_first(By::Css("[data-trigger=ComboBox] [role=option]")).await?;
     app.text("To reach the main board").await?;
     app.text("No set of steps is less work.").await?;
     let way = app.words("ol[aria-label='Steps of this way']").await?;

@@ -3145,6 +3145,9 @@ export interface components {
         } | {
             tool: components["schemas"]["ToolId"];
         } | {
+            /** @description A tool that steps use and nobody laid out has no id. */
+            tool_named: string;
+        } | {
             group: components["schemas"]["GroupId"];
         } | {
             /** @description Words of a recording, by the characters of its joined text. */

@@ -190,8 +190,9 @@ function GuideStep({ step }: { step: GuideStepBlock }) {
       <span>{step.number}</span>
       <div>
         <h3>{step.guide ? <Link to={`?job=${step.guide}`}>{step.title}</Link> : step.title}</h3>
-        {step.lines.map((line) => (
-          <Line key={line.kind + line.text} line={line} />
+        {step.lines.map((line, at) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: lines are never moved, and two may be equal
+          <Line key={at} line={line} />
         ))}
       </div>
     </StepBox>

@@ -34,7 +34,7 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
             let says = format!("Used in “{}” and not laid out: {tool}. Lay it out at the start.", step.title);
             let edit = KitEdit::LayOut { id: ToolId(Uuid::new_v5(&manual.id.0, tool.as_bytes())), name: tool.clone() };
             let fix = Fix { label: format!("Lay out the {tool}"), edit: Edit::Kit(edit) };
-            out.push(Finding { fixes: vec![fix], ..RULE.finding(Subject::Step(id), says) });
+            out.push(RULE.finding_about(vec![Subject::Step(id), Subject::ToolNamed(tool.clone())], says).with([fix]));
         }
     }
     out

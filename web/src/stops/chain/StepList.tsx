@@ -1,5 +1,5 @@
 /** The steps in the order of the work, with the reasons between them as arcs in the margin. */
-import { useRef } from "react";
+import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import type { ChainRow, ChainView, ConditionRow } from "../../api/client";
 import { keys } from "../../api/tables";
@@ -13,7 +13,7 @@ const Board = styled.div`
   display: grid;
   grid-template-columns: ${MARGIN}px minmax(0, 1fr);
 `;
-const Row = styled.li<{ $chosen: boolean; $faded: boolean; $lit: boolean }>`
+const Row = styled(ListBoxItem)<{ $faded: boolean; $lit: boolean }>`
   height: ${ROW}px;
   display: grid;
   grid-template-columns: 34px minmax(0, 1fr) auto;
@@ -21,9 +21,8 @@ const Row = styled.li<{ $chosen: boolean; $faded: boolean; $lit: boolean }>`
   align-items: center;
   padding: 0 10px;
   border-bottom: 1px solid var(--line);
-  background: ${(p) => (p.$chosen ? "var(--sheet)" : "none")};
-  box-shadow: ${(p) => (p.$chosen ? "inset 4px 0 0 var(--accent)" : "none")};
   cursor: default;
+  &[data-selected] { background: var(--sheet); box-shadow: inset 4px 0 0 var(--accent); }
   & > b { font: 700 1.1rem ${font.plain}; color: var(--soft); text-align: right; }
   & > span { font: ${(p) => (p.$lit ? 650 : 500)} 1.05rem/1.2 ${font.text}; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; color: ${(p) => (p.$faded ? "var(--soft)" : "var(--ink)")}; font-style: ${(p) => (p.$faded ? "italic" : "normal")}; }
   & > small { font-size: 0.86rem; color: var(--soft); text-align: right; }
@@ -42,56 +41,52 @@ type Props = {
 };
 
 export function StepList({ chain, lit, chosen, onChoose, onReach, onConfirm, onAdd }: Props) {
-  const list = useRef<HTMLOListElement>(null);
-  const go = (at: number) => {
-    const step = chain.steps[at];
-    if (!step) return;
-    onChoose(step.step);
-    list.current?.querySelector<HTMLElement>(`[data-step="${step.step}"]`)?.focus();
-  };
-  const onKey = (event: React.KeyboardEvent, step: ChainRow, at: number) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const keys = new Map<string, () => void>([
-      ["arrowdown", () => go(at + 1)],
-      ["arrowup", () => go(at - 1)],
-      ["home", () => go(0)],
-      ["end", () => go(chain.steps.length - 1)],
-      ["t", () => onReach(step)],
-      ["y", () => onConfirm(step.step)],
-      ["a", onAdd],
-    ]);
-    const act = keys.get(event.key.toLowerCase());
+  const inHand = chain.steps.find((s) => s.step === chosen);
+  const onKey = (event: React.KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !inHand) return;
+    const acts: Record<string, () => void> = {
+      t: () => onReach(inHand),
+      y: () => onConfirm(inHand.step),
+      a: onAdd,
+    };
+    const act = acts[event.key.toLowerCase()];
     if (!act) return;
     event.preventDefault();
+    event.stopPropagation();
     act();
   };
   return (
-    <Board>
+    <Board onKeyDownCapture={onKey}>
       <Arcs chain={chain} lit={lit} chosen={chosen} />
-      <ol ref={list} aria-label="Steps in the order of the work">
-        {chain.steps.map((step, i) => (
+      <ListBox
+        aria-label="Steps in the order of the work"
+        selectionMode="single"
+        selectionBehavior="replace"
+        selectedKeys={chosen ? [chosen] : []}
+        onSelectionChange={(picked) => {
+          const [step] = picked === "all" ? [] : picked;
+          if (step) onChoose(String(step));
+        }}
+      >
+        {chain.steps.map((step) => (
           <Row
             key={step.step}
+            id={step.step}
+            // Typing a number goes to that step.
+            textValue={String(step.number)}
             data-step={step.step}
-            tabIndex={chosen === step.step || (chosen === null && i === 0) ? 0 : -1}
-            aria-current={chosen === step.step ? "true" : undefined}
-            $chosen={chosen === step.step}
             $lit={lit?.has(step.step) ?? false}
             $faded={lit !== null && !lit.has(step.step)}
-            onClick={() => onChoose(step.step)}
-            onFocus={() => chosen !== step.step && onChoose(step.step)}
-            onKeyDown={(event) => onKey(event, step, i)}
-            title={step.title}
           >
             <b>{step.number}</b>
-            <span>{step.title}</span>
+            <span title={step.title}>{step.title}</span>
             <small>
               {step.timed ? "" : "≈ "}
               {minutes(step.seconds)}
             </small>
           </Row>
         ))}
-      </ol>
+      </ListBox>
     </Board>
   );
 }

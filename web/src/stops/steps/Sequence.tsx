@@ -1,6 +1,7 @@
 /** The manual as a typeset sequence, put right in place. */
 import { Plus } from "lucide-react";
 import { Fragment, useEffect, useRef, useState } from "react";
+import { FocusScope } from "react-aria";
 import styled from "styled-components";
 import { type Edit, type Finding, type MarginRow, newId, type Spot } from "../../api/client";
 import { useManual, useSpots } from "../../api/manual";
@@ -101,16 +102,8 @@ export function Sequence({ shown, margins, found }: Props) {
     const at = ids.indexOf(id);
     const send = (e: Edit) => void edit(e);
     const step = manual.steps[id];
-    const up = ids[at - 1] ?? order[order.indexOf(id) - 1];
-    const down = ids[at + 1] ?? order[order.indexOf(id) + 1];
     const done = (next: string | undefined) => (r: { ok: boolean }) => r.ok && focusStep(next);
     switch (`${event.altKey ? "Alt+" : ""}${event.key}`) {
-      case "ArrowDown":
-        focusStep(down);
-        break;
-      case "ArrowUp":
-        focusStep(up);
-        break;
       case "Alt+ArrowDown":
         if (at + 1 < ids.length) void move(id, ids[at + 1] ?? null);
         break;
@@ -172,53 +165,55 @@ export function Sequence({ shown, margins, found }: Props) {
           <Button onPress={() => setTold(null)}>Close</Button>
         </Told>
       )}
-      {phases.map(({ phase, name, ids }) => (
-        <Section key={phase} aria-label={name} hidden={phase === "rebuild" && ids.length === 0}>
-          <Top>
-            <Heading as="h3">{name}</Heading>
-            <Button onPress={() => add(phase, ids.at(-1) ?? null)}>
-              <Plus size={16} aria-hidden /> Add a step
-            </Button>
-          </Top>
-          {ids.length === 0 && phase === "teardown" && (
-            <Muted>No steps yet. Write the first one, or bring a recording from the shelf.</Muted>
-          )}
-          <ol>
-            {ids.map((id, i) => {
-              const step = manual.steps[id];
-              return step ? (
-                <Fragment key={id}>
-                  {step.stage && <Stage>{step.stage}</Stage>}
-                  <StepArticle
-                    step={step}
-                    margin={margins?.find((m) => m.step === id)}
-                    found={found.filter(
-                      (f) => f.set_aside == null && f.rule !== "not-reviewed" && isAbout(f, "step", id),
-                    )}
-                    number={i + 1}
-                    chosen={inHand === id}
-                    editing={editing === id}
-                    tabStop={inHand === id || (!inHand && i === 0)}
-                    previous={ids[i - 1]}
-                    onChoose={() => setChosen(id)}
-                    onEdit={(open) => setEditing(open ? id : null)}
-                    onKeyDown={(event) => onKey(event, id, ids)}
-                    onDropped={(moved, before) => {
-                      if (moved !== id) void move(moved, spotAt(ids, moved, id, before));
-                    }}
-                    onDragged={() => beginDrag(id)}
-                    judge={(before) =>
-                      spots && spots.step !== id
-                        ? spots.all.find((s) => (s.after ?? null) === spotAt(ids, spots.step, id, before))
-                        : undefined
-                    }
-                  />
-                </Fragment>
-              ) : null;
-            })}
-          </ol>
-        </Section>
-      ))}
+      <FocusScope>
+        {phases.map(({ phase, name, ids }) => (
+          <Section key={phase} aria-label={name} hidden={phase === "rebuild" && ids.length === 0}>
+            <Top>
+              <Heading as="h3">{name}</Heading>
+              <Button onPress={() => add(phase, ids.at(-1) ?? null)}>
+                <Plus size={16} aria-hidden /> Add a step
+              </Button>
+            </Top>
+            {ids.length === 0 && phase === "teardown" && (
+              <Muted>No steps yet. Write the first one, or bring a recording from the shelf.</Muted>
+            )}
+            <ol>
+              {ids.map((id, i) => {
+                const step = manual.steps[id];
+                return step ? (
+                  <Fragment key={id}>
+                    {step.stage && <Stage>{step.stage}</Stage>}
+                    <StepArticle
+                      step={step}
+                      margin={margins?.find((m) => m.step === id)}
+                      found={found.filter(
+                        (f) => f.set_aside == null && f.rule !== "not-reviewed" && isAbout(f, "step", id),
+                      )}
+                      number={i + 1}
+                      chosen={inHand === id}
+                      editing={editing === id}
+                      tabStop={inHand === id || (!inHand && i === 0)}
+                      previous={ids[i - 1]}
+                      onChoose={() => setChosen(id)}
+                      onEdit={(open) => setEditing(open ? id : null)}
+                      onKeyDown={(event) => onKey(event, id, ids)}
+                      onDropped={(moved, before) => {
+                        if (moved !== id) void move(moved, spotAt(ids, moved, id, before));
+                      }}
+                      onDragged={() => beginDrag(id)}
+                      judge={(before) =>
+                        spots && spots.step !== id
+                          ? spots.all.find((s) => (s.after ?? null) === spotAt(ids, spots.step, id, before))
+                          : undefined
+                      }
+                    />
+                  </Fragment>
+                ) : null;
+              })}
+            </ol>
+          </Section>
+        ))}
+      </FocusScope>
     </div>
   );
 }

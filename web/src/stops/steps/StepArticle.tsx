@@ -1,7 +1,7 @@
 /** One step on the page: its text in the column, its evidence, screws and settings in the margin. */
 import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
 import { useRef, useState } from "react";
-import { useDrag, useDrop } from "react-aria";
+import { useDrag, useDrop, useFocusManager } from "react-aria";
 import styled, { css } from "styled-components";
 import type { Finding, MarginRow, Spot, Step } from "../../api/client";
 import { useManual } from "../../api/manual";
@@ -93,6 +93,7 @@ const Seen = styled.span`
 `;
 
 const STEP = "application/x-paso-step";
+const isStep = (element: Element) => element instanceof HTMLElement && element.dataset.step !== undefined;
 
 type Props = {
   step: Step;
@@ -148,6 +149,14 @@ export function StepArticle({
     },
   });
   const verdict = isDropTarget ? judge((side ?? "before") === "before") : undefined;
+  const focus = useFocusManager();
+  const onKey = (event: React.KeyboardEvent) => {
+    const plain = event.target === event.currentTarget && !event.altKey && !event.ctrlKey && !event.metaKey;
+    const go = plain && { ArrowDown: focus?.focusNext, ArrowUp: focus?.focusPrevious }[event.key];
+    if (!go) return onKeyDown(event);
+    event.preventDefault();
+    go({ accept: isStep });
+  };
   const cautions = Object.values(manual.cautions).filter((c) => c.step === step.id);
 
   return (
@@ -163,7 +172,7 @@ export function StepArticle({
       onFocus={onChoose}
       onClick={onChoose}
       onDoubleClick={() => onEdit(true)}
-      onKeyDown={onKeyDown}
+      onKeyDown={onKey}
     >
       {verdict && verdict.judged !== "fine" && (
         <Verdict $refused={verdict.judged === "refused"}>

@@ -23,10 +23,7 @@ export function Tools({ steps, found, onShow }: Props) {
   const layOut = (name: string) => edit({ kit: { lay_out: { id: newId(), name } } });
   return (
     <Box>
-      <Findings
-        name="To look at"
-        findings={found.filter((f) => isOfKind(f, "tool") || f.rule === "used-not-laid-out")}
-      />
+      <Findings name="To look at" findings={found.filter((f) => isOfKind(f, "tool") || isOfKind(f, "tool_named"))} />
       <Grid aria-label="Tools and materials">
         <TableHeader>
           <Column isRowHeader>Tool or material</Column>

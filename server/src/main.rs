@@ -36,6 +36,13 @@ enum Command {
         facts: bool,
         file: PathBuf,
     },
+    /// Draft the guide that a recording tells, as Markdown.
+    Draft {
+        /// Print the drafted acts as JSON.
+        #[arg(long)]
+        json: bool,
+        file: PathBuf,
+    },
     /// Print the OpenAPI document.
     Openapi,
     /// Print the words, stops and shapes that the front end takes from the core, as a TypeScript module.
@@ -48,6 +55,8 @@ fn main() -> ExitCode {
         Command::Read { facts, file } => {
             (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end()))
         }
+        Command::Draft { json, file } => (if json { read::draft_json(&file) } else { read::draft(&file) })
+            .map(|text| println!("{}", text.trim_end())),
         Command::Openapi => {
             print!("{}", api::document());
             Ok(())

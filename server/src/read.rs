@@ -1,7 +1,7 @@
-//! `paso read`: what a recording says, without a database.
+//! `paso read` and `paso draft`: what a recording says, without a database.
 
 use paso_core::labels::Label;
-use paso_core::reading::{self, Reading};
+use paso_core::reading::{self, Half, Reading};
 use paso_core::recording::Recording;
 use paso_core::units;
 use std::path::Path;
@@ -13,6 +13,39 @@ use std::path::Path;
 pub fn facts(path: &Path) -> Result<String, String> {
     let (_, reading) = load(path)?;
     serde_json::to_string_pretty(&reading.sheet).map_err(|e| e.to_string())
+}
+
+/// Drafts the guide that a file tells, as JSON.
+///
+/// # Errors
+/// A sentence that names the file and what is wrong with it.
+pub fn draft_json(path: &Path) -> Result<String, String> {
+    serde_json::to_string_pretty(&reading::draft_guide(&recording(path)?)).map_err(|e| e.to_string())
+}
+
+/// Drafts the guide that a file tells, as Markdown.
+///
+/// # Errors
+/// A sentence that names the file and what is wrong with it.
+pub fn draft(path: &Path) -> Result<String, String> {
+    let recording = recording(path)?;
+    let mut out = format!("# {}\n", recording.title.as_deref().unwrap_or("Draft"));
+    let mut half = None;
+    for (n, step) in reading::draft_guide(&recording).steps.iter().enumerate() {
+        if half.replace(step.half) != Some(step.half) {
+            out.push_str(match step.half {
+                Half::Apart => "\n## Taking apart\n",
+                Half::Together => "\n## Putting together\n",
+                Half::Check => "\n## Test\n",
+            });
+        }
+        out.push_str(&format!("\n### {}. {}\n\n", n + 1, step.title));
+        step.cautions.iter().for_each(|c| out.push_str(&format!("> {c}\n\n")));
+        for (n, act) in step.acts.iter().enumerate() {
+            out.push_str(&format!("{}. {}\n", n + 1, act.text));
+        }
+    }
+    Ok(out)
 }
 
 /// Reads a file and gives a summary for people.
@@ -59,9 +92,13 @@ pub fn summary(path: &Path) -> Result<String, String> {
     Ok(out)
 }
 
-fn load(path: &Path) -> Result<(Recording, Reading), String> {
+fn recording(path: &Path) -> Result<Recording, String> {
     let source = std::fs::read(path).map_err(|e| format!("{}: {e}", path.display()))?;
-    let recording = Recording::parse(&source).map_err(|e| format!("{}: {e}", path.display()))?;
+    Recording::parse(&source).map_err(|e| format!("{}: {e}", path.display()))
+}
+
+fn load(path: &Path) -> Result<(Recording, Reading), String> {
+    let recording = recording(path)?;
     let reading = reading::read(&recording);
     Ok((recording, reading))
 }

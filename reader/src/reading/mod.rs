@@ -10,6 +10,7 @@
 mod act;
 mod clauses;
 mod compare;
+mod deeds;
 mod discrepancies;
 mod extract;
 mod facts;
@@ -33,6 +34,7 @@ mod trace;
 
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};
+pub use deeds::{Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds};
 pub use discrepancies::Contradiction;
 pub use facts::{
     ActFact, CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, Facts, FastenerFact, FastenerOp, HeatFact,
@@ -158,6 +160,11 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     safety::doubt(&mut statements, &told, hints);
     settle::settle(&mut statements);
     conclude(recording, statements)
+}
+
+/// The guide that a recording tells, before any author touched it.
+pub fn draft_guide(recording: &Recording) -> DraftSheet {
+    deeds::draft(recording, &deeds(recording), &read(recording).statements)
 }
 
 /// What follows from statements: contradictions, gaps and the sheet. Statements may have been corrected since.

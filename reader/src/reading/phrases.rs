@@ -86,6 +86,11 @@ impl NounPhrase {
     }
 }
 
+/// The word says how a cable looks, not what it serves.
+pub(super) fn describes_cable(word: &str) -> bool {
+    is_connection(word) || FLAVOUR.contains(&word)
+}
+
 /// Words that describe a cable and not what it serves.
 const FLAVOUR: [&str; 44] = [
     "flat", "white", "black", "red", "blue", "grey", "gray", "brown", "green", "yellow", "little", "small", "tiny",

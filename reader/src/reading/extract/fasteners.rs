@@ -709,7 +709,7 @@ fn one_drive(words: &[&str]) -> Option<(Drive, Option<String>)> {
 }
 
 /// Drive and bit named within `from..to`.
-pub(super) fn drive_near(words: &[&str], from: usize, to: usize) -> Option<(Drive, Option<String>)> {
+pub(in super::super) fn drive_near(words: &[&str], from: usize, to: usize) -> Option<(Drive, Option<String>)> {
     let to = to.min(words.len());
     let mut found: Option<(Drive, Option<String>)> = None;
     for i in from..to {

@@ -326,7 +326,7 @@ fn named<T: Clone>(rows: Vec<Named<T>>) -> PhraseTable<T> {
 }
 
 /// Regular inflections of an English verb.
-fn forms(base: &str) -> Vec<String> {
+pub(super) fn forms(base: &str) -> Vec<String> {
     let stem = base.strip_suffix('e').unwrap_or(base);
     let doubled = base.chars().last().filter(|c| "bdgmnpt".contains(*c)).map(|c| format!("{base}{c}"));
     let mut out =

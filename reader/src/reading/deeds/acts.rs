@@ -1,0 +1,1134 @@
+//! From clauses to acts: which frame a clause fits, and what it is done to.
+
+use super::super::extract::{drive_near, tools_named};
+use super::super::facts::Drive;
+use super::super::lexicon::LEXICON;
+use super::super::numbers;
+use super::super::phrases::describes_cable;
+use super::super::sentences::Token;
+use super::clauses::{Clause, Mood, split};
+use super::grammar::{Frame, GRAMMAR, Kind};
+use super::phrases::Phrase;
+use super::words::{Form, Word, tag};
+use super::{Do, Half};
+use crate::units::{Measure, Quantity};
+
+/// An act as told, before it is known what "it" is and which half of the work it belongs to.
+#[derive(Debug, Clone)]
+pub(super) struct Told {
+    /// What it is while things come apart, and while they go together.
+    pub apart: Option<(Do, &'static str)>,
+    pub together: Option<(Do, &'static str)>,
+    pub objects: Vec<Phrase>,
+    pub places: Vec<(String, Phrase)>,
+    pub particles: Vec<String>,
+    pub by: Option<String>,
+    pub count: Option<u32>,
+    pub drive: Option<Drive>,
+    pub bit: Option<String>,
+    pub length_mm: Option<f64>,
+    pub cue: usize,
+    pub start: usize,
+    pub end: usize,
+    pub confidence: f64,
+    /// A result or a summary of what was told before: counts only where it was not.
+    pub result: bool,
+    /// "There are four screws": to be undone, where nobody says so.
+    pub presented: bool,
+    /// "And the lamp plug.": the act of the one before.
+    pub elliptic: bool,
+    pub new: bool,
+    /// What the narrator aims at: "to separate the shell, insert a pick".
+    pub aim: Option<Phrase>,
+    /// Said of the clause: "aside", "away".
+    pub aside: bool,
+    /// "we are going to": may only announce.
+    pub future: bool,
+    /// "carefully", "straight".
+    pub manner: Vec<String>,
+    /// "the clips let go".
+    pub until: Option<String>,
+    /// Temperatures, times and angles told with it.
+    pub measures: Vec<Measure>,
+    pub hypothetical: bool,
+}
+
+/// What one sentence tells.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Sentenced {
+    pub number: usize,
+    pub acts: Vec<Told>,
+    pub words: Vec<String>,
+    /// Announces that things go together from here.
+    pub turns: bool,
+    pub thanks: bool,
+    /// Temperatures and times of a sentence without a deed: they belong to the deed before.
+    pub measures: Vec<Measure>,
+    /// What a sentence without a deed is about.
+    pub topic: Vec<Phrase>,
+    /// Names for the whole device.
+    pub devices: Vec<String>,
+}
+
+/// What was spoken of last, for "it" and "them".
+#[derive(Debug, Default)]
+pub(super) struct Topic {
+    /// One thing, and several, with the sentence that named them.
+    one: Option<(usize, Phrase, bool)>,
+    many: Option<(usize, Phrase, bool)>,
+    tool: Option<(usize, Phrase, bool)>,
+}
+
+impl Topic {
+    fn put(&mut self, number: usize, p: &Phrase, acted: bool) {
+        if p.is_pronoun() || !p.is_thing() {
+            return;
+        }
+        let place = match p.kind {
+            Kind::Opener | Kind::Cup | Kind::Pinning | Kind::Heater => &mut self.tool,
+            _ if p.plural => &mut self.many,
+            _ => &mut self.one,
+        };
+        *place = Some((number, p.clone(), acted));
+    }
+}
+
+pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
+    let words = tag(tokens);
+    let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
+    let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
+    let clauses = split(&words);
+    let reader = Reader { words: &words, lemmas: &lemmas, text: &text, clauses: &clauses, topic, number };
+    let mut out = Sentenced {
+        number,
+        words: words.iter().map(|w| w.said.to_string()).collect(),
+        turns: reader.turns(),
+        devices: clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Device).map(Phrase::text).collect(),
+        thanks: LEXICON.noise.any(&lemmas).is_some(),
+        ..Sentenced::default()
+    };
+    if reader.is_list() || reader.is_heading() || reader.announces() {
+        return out;
+    }
+    out.acts = reader.acts();
+    out.measures = reader.measures(0, words.len());
+    let prised = |a: &Told| matches!(a.apart, Some((Do::Pry, _)));
+    let acted: Vec<Phrase> = out
+        .acts
+        .iter()
+        .flat_map(|a| {
+            a.places.iter().map(|(_, p)| p).filter(|_| prised(a)).chain(&a.objects).cloned().collect::<Vec<_>>()
+        })
+        .collect();
+    let did = !acted.is_empty();
+    let spoken: Vec<Phrase> = clauses
+        .iter()
+        .flat_map(|c| {
+            c.subjects.iter().chain(&c.objects).chain(c.places.iter().map(|(_, p)| p)).cloned().collect::<Vec<_>>()
+        })
+        .collect();
+    let topics: Vec<Phrase> = if acted.is_empty() { spoken.into_iter().rev().collect() } else { acted };
+    for p in &topics {
+        topic.put(number, p, did);
+    }
+    let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
+    out.topic = clauses
+        .first()
+        .filter(about)
+        .map(|c| {
+            if c.subjects.iter().any(|s| s.kind == Kind::Part) {
+                c.subjects.clone()
+            } else if c.base == "be" || c.verb.is_none() {
+                c.objects.clone()
+            } else {
+                Vec::new()
+            }
+        })
+        .unwrap_or_default();
+    out
+}
+
+struct Reader<'a> {
+    words: &'a [Word],
+    lemmas: &'a [&'a str],
+    text: &'a str,
+    clauses: &'a [Clause],
+    topic: &'a Topic,
+    number: usize,
+}
+
+fn has(text: &str, phrase: &str) -> bool {
+    text == phrase
+        || text.starts_with(&format!("{phrase} "))
+        || text.ends_with(&format!(" {phrase}"))
+        || text.contains(&format!(" {phrase} "))
+}
+
+fn due_now(text: &str) -> bool {
+    has(text, "now") || has(text, "then") || has(text, "next")
+}
+
+const TOOLS: [Kind; 4] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind::Pinning];
+
+impl Reader<'_> {
+    fn turns(&self) -> bool {
+        GRAMMAR.together.iter().any(|p| has(self.text, p)) && !self.text.contains("if you")
+    }
+
+    /// "You need these tools", "tools required": named and not used.
+    fn is_list(&self) -> bool {
+        if self.words.len() > 45 {
+            return false;
+        }
+        if tools_named(self.lemmas).len() < 2 && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
+            return false;
+        }
+        super::super::extract::list_opener(self.lemmas).is_some()
+            && !self.clauses.iter().any(|c| {
+                c.order
+                    && !matches!(c.base.as_str(), "prepare" | "get" | "grab" | "use" | "have")
+                    && self.frame(c, Half::Apart, &c.objects).is_some()
+            })
+    }
+
+    fn is_heading(&self) -> bool {
+        self.clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty())
+            && self.words.len() > 1
+            && self.text.contains("disassembly")
+    }
+
+    /// What the recording is about, or was.
+    fn announces(&self) -> bool {
+        self.words.len() <= 45 && GRAMMAR.announced.iter().any(|p| has(self.text, p))
+    }
+
+    /// What "it" and "them" mean: the thing named before in the sentence, else the one spoken of last.
+    fn meant(&self, n: usize, pronoun: &Phrase, tools: bool) -> Option<Phrase> {
+        let many = pronoun.plural || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
+        let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
+        if !many && !one {
+            return None;
+        }
+        let fits = |p: &&Phrase| {
+            !p.is_pronoun()
+                && p.is_thing()
+                && p.kind != Kind::Time
+                && (tools || !TOOLS.contains(&p.kind))
+                && (if many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) })
+        };
+        let at = pronoun.from;
+        let before = |c: &&Clause| c.from < at;
+        // What is put between or along something is the tool.
+        if tools && one {
+            let here = self.clauses[..=n]
+                .iter()
+                .rev()
+                .filter(before)
+                .flat_map(|c| c.objects.iter())
+                .find(|p| p.to <= at && TOOLS.contains(&p.kind));
+            let tool = here
+                .cloned()
+                .or_else(|| self.topic.tool.as_ref().filter(|(was, _, _)| self.number - was <= 2).map(|t| t.1.clone()));
+            if tool.is_some() {
+                return tool;
+            }
+        }
+        let here = self.clauses[..=n]
+            .iter()
+            .rev()
+            .filter(before)
+            .flat_map(|c| c.objects.iter().rev().chain(c.subjects.iter().rev()).chain(c.places.iter().map(|(_, p)| p)))
+            .filter(|p| p.to <= at)
+            .find(fits);
+        let mut guess = false;
+        let (was, age) = match here {
+            Some(p) => (Some(p.clone()), 0),
+            None => {
+                let named = if many { &self.topic.many } else { &self.topic.one };
+                guess = named.as_ref().is_some_and(|(_, _, acted)| !acted);
+                let of = |t: &Option<(usize, Phrase, bool)>| t.as_ref().map(|(at, p, _)| (p.clone(), self.number - at));
+                let named = if many { of(&self.topic.many) } else { of(&self.topic.one) };
+                let tool = of(&self.topic.tool).filter(|_| tools);
+                match (named, tool) {
+                    (Some(a), Some(b)) => {
+                        if b.1 <= a.1 {
+                            (Some(b.0), b.1)
+                        } else {
+                            (Some(a.0), a.1)
+                        }
+                    }
+                    (Some(a), None) | (None, Some(a)) => (Some(a.0), a.1),
+                    (None, None) => (None, 0),
+                }
+            }
+        };
+        was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
+    }
+
+    /// "pull out the flex": whose, the plug or part named before tells.
+    fn served(&self, n: usize, p: &Phrase) -> Phrase {
+        let bare = p.kind == Kind::Plug && p.of.is_empty() && p.words.iter().all(|w| describes_cable(w));
+        if !bare {
+            return p.clone();
+        }
+        let owner = |q: &Phrase| -> Option<Phrase> {
+            if q.kind == Kind::Part && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side") {
+                return Some(Phrase { of: Vec::new(), ..q.clone() });
+            }
+            if !matches!(q.kind, Kind::Plug | Kind::Lever | Kind::Latch) {
+                return None;
+            }
+            if let Some(of) = q.of.first() {
+                return Some(of.clone())
+                    .filter(|o| o.kind == Kind::Part)
+                    .or_else(|| of.of.first().cloned())
+                    .or_else(|| self.distinct(of));
+            }
+            self.distinct(q)
+        };
+        let here = self.clauses[..=n]
+            .iter()
+            .rev()
+            .flat_map(|c| {
+                c.objects
+                    .iter()
+                    .rev()
+                    .chain(c.subjects.iter().rev())
+                    .chain(c.places.iter().filter(|(p, _)| p == "of" || p == "for").map(|(_, q)| q))
+            })
+            .filter(|q| q.to <= p.from && !q.is_pronoun());
+        let before = [&self.topic.one, &self.topic.many]
+            .into_iter()
+            .flatten()
+            .filter(|(at, _, _)| self.number - at <= 2)
+            .max_by_key(|(at, _, _)| *at)
+            .map(|(_, q, _)| q);
+        match here.chain(before).find_map(owner) {
+            Some(owner) => Phrase { of: vec![owner], guess: false, ..p.clone() },
+            None => p.clone(),
+        }
+    }
+
+    /// "keypad" of "keypad connector".
+    fn distinct(&self, q: &Phrase) -> Option<Phrase> {
+        let kept: Vec<usize> = (0..q.words.len())
+            .filter(|i| {
+                !describes_cable(&q.words[*i])
+                    && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "lock" | "clip")
+            })
+            .collect();
+        (!kept.is_empty()).then(|| Phrase {
+            words: kept.iter().map(|i| q.words[*i].clone()).collect(),
+            said: kept.iter().map(|i| q.said[*i].clone()).collect(),
+            kind: Kind::Part,
+            of: Vec::new(),
+            ..q.clone()
+        })
+    }
+
+    /// "its cable": the cable of what "it" means.
+    fn owned(&self, n: usize, p: &Phrase) -> Phrase {
+        let owner = self.words.get(p.from).filter(|w| {
+            matches!(w.said.as_str(), "its" | "their")
+                && matches!(p.kind, Kind::Plug | Kind::Latch | Kind::Lever | Kind::Screw)
+        });
+        let pronoun = owner.map(|w| Phrase {
+            to: p.from + 1,
+            words: vec!["it".into()],
+            said: vec![w.said.clone()],
+            kind: Kind::Pronoun,
+            count: None,
+            plural: false,
+            of: Vec::new(),
+            ..p.clone()
+        });
+        match pronoun.and_then(|q| self.meant(n, &q, false)) {
+            Some(owner) if owner.kind == Kind::Part => Phrase { of: vec![owner], ..p.clone() },
+            _ => p.clone(),
+        }
+    }
+
+    /// Phrases with what their pronouns mean put in.
+    fn named(&self, n: usize, c: &Clause, phrases: &[Phrase]) -> Vec<Phrase> {
+        // "after disconnecting both": the two things of the clause before.
+        if let [p] = phrases
+            && p.is_pronoun()
+            && (p.plural || matches!(p.head(), "both" | "them" | "those" | "these" | "they"))
+            && let Some(last) = self.clauses[..n].iter().rev().find(|k| k.verb.is_some() || !k.objects.is_empty())
+            && last.objects.len() > 1
+            && last.objects.iter().all(|o| o.is_thing() && !o.is_pronoun())
+        {
+            return last.objects.clone();
+        }
+        let warm = self.topic.tool.as_ref().is_some_and(|(_, p, _)| p.kind == Kind::Heater)
+            && matches!(c.base.as_str(), "lay" | "put" | "place")
+            && c.places.iter().any(|(p, _)| matches!(p.as_str(), "across" | "on" | "over" | "onto"));
+        let leads_in = warm
+            || c.places.iter().any(|(p, _)| {
+                matches!(
+                    p.as_str(),
+                    "under" | "between" | "into" | "along" | "underneath" | "around" | "beneath" | "through" | "in"
+                )
+            });
+        let tools = leads_in
+            && matches!(
+                c.base.as_str(),
+                "put"
+                    | "push"
+                    | "insert"
+                    | "slide"
+                    | "move"
+                    | "bring"
+                    | "stick"
+                    | "work"
+                    | "run"
+                    | "slip"
+                    | "press"
+                    | "drag"
+                    | "lay"
+                    | "place"
+            );
+        phrases
+            .iter()
+            .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
+                Some(meant) => Phrase { from: p.from, to: p.to, new: false, count: p.count, ..meant },
+                None => self.served(n, &self.owned(n, p)),
+            })
+            .collect()
+    }
+
+    /// Told as something that may be done, by somebody, some time.
+    fn supposed(&self) -> bool {
+        let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent());
+        verb_would
+            || [
+                "if you ever",
+                "if you want",
+                "if you wanted",
+                "if you need",
+                "if you needed",
+                "if somebody",
+                "if one of",
+                "in case",
+                "when you want",
+                "if you had to",
+                "if your",
+                "in another",
+                "some people",
+                "someone who",
+            ]
+            .iter()
+            .any(|p| has(self.text, p))
+    }
+
+    fn acts(&self) -> Vec<Told> {
+        let supposed = self.supposed();
+        let mut out: Vec<Told> = Vec::new();
+        let mut tool: Option<String> = None;
+        let mut aim: Option<Phrase> = None;
+        for (n, c) in self.clauses.iter().enumerate() {
+            if let Some(named) = self.tool_of(c) {
+                tool = Some(named);
+            }
+            if c.mood == Mood::Purpose && !c.negated {
+                aim = c.objects.iter().find(|p| p.is_thing()).cloned().or(aim);
+            }
+            // "the bolts that hold the hood", "screws securing the lid": tells of the screws before it.
+            let holding =
+                matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "attach" | "fix" | "retain")
+                    && !c.passive
+                    && matches!(c.mood, Mood::Relative | Mood::Means);
+            if holding
+                && let Some(last) = out.last_mut().filter(|t| {
+                    t.objects.iter().any(|o| o.kind == Kind::Screw) && t.objects.iter().all(|o| o.of.is_empty())
+                })
+            {
+                let held = self.named(n, c, &c.objects);
+                if let Some(held) = held.into_iter().find(|p| p.is_thing() && !p.is_pronoun()) {
+                    for o in last.objects.iter_mut().filter(|o| o.kind == Kind::Screw) {
+                        o.of.push(held.clone());
+                    }
+                }
+                continue;
+            }
+            for mut told in self.act(n, c) {
+                told.hypothetical = supposed || c.supposed;
+                if told.by.is_none() {
+                    told.by.clone_from(&tool);
+                }
+                told.aim = told.aim.or_else(|| aim.clone());
+                out.push(told);
+            }
+        }
+        // "Insert the pick to separate the shell": the aim may stand behind.
+        if let Some(aim) = &aim {
+            for told in &mut out {
+                told.aim.get_or_insert_with(|| aim.clone());
+            }
+        }
+        out
+    }
+
+    fn tool_of(&self, c: &Clause) -> Option<String> {
+        let handled = matches!(
+            c.base.as_str(),
+            "use" | "take" | "grab" | "get" | "need" | "insert" | "slide" | "push" | "put" | "place" | "pick"
+        );
+        let phrases = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "with" | "using" | "by")).map(|(_, np)| np);
+        let phrases =
+            phrases.chain(c.objects.iter().filter(|_| handled)).chain(c.subjects.iter().filter(|_| c.passive));
+        for p in phrases {
+            let words: Vec<&str> = self.lemmas[p.from..p.to].to_vec();
+            if let Some(name) = tools_named(&words).into_iter().next() {
+                return Some(name);
+            }
+        }
+        None
+    }
+
+    fn act(&self, n: usize, c: &Clause) -> Vec<Told> {
+        if c.negated {
+            return Vec::new();
+        }
+        match c.verb {
+            None => self.verbless(c).into_iter().collect(),
+            Some(_) => match self.presented(n, c) {
+                Some(told) => vec![told],
+                None => self.verbal(n, c),
+            },
+        }
+    }
+
+    fn blank(&self, c: &Clause) -> Told {
+        let (from, to) = (c.from.min(self.words.len() - 1), c.to.clamp(c.from + 1, self.words.len()));
+        let at = c.objects.first().map(|p| p.to.saturating_sub(1)).or(c.verb).unwrap_or(from).min(self.words.len() - 1);
+        let length = numbers::quantities(&self.lemmas[from..to])
+            .into_iter()
+            .find(|q| q.measure.quantity == Quantity::Length)
+            .map(|q| q.measure.value);
+        let drive = drive_near(self.lemmas, from, to);
+        Told {
+            apart: None,
+            together: None,
+            objects: c.objects.clone(),
+            places: c.places.iter().map(|(p, np)| (p.to_string(), np.clone())).collect(),
+            particles: c.particles.iter().map(ToString::to_string).collect(),
+            by: None,
+            count: None,
+            drive: drive.as_ref().map(|d| d.0),
+            bit: drive.and_then(|d| d.1),
+            length_mm: length,
+            cue: self.words[c.verb.unwrap_or(at).max(at)].cue,
+            start: self.words[from].start,
+            end: self.words[to - 1].end,
+            confidence: 0.8,
+            result: false,
+            presented: false,
+            elliptic: false,
+            new: c.objects.iter().any(|o| o.new),
+            aim: None,
+            aside: c.particles.iter().any(|p| p == "aside" || p == "away")
+                || c.places.iter().any(|(_, p)| p.head() == "side" && p.definite),
+            future: c.verb.is_some_and(|v| {
+                self.words[c.from..v].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna"))
+            }),
+            hypothetical: false,
+            manner: self.manner(c),
+            until: self.until(c),
+            measures: self.measures(from, self.words.len()),
+        }
+    }
+
+    fn manner(&self, c: &Clause) -> Vec<String> {
+        let ways = |w: &&Word| {
+            w.tag == super::words::Tag::Adv
+                && (w.said.len() > 4
+                    && w.said.ends_with("ly")
+                    && !matches!(
+                        w.said.as_str(),
+                        "really"
+                            | "actually"
+                            | "basically"
+                            | "probably"
+                            | "finally"
+                            | "only"
+                            | "usually"
+                            | "obviously"
+                            | "simply"
+                            | "mostly"
+                            | "completely"
+                            | "normally"
+                            | "immediately"
+                            | "easily"
+                            | "exactly"
+                            | "already"
+                            | "directly"
+                            | "recently"
+                            | "hopefully"
+                            | "currently"
+                    )
+                    || matches!(w.said.as_str(), "straight" | "sideways"))
+        };
+        let mut out: Vec<String> =
+            self.words[c.from..c.to.max(c.from)].iter().filter(ways).map(|w| w.said.to_string()).collect();
+        out.dedup();
+        out.truncate(2);
+        out
+    }
+
+    fn until(&self, c: &Clause) -> Option<String> {
+        let until = self.clauses.iter().find(|k| k.mood == Mood::Until && k.from >= c.from && k.from < c.to + 4)?;
+        let to = until.to.min(until.from + 10).min(self.words.len());
+        let words: Vec<&str> = self.words[until.from..to]
+            .iter()
+            .skip_while(|w| matches!(w.lemma.as_str(), "and" | "until" | "till"))
+            .map(|w| w.said.as_str())
+            .collect();
+        let told = words.iter().any(|w| matches!(*w, "i" | "we" | "you" | "my" | "our" | "'s" | "here"));
+        (!told && words.len() > 1).then(|| words.join(" "))
+    }
+
+    fn measures(&self, from: usize, to: usize) -> Vec<Measure> {
+        let wanted =
+            |q: &Quantity| matches!(q, Quantity::Temperature | Quantity::Duration | Quantity::Angle | Quantity::Torque);
+        numbers::quantities(&self.lemmas[from.min(to)..to])
+            .into_iter()
+            .map(|q| q.measure)
+            .filter(|m| wanted(&m.quantity))
+            .collect()
+    }
+
+    /// "There are 12 torx screws", "it is held by two screws", "two screws hold the plate".
+    fn presented(&self, n: usize, c: &Clause) -> Option<Told> {
+        let screws = |ps: &[Phrase]| ps.iter().find(|p| p.kind == Kind::Screw).cloned();
+        let holds =
+            matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "fix" | "attach" | "screw" | "mount");
+        let mut told = self.blank(c);
+        told.presented = true;
+        told.apart = Some((Do::Unscrew, "screws are shown"));
+        told.confidence = 0.6;
+        if c.mood == Mood::Question || c.mood == Mood::If {
+            return None;
+        }
+        if holds && c.passive {
+            let by = c
+                .places
+                .iter()
+                .filter(|(p, _)| matches!(p.as_str(), "by" | "with" | "in"))
+                .map(|(_, p)| p.clone())
+                .find(|p| p.kind == Kind::Screw)?;
+            told.count = by.count.filter(|_| by.plural || by.count == Some(1));
+            let held: Vec<Phrase> =
+                if c.subjects.is_empty() { c.antecedent.clone().into_iter().collect() } else { c.subjects.clone() };
+            told.objects = self.named(n, c, &held);
+            told.objects.retain(|p| p.kind != Kind::Screw);
+            return Some(told);
+        }
+        if holds && !c.passive {
+            let by = screws(&c.subjects).or_else(|| c.antecedent.clone().filter(|a| a.kind == Kind::Screw))?;
+            told.count = by.count;
+            told.objects = c.objects.clone();
+            return Some(told);
+        }
+        let there = matches!(c.base.as_str(), "be")
+            && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
+        let got = matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
+        if there || got && c.mood == Mood::Plain {
+            let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
+            told.count = group.count;
+            if got && !c.agent() {
+                told.places.extend(
+                    self.named(n, c, &c.subjects)
+                        .into_iter()
+                        .filter(|p| p.is_thing() && !p.is_pronoun())
+                        .map(|p| ("of".to_owned(), p)),
+                );
+            }
+            told.objects = vec![group];
+            return Some(told);
+        }
+        None
+    }
+
+    fn verbless(&self, c: &Clause) -> Option<Told> {
+        let mut told = self.blank(c);
+        let things: Vec<Phrase> = c.objects.iter().filter(|p| p.is_thing()).cloned().collect();
+        let way = |words: &[&str]| c.particles.iter().any(|p| words.contains(&p.as_str()));
+        let first = things.first().or(c.objects.first())?.clone();
+        told.objects = things;
+        told.count = first.count;
+        told.confidence = 0.6;
+        if way(&["in", "back", "on", "into", "onto"]) && !way(&["off", "out"]) {
+            told.together = Some(match first.kind {
+                Kind::Screw => (Do::Drive, "screws in, without a verb"),
+                Kind::Plug => (Do::Connect, "a plug in, without a verb"),
+                Kind::Lever => (Do::Close, "a latch back, without a verb"),
+                _ => (Do::Install, "a part in, without a verb"),
+            });
+            return Some(told);
+        }
+        // "A power-on test.", "Fan speed checking."
+        if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
+            || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
+        {
+            told.apart = Some((Do::Test, "a test is named"));
+            told.together = told.apart;
+            let mut tested = first.clone();
+            tested.words.pop();
+            tested.said.pop();
+            tested.kind = Kind::Part;
+            told.objects = if tested.words.is_empty() { Vec::new() } else { vec![tested] };
+            return Some(told);
+        }
+        if way(&["down"]) && matches!(first.kind, Kind::Lever | Kind::Latch) {
+            told.together = Some((Do::Close, "a latch down, without a verb"));
+            return Some(told);
+        }
+        if way(&["off", "out", "away"]) {
+            told.apart = Some(match first.kind {
+                Kind::Screw => (Do::Unscrew, "screws out, without a verb"),
+                Kind::Plug => (Do::Disconnect, "a plug off, without a verb"),
+                Kind::Film | Kind::Liner => (Do::Peel, "a film off, without a verb"),
+                _ => (Do::Remove, "a part out, without a verb"),
+            });
+            return Some(told);
+        }
+        // "And the photo key cap.", "Then the lid.", "Next the valve plug."
+        let opens = self.lemmas.get(c.from).or(self.lemmas.first()).copied().unwrap_or("");
+        let short = self.words.len() <= 12;
+        let tail =
+            self.lemmas[0] != "and" || first.definite && self.words.len() <= 8 && !self.lemmas.contains(&"finally");
+        if c.particles.is_empty()
+            && short
+            && tail
+            && self.clauses.iter().all(|k| k.verb.is_none())
+            && matches!(self.lemmas[0], "and" | "then" | "next" | "also" | "plus" | "likewise")
+            || opens == "then" && c.particles.is_empty()
+        {
+            told.elliptic = true;
+            return Some(told);
+        }
+        // "Three more screws, Phillips again": screws named alone are screws to be undone.
+        if first.kind == Kind::Screw && short && self.clauses.iter().all(|k| k.verb.is_none()) && first.count.is_some()
+        {
+            told.presented = true;
+            told.apart = Some((Do::Unscrew, "screws are named"));
+            told.together = Some((Do::Drive, "screws are named"));
+            return Some(told);
+        }
+        None
+    }
+
+    /// "Begin with the pump plug.": the thing tells the act.
+    fn begun(&self, c: &Clause) -> Option<Told> {
+        let begins = matches!(c.base.as_str(), "begin" | "start" | "continue" | "finish")
+            && c.objects.is_empty()
+            && c.mood == Mood::Plain;
+        let (_, with) = c.places.iter().find(|(p, _)| begins && p == "with")?;
+        let mut told = self.blank(c);
+        (told.apart, told.together) = match with.kind {
+            Kind::Screw => (Some((Do::Unscrew, "begun with screws")), Some((Do::Drive, "begun with screws"))),
+            Kind::Plug => (Some((Do::Disconnect, "begun with a plug")), Some((Do::Connect, "begun with a plug"))),
+            Kind::Film => (Some((Do::Peel, "begun with a film")), None),
+            _ => return None,
+        };
+        told.count = with.count;
+        told.objects = vec![with.clone()];
+        told.confidence = 0.5;
+        Some(told)
+    }
+
+    fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
+        if let Some(told) = self.begun(c) {
+            return vec![told];
+        }
+        let Some((objects, told)) = self.done(n, c) else { return Vec::new() };
+        // "put back the bumpers and the eight screws": each kind of thing has its own act.
+        let mut groups: Vec<Vec<Phrase>> = Vec::new();
+        for o in objects {
+            match groups.iter_mut().find(|g| {
+                (g[0].kind == Kind::Screw) == (o.kind == Kind::Screw)
+                    && (g[0].kind == Kind::Plug) == (o.kind == Kind::Plug)
+            }) {
+                Some(g) => g.push(o),
+                None => groups.push(vec![o]),
+            }
+        }
+        if groups.is_empty() {
+            groups.push(Vec::new());
+        }
+        let several = groups.len() > 1;
+        groups
+            .into_iter()
+            .filter(|g| !several || g.iter().any(|p| p.kind != Kind::Nothing))
+            .filter_map(|objects| {
+                let mut told = told.clone();
+                told.new = objects.iter().any(|o| o.new);
+                told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
+                told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
+                told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+                told.objects = objects;
+                (told.apart.is_some() || told.together.is_some()).then_some(told)
+            })
+            .collect()
+    }
+
+    fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {
+        let mut told = self.blank(c);
+        let mut confidence: f64 = 0.85;
+        let due = self.is_due(c);
+        match c.mood {
+            Mood::Plain => {}
+            Mood::After => {
+                // A result: "once the felt is peeled back", "after disconnecting both of those".
+                told.result = true;
+                confidence = 0.6;
+                if !c.passive && c.form != Form::Ing && !c.agent() {
+                    return None;
+                }
+                if c.form == Form::Base || c.supposed || c.agent() && !c.perfect {
+                    return None;
+                }
+            }
+            Mood::Relative if due && c.antecedent.is_some() => {}
+            Mood::Question
+                if c.agent()
+                    && c.objects.is_empty()
+                    && !c.particles.is_empty()
+                    && self.lemmas[..c.from.max(1)].contains(&"be") | self.text.contains("are what we") => {}
+            Mood::Purpose => {
+                if !self.aim_is_done(n, c) {
+                    return None;
+                }
+                confidence = 0.75;
+            }
+            // "Mind the leads while lifting out the pump."
+            Mood::Means
+                if c.form == Form::Ing && c.subjects.is_empty() && self.lemmas[c.from..].first() == Some(&"while") =>
+            {
+                confidence = 0.7
+            }
+            Mood::Means => {
+                let follows =
+                    c.from > 0 && self.words[c.from - 1].pause || self.lemmas[c.from..].first() == Some(&"by");
+                if !follows || c.form != Form::Ing {
+                    return None;
+                }
+                told.result = true;
+                confidence = 0.5;
+            }
+            _ => return None,
+        }
+        let mut objects = self.named(n, c, &self.done_to(n, c, due)?);
+        // "check if the compass shows the way": what is looked at stands in the question.
+        if objects.iter().all(|o| !o.is_thing() || o.is_pronoun())
+            && matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look")
+            && let Some(asked) = self.clauses.get(n + 1).filter(|k| {
+                matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
+                    || k.subjects.iter().any(|s| s.kind == Kind::Part)
+            })
+        {
+            objects = asked.subjects.iter().filter(|s| s.is_thing() && !s.is_pronoun()).cloned().collect();
+        }
+        // "right and left coil cables", "the following five": what lists share.
+        for i in 0..objects.len() {
+            let count = objects[i].count.unwrap_or(0);
+            if objects[i].is_pronoun()
+                && count > 1
+                && matches!(c.base.as_str(), "undo" | "unscrew" | "loosen")
+                && objects[i].head() != "both"
+            {
+                objects[i].kind = Kind::Screw;
+                objects[i].words = vec!["screw".into()];
+                objects[i].said = vec!["screws".into()];
+            } else if let Some(next) = objects.get(i + 1).cloned().filter(|q| !q.is_pronoun() && q.words.len() > 1)
+                && objects[i].said.len() == 1
+                && matches!(
+                    objects[i].said[0].as_str(),
+                    "left"
+                        | "right"
+                        | "upper"
+                        | "lower"
+                        | "top"
+                        | "bottom"
+                        | "front"
+                        | "rear"
+                        | "inner"
+                        | "outer"
+                        | "first"
+                        | "second"
+                )
+            {
+                let side = objects[i].said[0].clone();
+                objects[i] = Phrase { words: next.words.clone(), said: next.said.clone(), ..next };
+                objects[i].words[0] = side.clone();
+                objects[i].said[0] = side;
+            }
+        }
+        if c.base == "handle" && told.places.is_empty() {
+            told.confidence = 0.4;
+        }
+        if c.possible {
+            // "You can replace the cell": an offer.
+            if self.text.contains("without ") && c.passive && !due_now(self.text) {
+                return None;
+            }
+            let example = ["such a", "any "].iter().any(|p| self.text.contains(p));
+            if c.agent() && (example || matches!(c.base.as_str(), "replace" | "change" | "swap" | "try")) {
+                return None;
+            }
+            confidence -= 0.1;
+        }
+        if c.base == "be" {
+            told.result = true;
+        }
+        if c.perfect && !c.passive {
+            told.result = true;
+            confidence -= 0.2;
+        }
+        told.confidence = confidence;
+        Some((objects, told))
+    }
+
+    /// "has to be taken out", "must be disconnected", "can be lifted".
+    fn is_due(&self, c: &Clause) -> bool {
+        let Some(verb) = c.verb else { return false };
+        let must = |w: &Word| {
+            matches!(w.lemma.as_str(), "have" | "must" | "need" | "can" | "should" | "to")
+                || matches!(w.said.as_str(), "has" | "needs")
+        };
+        c.passive && self.words[c.from..verb].iter().any(must)
+    }
+
+    /// "use a driver to remove the screws", "the next step is to pull": the aim is what is done.
+    fn aim_is_done(&self, n: usize, c: &Clause) -> bool {
+        let Some(p) = self.clauses[..n].iter().rev().find(|p| p.verb.is_some()) else { return false };
+        if p.negated || p.supposed || !matches!(p.mood, Mood::Plain) && p.mood != c.mood {
+            return false;
+        }
+        let tool = self.tool_of(p).is_some() || p.objects.iter().any(|o| TOOLS.contains(&o.kind) || o.head() == "tool");
+        let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"));
+        let tool = tool || p.subjects.iter().any(|o| p.passive && TOOLS.contains(&o.kind));
+        let uses = (matches!(p.base.as_str(), "use" | "take" | "grab" | "insert" | "get" | "need")
+            || away
+                && matches!(
+                    p.base.as_str(),
+                    "push" | "slide" | "work" | "put" | "place" | "stick" | "press" | "run" | "move"
+                ))
+            && tool;
+        let step = p.base == "be"
+            && !p.passive
+            && p.subjects.iter().any(|s| matches!(s.head(), "step" | "thing" | "job" | "task" | "way" | "do"));
+        let nods = p.base == "be" && self.lemmas[..c.from].iter().any(|w| matches!(*w, "do" | "step" | "thing"));
+        let again = p.mood == Mood::Purpose
+            && c.mood == Mood::Purpose
+            && n > 0
+            && self.aim_is_done(n - 1, &self.clauses[n - 1]);
+        let raised = GRAMMAR.raising.contains(&p.base) && !tool && p.objects.is_empty();
+        (uses || step || nods || again || raised) && self.frame(c, Half::Apart, &c.objects).is_some()
+    }
+
+    /// What a clause is done to; `None` where nobody does anything.
+    fn done_to(&self, n: usize, c: &Clause, due: bool) -> Option<Vec<Phrase>> {
+        if c.mood == Mood::Relative {
+            let antecedent = c.antecedent.clone()?;
+            // "The first thing that has to be removed is the kickstand."
+            if antecedent.is_pronoun() || antecedent.kind == Kind::Nothing {
+                let is = self.clauses.get(n + 1).filter(|k| k.base == "be" && !k.passive)?;
+                return Some(is.objects.iter().filter(|p| p.is_thing()).cloned().collect());
+            }
+            return Some(vec![antecedent]);
+        }
+        // "get the old foam cleaned off"; else "the cover removed" tells of a thing.
+        if c.form == Form::Past && !c.passive && !c.perfect && c.subjects.is_empty() {
+            let led = self.clauses[..n]
+                .last()
+                .filter(|p| matches!(p.base.as_str(), "get" | "have") && !p.negated && !p.supposed)?;
+            let things: Vec<Phrase> =
+                c.objects.iter().chain(&led.objects).filter(|p| p.is_thing() && !p.is_pronoun()).cloned().collect();
+            return (!things.is_empty()).then_some(things);
+        }
+        if c.subjects.iter().any(|s| matches!(s.head(), "reason" | "why")) {
+            return None;
+        }
+        // "those are what we are going to take out"
+        if c.agent()
+            && c.objects.is_empty()
+            && !c.particles.is_empty()
+            && let Some(is) = self.clauses[..n]
+                .last()
+                .filter(|p| p.base == "be" && p.verb.is_some_and(|v| self.lemmas[v..].get(1) == Some(&"what")))
+        {
+            return Some(is.subjects.clone());
+        }
+        if c.passive {
+            // "the battery plug can be pulled, and after that the other plugs"
+            let more = c
+                .objects
+                .iter()
+                .filter(|p| p.definite && !p.is_pronoun() && c.subjects.last().is_some_and(|s| s.kind == p.kind));
+            let subjects: Vec<Phrase> =
+                c.subjects.iter().chain(more).filter(|p| p.is_thing() || p.kind == Kind::Heat).cloned().collect();
+            // "it is glued on", "it's held in with glue", "the cable is taped": how it is, not what is done.
+            let made_sure = self.text.starts_with("make sure") || self.text.starts_with("ensure");
+            let state = !due
+                && !made_sure
+                && c.mood == Mood::Plain
+                && !self.words[c.from..c.verb.unwrap_or(c.from)]
+                    .iter()
+                    .any(|w| matches!(w.said.as_str(), "now" | "then" | "being" | "be"));
+            let describes = matches!(
+                c.base.as_str(),
+                "glue"
+                    | "screw"
+                    | "solder"
+                    | "clip"
+                    | "hold"
+                    | "tape"
+                    | "stick"
+                    | "attach"
+                    | "mount"
+                    | "connect"
+                    | "fix"
+                    | "fasten"
+                    | "seat"
+                    | "fit"
+                    | "plug"
+                    | "lock"
+                    | "route"
+                    | "hide"
+                    | "cover"
+                    | "snap"
+                    | "secure"
+                    | "press"
+                    | "open"
+                    | "deliver"
+                    | "mold"
+                    | "leave"
+                    | "lay"
+                    | "position"
+                    | "protect"
+                    | "hook"
+                    | "fold"
+                    | "bend"
+                    | "set"
+                    | "insert"
+            );
+            if state && describes {
+                return None;
+            }
+            return (!subjects.is_empty()).then_some(subjects);
+        }
+        let inanimate = !c.subjects.is_empty() && !c.agent();
+        if inanimate {
+            let mine: Vec<Phrase> = c.subjects.iter().filter(|p| p.is_thing()).cloned().collect();
+            let moves = matches!(
+                c.base.as_str(),
+                "come"
+                    | "go"
+                    | "slide"
+                    | "lift"
+                    | "pop"
+                    | "pull"
+                    | "drop"
+                    | "fall"
+                    | "swing"
+                    | "fold"
+                    | "peel"
+                    | "snap"
+                    | "tilt"
+                    | "open"
+                    | "slip"
+                    | "ease"
+                    | "unscrew"
+                    | "unplug"
+                    | "unclip"
+                    | "separate"
+                    | "tip"
+                    | "plug"
+                    | "turn"
+                    | "flip"
+                    | "screw"
+                    | "clip"
+                    | "draw"
+                    | "unhook"
+                    | "press"
+                    | "push"
+                    | "detach"
+                    | "jump"
+                    | "break"
+            );
+            // "the cover comes off", "the board goes in first"; but "the cable goes to the fan".
+            let way = c.particles.iter().any(|p| {
+                !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
+            });
+            let leads = mine.iter().all(|p| p.kind == Kind::Plug)
+                && !c.places.is_empty()
+                && matches!(c.base.as_str(), "come" | "go" | "plug");
+            if leads {
+                return None;
+            }
+            // "Now the shell is off."
+            if c.base == "be" {
+                if self.text.starts_with("make sure") || self.text.starts_with("ensure") {
+                    return None;
+                }
+                let gone = c.particles.len() == 1
+                    && matches!(c.particles[0].as_str(), "off" | "out")
+                    && c.places.is_empty()
+                    && c.objects.is_empty()
+                    && mine.iter().all(|p| p.kind == Kind::Part);
+                return gone.then_some(mine);
+            }
+            let object_less = c.objects.iter().all(|o| !o.is_thing());
+            let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;
+            let goes = goes
+                && !(c.base == "go"
+                    && c.particles.iter().all(|p| p == "in" || p == "on")
+                    && !self.text.contains("now")
+                    && c.places.iter().any(|(_, p)| p.kind == Kind::Part && !p.definite));
+            return goes.then_some(mine);
+        }
+        // Somebody does it, or it is an order.
+        let objects: Vec<Phrase> = c.objects.to_vec();
+        if c.agent() && c.form == Form::Third {
+            return None;
+        }
+        Some(objects)
+    }
+
+    fn frame(&self, c: &Clause, half: Half, objects: &[Phrase]) -> Option<&'static Frame> {
+        let away =
+            c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away" | "apart" | "loose" | "free"));
+        let whose = |o: &Phrase| if o.kind == Kind::Nothing { o.of.first().map_or(o.kind, |p| p.kind) } else { o.kind };
+        let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
+            Kind::None
+        } else {
+            Kind::Nothing
+        });
+        let (from, to) = (c.from, c.to.max(c.from));
+        let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
+        let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();
+        let mut particles = c.particles.clone();
+        if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && np.definite) {
+            particles.push("aside".into());
+        }
+        let particles = &particles;
+        GRAMMAR.frames_of(&c.base).find(|f| {
+            (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
+                && !(away
+                    && matches!(f.act, Do::Install | Do::Connect | Do::Drive | Do::Close | Do::Press | Do::Adjust))
+                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Do::Heat))
+                    || f.kinds.contains(&kind))
+                && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p)))
+                && (f.places.is_empty()
+                    || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
+                && f.half.as_ref().is_none_or(|h| (h == "together") == (half == Half::Together))
+                && f.context.as_ref().is_none_or(|x| match x.as_str() {
+                    "tray" => self.text.contains("tray") || self.text.contains("drawer") || self.text.contains("slot"),
+                    "aside" => half == Half::Apart,
+                    _ => true,
+                })
+        })
+    }
+}

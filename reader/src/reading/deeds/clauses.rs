@@ -1,0 +1,757 @@
+//! Clauses: each verb with what it is done to, where, with what, and whether it is done at all.
+
+use super::grammar::{GRAMMAR, Kind};
+use super::phrases::{Phrase, phrase_at};
+use super::words::{Form, Tag, Word};
+use compact_str::CompactString;
+
+/// Whether the clause tells something that hands do.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Mood {
+    /// An order, or something told as done or being done.
+    Plain,
+    /// "if it breaks": holds for one case.
+    If,
+    /// "once the felt is peeled back", "after disconnecting both": a result.
+    After,
+    /// "before you lift it".
+    Before,
+    /// "until it clicks".
+    Until,
+    /// "because", "so that", "otherwise".
+    Reason,
+    /// "that holds the cage".
+    Relative,
+    /// "to reach the fan".
+    Purpose,
+    /// "by lifting it up", "cutting the layer".
+    Means,
+    /// "what", "how", "where": told and not done.
+    Question,
+}
+
+#[derive(Debug, Clone)]
+pub(super) struct Clause {
+    pub from: usize,
+    pub to: usize,
+    /// The verb's place; `None` for "battery out".
+    pub verb: Option<usize>,
+    pub base: CompactString,
+    pub form: Form,
+    pub subjects: Vec<Phrase>,
+    pub objects: Vec<Phrase>,
+    pub particles: Vec<CompactString>,
+    pub places: Vec<(CompactString, Phrase)>,
+    pub mood: Mood,
+    pub passive: bool,
+    pub negated: bool,
+    /// "would", "could", "might".
+    pub supposed: bool,
+    /// "can", "may".
+    pub possible: bool,
+    /// "have removed".
+    pub perfect: bool,
+    /// Begins with the verb.
+    pub order: bool,
+    /// What a relative clause tells about.
+    pub antecedent: Option<Phrase>,
+}
+
+impl Clause {
+    /// Everything named in it.
+    pub fn things(&self) -> impl Iterator<Item = &Phrase> {
+        self.subjects.iter().chain(&self.objects).chain(self.places.iter().map(|(_, p)| p))
+    }
+
+    pub fn agent(&self) -> bool {
+        self.subjects.last().is_some_and(|s| {
+            matches!(
+                s.words[0].as_str(),
+                "i" | "you" | "we" | "he" | "she" | "they" | "one" | "somebody" | "someone" | "anybody" | "who"
+            ) && s.is_pronoun()
+        })
+    }
+}
+
+pub(super) fn split(w: &[Word]) -> Vec<Clause> {
+    let verbs = main_verbs(w);
+    let mut out: Vec<Clause> = Vec::new();
+    if verbs.is_empty() {
+        out.extend(verbless(w, 0, w.len()));
+        return out;
+    }
+    let groups: Vec<usize> =
+        verbs.iter().enumerate().map(|(n, v)| group(w, *v, if n == 0 { 0 } else { verbs[n - 1] + 1 })).collect();
+    let mut begins: Vec<usize> = Vec::with_capacity(verbs.len());
+    let mut subjects_from: Vec<usize> = Vec::with_capacity(verbs.len());
+    for n in 0..verbs.len() {
+        let low = if n == 0 { 0 } else { verbs[n - 1] + 1 };
+        let (begin, subject) = beginning(w, low, groups[n], verbs[n], n == 0);
+        begins.push(begin);
+        subjects_from.push(subject);
+    }
+    if begins[0] > 0 {
+        out.extend(verbless(w, 0, begins[0]));
+    }
+    for n in 0..verbs.len() {
+        let end = begins.get(n + 1).copied().unwrap_or(w.len());
+        let clause = clause(w, begins[n], subjects_from[n], groups[n], verbs[n], end);
+        let rest = clause.1;
+        out.push(clause.0);
+        if rest < end {
+            out.extend(verbless(w, rest, end));
+        }
+    }
+    share(w, &mut out);
+    moods(w, &mut out);
+    out
+}
+
+/// "unhook and take out the cable": verbs that are joined share their object.
+fn share(w: &[Word], out: &mut [Clause]) {
+    for n in 0..out.len().saturating_sub(1) {
+        let (left, right) = out.split_at_mut(n + 1);
+        let (c, next) = (&mut left[n], &right[0]);
+        let Some(verb) = c.verb else { continue };
+        let joined = w.get(next.from).is_some_and(|x| x.is("and") || x.is("or"))
+            && next.subjects.is_empty()
+            && next.verb.is_some_and(|v| v <= next.from + 2);
+        if joined
+            && c.objects.is_empty()
+            && c.places.is_empty()
+            && c.particles.is_empty()
+            && !c.passive
+            && !w[verb].pause
+            && w[verb].form == w[next.verb.unwrap_or(verb)].form
+        {
+            c.objects.clone_from(&next.objects);
+        }
+    }
+}
+
+/// Verbs that are not merely leading to another: in "need to lift", "keep pushing", "go ahead and peel" the last counts.
+fn main_verbs(w: &[Word]) -> Vec<usize> {
+    let verbish = |i: usize| matches!(w[i].tag, Tag::Verb | Tag::Be | Tag::Have);
+    (0..w.len()).filter(|&i| verbish(i) && leads_to(w, i).is_none()).collect()
+}
+
+/// The verb that this one only leads to.
+fn leads_to(w: &[Word], at: usize) -> Option<usize> {
+    let helping = matches!(w[at].tag, Tag::Be | Tag::Have);
+    let raising = GRAMMAR.raising.contains(w[at].verb()) || helping;
+    if !raising {
+        return None;
+    }
+    let mut to = false;
+    let mut i = at + 1;
+    while i < w.len() && i < at + 6 {
+        let word = &w[i];
+        match word.tag {
+            Tag::Adv | Tag::Neg | Tag::Does => {}
+            Tag::To => to = true,
+            // "let's", "let me", "help you"; "is it" of a question.
+            Tag::Pron if matches!(w[at].verb(), "let" | "help" | "want") && !to => {}
+            Tag::Conj if (w[at].verb() == "go" || w[at].verb() == "try") && word.is("and") && i <= at + 2 => to = true,
+            Tag::Part if w[at].verb() == "go" && word.is("ahead") => {}
+            Tag::Prep if word.is("by") && matches!(w[at].verb(), "start" | "begin" | "continue" | "finish") => {}
+            Tag::Prep
+                if word.is("with")
+                    && matches!(w[at].verb(), "start" | "begin" | "continue")
+                    && w.get(i + 1).is_some_and(|n| n.tag == Tag::Verb && n.form == Form::Ing) => {}
+            Tag::Part | Tag::Prep if word.is("on") && w[at].verb() == "go" => {}
+            Tag::Have | Tag::Be => {
+                // "have been", "to be": helping on.
+                if !(helping || to) {
+                    return None;
+                }
+            }
+            Tag::Verb => {
+                let base = w[at].verb();
+                let fits = match word.form {
+                    Form::Base => to || matches!(base, "let" | "help" | "go") || (w[at].tag == Tag::Be && i == at + 1),
+                    Form::Past => {
+                        helping && !to
+                            || matches!(base, "get" | "want" | "need")
+                            || to && matches!(w[i - 1].tag, Tag::Be | Tag::Have)
+                    }
+                    Form::Ing => {
+                        w[at].tag == Tag::Be
+                            || matches!(
+                                base,
+                                "start" | "keep" | "begin" | "need" | "try" | "finish" | "continue" | "go" | "have"
+                            )
+                            || to
+                    }
+                    Form::Third => false,
+                };
+                return fits.then_some(i);
+            }
+            _ => return None,
+        }
+        if word.pause && i > at + 1 {
+            return None;
+        }
+        i += 1;
+    }
+    None
+}
+
+/// Where the words that help a verb begin.
+fn group(w: &[Word], verb: usize, low: usize) -> usize {
+    let mut at = verb;
+    while at > low {
+        let p = &w[at - 1];
+        if p.pause && !(p.tag == Tag::Adv) {
+            break;
+        }
+        let raising = p.tag == Tag::Verb && leads_to(w, at - 1).is_some();
+        let helps =
+            matches!(p.tag, Tag::Modal | Tag::Be | Tag::Have | Tag::Does | Tag::Neg | Tag::To | Tag::Adv) || raising;
+        let through = matches!(p.tag, Tag::Pron | Tag::Conj | Tag::Prep | Tag::Part)
+            && at >= low + 2
+            && w[..at - 1].len() > low
+            && {
+                // "let me", "let's", "go ahead and", "start by"
+                (low..at - 1).rev().take(3).any(|k| leads_to(w, k).is_some_and(|v| v >= at && v <= verb))
+            };
+        if !(helps || through) {
+            break;
+        }
+        at -= 1;
+    }
+    at
+}
+
+/// Where the clause of a verb begins, and where its subject does.
+fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> (usize, usize) {
+    // The last place before the group where a clause may begin.
+    let opens = |i: usize| i == low && first || i > low && (w[i - 1].pause || matches!(w[i].tag, Tag::Conj | Tag::Sub));
+    let mut bound = (low..=group.min(w.len() - 1)).rev().find(|&i| opens(i));
+    let infinitive = (group..verb).any(|i| w[i].tag == Tag::To)
+        && !(group..verb).any(|i| {
+            matches!(w[i].tag, Tag::Have | Tag::Be)
+                || (w[i].tag == Tag::Verb && matches!(w[i].verb(), "need" | "want" | "go"))
+        });
+    let finite = (group..verb).any(|i| matches!(w[i].tag, Tag::Modal | Tag::Be | Tag::Have | Tag::Does))
+        || (group..verb).any(|i| w[i].tag == Tag::Verb)
+        || w[verb].tag != Tag::Verb
+        || matches!(w[verb].form, Form::Third | Form::Past);
+    // "the two plugs come off": a plural and a verb without an object.
+    let plural = group > low
+        && group == verb
+        && w[verb].form == Form::Base
+        && w[group - 1].tag == Tag::Noun
+        && w.get(verb + 1).is_none_or(|n| !matches!(n.tag, Tag::Det | Tag::Pron | Tag::Noun | Tag::Adj))
+        && matches!(
+            w[verb].verb(),
+            "come"
+                | "go"
+                | "let"
+                | "slide"
+                | "lift"
+                | "pop"
+                | "pull"
+                | "drop"
+                | "swing"
+                | "peel"
+                | "need"
+                | "sit"
+                | "stay"
+        );
+    let finite = finite || plural;
+    let pronoun = group > low
+        && w[group - 1].tag == Tag::Pron
+        && matches!(
+            w[group - 1].said.as_str(),
+            "i" | "you"
+                | "we"
+                | "they"
+                | "he"
+                | "she"
+                | "it"
+                | "that"
+                | "this"
+                | "these"
+                | "those"
+                | "which"
+                | "who"
+                | "both"
+                | "all"
+        );
+    let takes_subject = finite
+        || pronoun
+            && !(w[group - 1].is("it") && w[verb].form == Form::Base)
+            && !(matches!(w[group - 1].lemma.as_str(), "that" | "this" | "these" | "those" | "it" | "both" | "all")
+                && w[verb].form == Form::Base
+                && !finite
+                && low < group - 1);
+    if infinitive && !takes_subject {
+        let at = bound.filter(|b| *b > low && only_ways(w, *b, group)).unwrap_or(group);
+        return (at, group);
+    }
+    if let Some(b) = bound.filter(|b| *b > low || first) {
+        // "the screws, the cover and the tray come off": a list before the first verb is one subject.
+        if first && finite {
+            let mut b2 = b;
+            let pointing = group > b && group - b <= 2 && w[group - 1].tag == Tag::Pron;
+            while !pointing
+                && b2 > low
+                && (low..b2).all(|i| {
+                    matches!(
+                        w[i].tag,
+                        Tag::Noun | Tag::Adj | Tag::Det | Tag::Num | Tag::Conj | Tag::Owner | Tag::Adv | Tag::Prep
+                    )
+                })
+                && w[b2].tag != Tag::Sub
+                && !led(w, low)
+            {
+                b2 = low;
+            }
+            bound = Some(b2);
+        }
+        let b = bound.unwrap_or(b);
+        let nothing_between = b == group || (b..group).all(|i| matches!(w[i].tag, Tag::Conj | Tag::Adv | Tag::Sub));
+        if takes_subject || nothing_between || only_ways(w, b, group) || first {
+            return (b, b);
+        }
+    }
+    if takes_subject {
+        // Run-on speech: the phrase right before is the subject.
+        let mut at = group;
+        while at > low && matches!(w[at - 1].tag, Tag::Noun | Tag::Adj | Tag::Num | Tag::Det | Tag::Owner | Tag::Pron) {
+            at -= 1;
+            if matches!(w[at].tag, Tag::Det | Tag::Pron) {
+                break;
+            }
+        }
+        // "the clips along the edge come off"
+        while at > low + 1
+            && w[at - 1].tag == Tag::Prep
+            && matches!(w[at - 2].tag, Tag::Noun)
+            && matches!(
+                w[at - 1].lemma.as_str(),
+                "of" | "on" | "in" | "for" | "at" | "along" | "under" | "below" | "beside"
+            )
+        {
+            let mut k = at - 2;
+            while k > low && matches!(w[k - 1].tag, Tag::Noun | Tag::Adj | Tag::Num) {
+                k -= 1;
+            }
+            if k > low && w[k - 1].tag == Tag::Det {
+                k -= 1;
+            } else if w[k].tag != Tag::Num && k > low {
+                break;
+            }
+            at = k;
+        }
+        return (at, at);
+    }
+    (group, group)
+}
+
+/// The stretch begins with a preposition: "on the left side, the cover".
+fn led(w: &[Word], at: usize) -> bool {
+    w.get(at).is_some_and(|x| x.tag == Tag::Prep)
+}
+
+/// Nothing but ways and places: "with the lever,", "then carefully".
+fn only_ways(w: &[Word], from: usize, to: usize) -> bool {
+    let mut i = from;
+    while i < to {
+        match w[i].tag {
+            Tag::Adv | Tag::Conj | Tag::Part | Tag::Neg => i += 1,
+            Tag::Prep => match phrase_at(w, i + 1, to) {
+                Some((_, end)) => i = end,
+                None => i += 1,
+            },
+            _ => return false,
+        }
+    }
+    true
+}
+
+fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usize, end: usize) -> (Clause, usize) {
+    let (mut subjects, mut places) = (Vec::new(), Vec::new());
+    let mut particles: Vec<CompactString> = Vec::new();
+    let mut i = subject_from;
+    while i < group {
+        match w[i].tag {
+            Tag::Prep => match phrase_at(w, i + 1, group) {
+                Some((p, after)) => {
+                    places.push((w[i].lemma.clone(), p));
+                    i = after;
+                }
+                None => i += 1,
+            },
+            Tag::Part => {
+                particles.push(w[i].lemma.clone());
+                i += 1;
+            }
+            _ => match phrase_at(w, i, group) {
+                Some((p, after)) => {
+                    subjects.push(p);
+                    i = after;
+                }
+                None => i += 1,
+            },
+        }
+    }
+    let helpers = &w[group..verb];
+    let negated = helpers.iter().any(|h| h.tag == Tag::Neg)
+        || (begin < verb
+            && w[begin..verb]
+                .iter()
+                .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
+    let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
+    let needs_ing = helpers.iter().any(|h| h.verb() == "need") && w[verb].form == Form::Ing;
+    let passive = w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
+    let supposed = helpers
+        .iter()
+        .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));
+    let possible = helpers.iter().any(|h| matches!(h.said.as_str(), "can" | "may"));
+    let perfect = w[verb].form == Form::Past
+        && helpers.iter().any(|h| h.tag == Tag::Have)
+        && !helpers.iter().any(|h| h.tag == Tag::To);
+    // What follows the verb.
+    let mut objects: Vec<Phrase> = Vec::new();
+    let mut at = verb + 1;
+    let mut after_place = false;
+    let mut joined = false;
+    let mut stop = end;
+    while at < end {
+        match w[at].tag {
+            Tag::Part => {
+                // "take the bumpers off the grip"
+                let led = phrase_at(w, at + 1, end).filter(|_| {
+                    !objects.is_empty()
+                        && !w[at].pause
+                        && matches!(w[at].lemma.as_str(), "off" | "out" | "down" | "up" | "away" | "apart")
+                });
+                particles.push(w[at].lemma.clone());
+                match led {
+                    Some((p, after))
+                        if !joined
+                            && matches!(w[at + 1].tag, Tag::Det | Tag::Pron | Tag::Noun | Tag::Adj | Tag::Num) =>
+                    {
+                        places.push(("from".into(), p));
+                        at = after;
+                        after_place = true;
+                    }
+                    _ => at += 1,
+                }
+                joined = false;
+            }
+            Tag::Prep => {
+                let Some((p, after)) = phrase_at(w, at + 1, end) else {
+                    at += 1;
+                    continue;
+                };
+                if matches!(w[at].lemma.as_str(), "into" | "onto" | "in" | "on" | "over" | "through" | "from") {
+                    particles.extend(
+                        (matches!(w[at].lemma.as_str(), "into" | "onto")
+                            || w[at].is("over")
+                                && matches!(w[verb].verb(), "fold" | "swing" | "flip" | "put" | "lay" | "place"))
+                        .then(|| w[at].lemma.clone()),
+                    );
+                }
+                places.push((w[at].lemma.clone(), p));
+                at = after;
+                after_place = true;
+                joined = false;
+            }
+            Tag::Conj => {
+                joined = true;
+                at += 1;
+            }
+            Tag::Neg => {
+                // "by the plug and not by the wires"
+                stop = at;
+                break;
+            }
+            Tag::Sub | Tag::To => {
+                at += 1;
+            }
+            _ => match phrase_at(w, at, end) {
+                Some((p, after)) => {
+                    let paused = at > 0 && w[at - 1].pause && !joined;
+                    if objects.is_empty() && !after_place && !paused {
+                        objects.push(p);
+                    } else if joined || paused && !objects.is_empty() {
+                        // A list goes on, or what stands behind a comma is a fragment of its own.
+                        let with_way = w
+                            .get(after)
+                            .is_some_and(|n| n.tag == Tag::Part || n.tag == Tag::Adv && (n.is("back") || n.is("next")));
+                        if with_way && (after_place || paused) && !joined {
+                            stop = at;
+                            break;
+                        }
+                        if after_place
+                            && joined
+                            && !objects.is_empty()
+                            && matches!(p.kind, Kind::Screw | Kind::Plug)
+                            && p.definite
+                        {
+                            objects.push(p);
+                        } else if after_place {
+                            if let Some((prep, _)) = places.last().cloned() {
+                                places.push((prep, p));
+                            }
+                        } else {
+                            objects.push(p);
+                        }
+                    } else if objects.is_empty() && after_place && matches!(w[at].tag, Tag::Det | Tag::Num) {
+                        objects.push(p);
+                    } else if paused {
+                        stop = at;
+                        break;
+                    } else if objects.len() == 1 && objects[0].is_pronoun() {
+                        // "give it some alcohol"
+                        objects.push(p);
+                    } else if !p.is_pronoun() && after > at {
+                        // Run-on: a thing of its own.
+                        stop = at;
+                        break;
+                    }
+                    joined = false;
+                    at = after.max(at + 1);
+                    continue;
+                }
+                None => {
+                    if w[at].tag == Tag::Adv && w[at].is("then") && at > verb + 1 {
+                        stop = at;
+                        break;
+                    }
+                    at += 1;
+                }
+            },
+        }
+    }
+    let order = w[verb].form == Form::Base && subjects.is_empty() && !helpers.iter().any(|h| h.tag == Tag::To);
+    let base = if w[verb].tag == Tag::Verb {
+        w[verb].verb().into()
+    } else {
+        CompactString::from(if w[verb].tag == Tag::Have { "have" } else { "be" })
+    };
+    let clause = Clause {
+        from: begin,
+        to: stop,
+        verb: Some(verb),
+        base,
+        form: w[verb].form,
+        subjects,
+        objects,
+        particles,
+        places,
+        mood: Mood::Plain,
+        passive,
+        negated,
+        supposed,
+        possible,
+        perfect,
+        order,
+        antecedent: None,
+    };
+    (clause, stop)
+}
+
+/// "Dust bin in", "latch down", "off with the hood", "then the lid": ways without a verb.
+fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
+    let mut out = Vec::new();
+    let (mut objects, mut particles, mut places): (Vec<Phrase>, Vec<CompactString>, Vec<(CompactString, Phrase)>) =
+        (Vec::new(), Vec::new(), Vec::new());
+    let mut at = from;
+    let mut begin = from;
+    let mut flush = |objects: &mut Vec<Phrase>,
+                     particles: &mut Vec<CompactString>,
+                     places: &mut Vec<(CompactString, Phrase)>,
+                     from: usize,
+                     to: usize| {
+        if !objects.is_empty() || !particles.is_empty() {
+            out.push(Clause {
+                from,
+                to,
+                verb: None,
+                base: CompactString::default(),
+                form: Form::Base,
+                subjects: Vec::new(),
+                objects: std::mem::take(objects),
+                particles: std::mem::take(particles),
+                places: std::mem::take(places),
+                mood: Mood::Plain,
+                passive: false,
+                negated: w[from..to].iter().any(|x| x.tag == Tag::Neg),
+                supposed: false,
+                possible: false,
+                perfect: false,
+                order: false,
+                antecedent: None,
+            });
+        }
+        places.clear();
+    };
+    while at < to {
+        match w[at].tag {
+            Tag::Part => {
+                particles.push(w[at].lemma.clone());
+                at += 1;
+            }
+            Tag::Prep => match phrase_at(w, at + 1, to) {
+                Some((p, after)) => {
+                    if objects.is_empty() && !particles.is_empty() && w[at].is("with") {
+                        objects.push(p);
+                    } else {
+                        places.push((w[at].lemma.clone(), p));
+                    }
+                    at = after;
+                }
+                None => at += 1,
+            },
+            Tag::Sub => {
+                at += 1;
+            }
+            _ => match phrase_at(w, at, to) {
+                Some((p, after)) => {
+                    if !particles.is_empty() && !objects.is_empty() {
+                        flush(&mut objects, &mut particles, &mut places, begin, at);
+                        begin = at;
+                    }
+                    objects.push(p);
+                    at = after;
+                }
+                None => at += 1,
+            },
+        }
+        if at > begin && at <= to && w[at - 1].pause && !particles.is_empty() {
+            flush(&mut objects, &mut particles, &mut places, begin, at);
+            begin = at;
+        }
+    }
+    flush(&mut objects, &mut particles, &mut places, begin, to);
+    out
+}
+
+/// How each clause is meant, from what opens it and what it hangs on.
+fn moods(w: &[Word], out: &mut [Clause]) {
+    for n in 0..out.len() {
+        let (before, rest) = out.split_at_mut(n);
+        let c = &mut rest[0];
+        let Some(verb) = c.verb else { continue };
+        let previous = before.iter().rev().find(|p| p.verb.is_some());
+        let sub = (c.from..verb).rev().find(|i| w[*i].tag == Tag::Sub).map(|i| (i, w[i].lemma.as_str()));
+        let to = (c.from..verb).any(|i| w[i].tag == Tag::To)
+            && !(c.from..verb).any(|i| {
+                matches!(w[i].tag, Tag::Have | Tag::Be | Tag::Modal)
+                    || (w[i].tag == Tag::Verb && GRAMMAR.raising.contains(w[i].verb()))
+                    || matches!(w[i].said.as_str(), "gonna" | "gotta" | "wanna" | "going")
+            });
+        if let Some((at, word)) = sub {
+            c.mood = match word {
+                "if" | "unless" | "whenever" | "whoever" => Mood::If,
+                "when" | "once" | "after" => Mood::After,
+                "while" => Mood::Means,
+                "before" => Mood::Before,
+                "until" | "till" => Mood::Until,
+                "because" | "since" | "cause" | "otherwise" | "although" | "though" | "whereas" => Mood::Reason,
+                "so" => Mood::Reason,
+                "that" if at > 0 && w[at - 1].is("now") => Mood::After,
+                "that" | "which" | "who" if at > 0 => Mood::Relative,
+                "where" | "what" | "how" | "why" | "whether" | "whatever" | "which" | "who" => Mood::Question,
+                _ => c.mood,
+            };
+            if matches!(c.mood, Mood::Relative) {
+                let unplugs = matches!(c.base.as_str(), "disconnect" | "unplug" | "connect" | "detach");
+                let plug = previous
+                    .filter(|_| unplugs)
+                    .and_then(|p| p.objects.iter().chain(&p.subjects).find(|np| np.kind == Kind::Plug).cloned());
+                c.antecedent = plug
+                    .or_else(|| {
+                        previous.and_then(|p| {
+                            p.places
+                                .iter()
+                                .map(|(_, np)| np)
+                                .chain(&p.objects)
+                                .chain(&p.subjects)
+                                .find(|np| np.to == at || np.to + 1 == at)
+                                .cloned()
+                        })
+                    })
+                    .or_else(|| {
+                        before
+                            .iter()
+                            .rev()
+                            .flat_map(|p| p.objects.iter().chain(&p.subjects))
+                            .find(|np| np.to == at)
+                            .cloned()
+                    });
+            }
+            // "so that": the pair; "and that's it" opens anew.
+            continue;
+        }
+        if to {
+            c.mood = Mood::Purpose;
+            continue;
+        }
+        if c.form == Form::Ing
+            && !c.passive
+            && !(c.from..verb).any(|i| matches!(w[i].tag, Tag::Be) || w[i].tag == Tag::Verb)
+        {
+            let led = (c.from..verb).find(|i| w[*i].tag == Tag::Prep).map(|i| w[i].lemma.as_str());
+            let led =
+                led.or_else(|| (c.from > 0 && w[c.from - 1].tag == Tag::Prep).then(|| w[c.from - 1].lemma.as_str()));
+            c.mood = match led {
+                Some("after") => Mood::After,
+                Some("before") => Mood::Before,
+                Some("without") => Mood::Reason,
+                Some("for") => Mood::Purpose,
+                _ => Mood::Means,
+            };
+            if led == Some("without") {
+                c.negated = true;
+            }
+            continue;
+        }
+        // "and" goes on as the clause before was meant, where nothing else is said.
+        // "The drum is loose and can now be drawn out."
+        let finite = (c.from..verb).any(|i| matches!(w[i].tag, Tag::Be | Tag::Modal | Tag::Have));
+        if finite
+            && c.subjects.is_empty()
+            && !c.order
+            && w.get(c.from).is_some_and(|x| x.tag == Tag::Conj)
+            && let Some(p) = previous.filter(|p| p.mood == Mood::Plain && !p.subjects.is_empty())
+        {
+            c.subjects = p.subjects.clone();
+        }
+        let joined = (c.from..verb).any(|i| w[i].tag == Tag::Conj && w[i].is("and") || w[i].is("or"));
+        if joined && let Some(p) = previous {
+            let then = (c.from..verb).any(|i| w[i].is("then"));
+            let same = !then && p.form == c.form || c.form == Form::Base && p.mood == Mood::Purpose;
+            let holds = p.mood == Mood::Relative
+                && matches!(p.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "be" | "attach" | "fix");
+            if same
+                && !holds
+                && c.subjects.is_empty()
+                && p.mood != Mood::Plain
+                && matches!(
+                    p.mood,
+                    Mood::If | Mood::Purpose | Mood::Before | Mood::Until | Mood::Means | Mood::Relative
+                )
+            {
+                c.mood = p.mood;
+                c.antecedent = p.antecedent.clone();
+            }
+            if same && c.subjects.is_empty() && !c.order
+                || same && c.subjects.is_empty() && (p.supposed || p.negated && c.form == p.form && !p.order)
+            {
+                c.supposed |= p.supposed;
+                c.possible |= p.possible;
+                if p.passive && c.form == Form::Past {
+                    c.passive = true;
+                    c.subjects = p.subjects.clone();
+                }
+                if c.form == Form::Base && !p.order {
+                    c.subjects = p.subjects.clone();
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,135 @@
+//! Which half of the work each act belongs to.
+//!
+//! Taking apart and putting together are told in stretches, with a turn or several. Each act speaks for one half more or
+//! less loudly, turning back costs more than turning to the rebuild, and the cheapest course through all acts wins
+//! (Viterbi's algorithm over two states).
+
+use super::acts::{Sentenced, Told};
+use super::grammar::Kind;
+use super::{Do, Half};
+use rustc_hash::FxHashSet;
+
+/// What it costs to turn to the rebuild, and back again.
+const TURN: f64 = 2.0;
+const BACK: f64 = 5.0;
+
+/// The half of each act, sentence by sentence.
+pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
+    let mut out_of: FxHashSet<String> = FxHashSet::default();
+    let mut costs: Vec<[f64; 2]> = Vec::new();
+    let mut turns: Vec<bool> = Vec::new();
+    let mut announced = false;
+    for s in told {
+        announced |= s.turns;
+        for a in &s.acts {
+            costs.push(cost(a, &out_of));
+            turns.push(std::mem::take(&mut announced));
+            if a.apart.is_some_and(|(act, _)| act == Do::Remove) {
+                out_of.extend(a.objects.iter().map(|o| o.head().to_owned()));
+            }
+        }
+    }
+    let course = viterbi(&costs, &turns);
+    let mut at = course.into_iter();
+    told.iter()
+        .map(|s| s.acts.iter().map(|_| if at.next() == Some(1) { Half::Together } else { Half::Apart }).collect())
+        .collect()
+}
+
+/// What it costs to read an act as taking apart, and as putting together.
+fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
+    let acts = [a.apart, a.together].map(|m| m.map(|m| m.0));
+    if acts.contains(&Some(Do::Apply)) && a.objects.iter().all(|o| o.kind == Kind::Liquid) {
+        return [0.0, 0.0];
+    }
+    if acts.contains(&Some(Do::Peel)) && a.objects.iter().any(|o| o.kind == Kind::Liner) {
+        return [1.5, 0.0];
+    }
+    if acts.contains(&Some(Do::Clean)) && a.objects.iter().any(|o| o.kind == Kind::Glue) {
+        return [0.5, 0.0];
+    }
+    let known = |o: &super::phrases::Phrase| out_of.contains(o.head());
+    let back = a.particles.iter().any(|p| p == "back");
+    let mut cost = match (a.apart, a.together) {
+        (None, Some((act, _))) => same(act),
+        (Some((act, _)), None) => same(act),
+        (Some((x, _)), Some((y, _))) if x == y => same(x),
+        // What reads both ways speaks for putting together only where the thing is known to be out.
+        (Some(_), Some(_)) => {
+            if a.objects.iter().any(known) {
+                [1.0, 0.0]
+            } else {
+                [0.0, 0.8]
+            }
+        }
+        _ => [0.0, 0.0],
+    };
+    let foreign = matches!(a.together, Some((Do::Install, _)))
+        && a.apart.is_none()
+        && !a.new
+        && !back
+        && !a.objects.iter().any(known);
+    if foreign {
+        cost[0] = 1.2;
+    }
+    if a.new && matches!(a.together, Some((Do::Install | Do::Connect | Do::Apply, _))) {
+        cost[0] += 2.0;
+    }
+    if back && !matches!(a.apart, Some((Do::Peel | Do::Open, _))) {
+        cost[0] += 1.5;
+    }
+    if matches!(a.together, Some((Do::Install | Do::Connect | Do::Drive | Do::Close, _))) && a.objects.iter().any(known)
+    {
+        cost[0] += 1.0;
+    }
+    if matches!(a.apart, Some((Do::Remove, _))) && a.objects.iter().any(|o| known(o) && o.kind != Kind::Pronoun) {
+        cost[0] += 0.3;
+    }
+    if a.hypothetical {
+        return [0.0, 0.0];
+    }
+    if a.presented || a.elliptic {
+        cost = cost.map(|c| c * 0.3);
+    }
+    cost
+}
+
+/// How an act speaks that reads the same in both halves.
+fn same(act: Do) -> [f64; 2] {
+    match act {
+        Do::Remove => [0.0, 1.2],
+        Do::Unscrew | Do::Disconnect | Do::Desolder => [0.0, 2.5],
+        Do::Pry | Do::Release => [0.0, 2.0],
+        Do::Open | Do::Heat => [0.0, 0.6],
+        Do::Peel => [0.0, 0.3],
+        Do::Unplug | Do::Discharge | Do::Drain | Do::Loosen => [0.0, 1.5],
+        Do::PowerOff => [0.0, 0.6],
+        Do::Install | Do::Drive | Do::Connect | Do::Solder => [3.0, 0.0],
+        Do::Tighten | Do::Close | Do::Transfer => [2.0, 0.0],
+        Do::Apply | Do::Press | Do::Route => [1.5, 0.0],
+        Do::PowerOn => [1.5, 0.0],
+        Do::Adjust | Do::Test => [0.4, 0.0],
+        Do::Clean => [0.1, 0.0],
+        Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
+    }
+}
+
+fn viterbi(costs: &[[f64; 2]], turns: &[bool]) -> Vec<usize> {
+    let mut best = [0.0, 3.0];
+    let mut from: Vec<[usize; 2]> = Vec::with_capacity(costs.len());
+    for (cost, turn) in costs.iter().zip(turns) {
+        let to_together = best[0] + if *turn { 0.2 } else { TURN };
+        let to_apart = best[1] + BACK;
+        let apart = if to_apart < best[0] { (to_apart, 1) } else { (best[0], 0) };
+        let together = if to_together < best[1] { (to_together, 0) } else { (best[1], 1) };
+        from.push([apart.1, together.1]);
+        best = [apart.0 + cost[0], together.0 + cost[1]];
+    }
+    let mut state = usize::from(best[1] < best[0]);
+    let mut out = vec![0; costs.len()];
+    for (n, back) in from.iter().enumerate().rev() {
+        out[n] = state;
+        state = back[state];
+    }
+    out
+}

@@ -1,0 +1,719 @@
+//! What each act is done to: names for "it", what screws hold, whom a cable serves; and what was told twice.
+
+use super::acts::{Sentenced, Told};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::{Deed, Do, Half};
+
+/// What is on the bench while the narration goes on.
+#[derive(Debug, Default)]
+struct Bench {
+    /// Parts that are out, by name.
+    out: Vec<String>,
+    /// The part in work.
+    at: Option<String>,
+    /// The last cable or plug.
+    plug: Option<String>,
+    /// Screws and latches told before the thing that they hold: places in the list of deeds.
+    waiting: Vec<usize>,
+    power_trial: bool,
+    /// What the last screws held.
+    screws: Option<String>,
+    /// The device itself, as first named.
+    device: Option<String>,
+}
+
+pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> Vec<Deed> {
+    let mut deeds: Vec<Deed> = Vec::new();
+    let device = told.iter().flat_map(|s| &s.devices).next().cloned();
+    let mut bench = Bench { device, ..Bench::default() };
+    for (s, halves) in told.iter().zip(halves) {
+        if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
+            continue;
+        }
+        for (a, half) in s.acts.iter().zip(halves) {
+            if a.hypothetical {
+                continue;
+            }
+            deed(s, a, *half, &mut bench, &mut deeds);
+        }
+        // "It takes 4 to 6 minutes.": belongs to what is being heated, pressed or waited for.
+        if s.acts.is_empty()
+            && let Some(last) = deeds
+                .last_mut()
+                .filter(|d| d.sentence + 2 >= s.number && matches!(d.act, Do::Heat | Do::Press | Do::Wait))
+        {
+            last.measures.extend(s.measures.iter().cloned());
+        }
+        if let Some(thing) = s.topic.iter().find(|p| p.kind == Kind::Part && p.definite && p.words.len() < 5)
+            && s.acts.is_empty()
+            && !bench.out.contains(&name(thing))
+        {
+            bench.at = Some(name(thing));
+        }
+    }
+    doubled(&mut deeds);
+    deeds
+}
+
+fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    let meant = match half {
+        Half::Together => a.together.or(a.apart),
+        // Nothing goes in while things come apart; what reads so is a knack or a tool.
+        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Do::Apply | Do::Adjust))),
+    };
+    let (mut act, because) = match meant {
+        Some(m) => m,
+        None if a.elliptic => {
+            if half == Half::Apart
+                && a.objects.iter().all(|o| o.kind == Kind::Part)
+                && deeds.last().is_some_and(|d| d.act == Do::Disconnect)
+            {
+                return;
+            }
+            let Some(last) = deeds.last().filter(|d| d.sentence + 2 >= s.number).map(|d| d.act) else { return };
+            let kind = a.objects.first().map(|o| o.kind);
+            let act = match (half, kind) {
+                (Half::Together, Some(Kind::Screw)) => Do::Drive,
+                (Half::Together, Some(Kind::Plug)) => Do::Connect,
+                (Half::Apart, Some(Kind::Part)) if last == Do::Unscrew => Do::Remove,
+                (Half::Together, Some(Kind::Part)) if matches!(last, Do::Drive | Do::Connect) => Do::Install,
+                (Half::Apart, Some(Kind::Screw)) => Do::Unscrew,
+                (Half::Apart, Some(Kind::Plug)) if matches!(last, Do::Disconnect | Do::Remove) => Do::Disconnect,
+                _ => last,
+            };
+            (act, "goes on with the act before")
+        }
+        None => return,
+    };
+    if act == Do::Tighten && a.objects.is_empty() {
+        return;
+    }
+    let mut half = half;
+    if half == Half::Together && matches!(act, Do::Unscrew | Do::Disconnect | Do::Pry) && a.presented {
+        return;
+    }
+    let mut what: Vec<String> = Vec::new();
+    match act {
+        Do::Unscrew | Do::Loosen | Do::Drive | Do::Tighten => {
+            what = held(a, bench, act);
+        }
+        Do::Pry => what = pried(a, bench),
+        Do::Release | Do::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
+            what = a.objects.iter().map(|o| latch_name(o, bench)).collect();
+        }
+        Do::Disconnect | Do::Connect => {
+            for o in &a.objects {
+                if o.is_pronoun() {
+                    what.extend(bench.plug.clone());
+                } else {
+                    what.extend(plug_names(o));
+                }
+            }
+        }
+        Do::Heat
+            if a.objects.iter().all(|o| matches!(o.head(), "mat" | "pad" | "plate" | "block" | "bag" | "iron"))
+                && !a.objects.is_empty() =>
+        {
+            return;
+        }
+        Do::Heat => {
+            let places = a
+                .places
+                .iter()
+                .filter(|(p, np)| {
+                    matches!(p.as_str(), "to" | "around" | "on" | "at" | "over" | "along") && np.kind != Kind::Heater
+                })
+                .map(|(_, np)| np);
+            let on = a
+                .objects
+                .iter()
+                .filter(|o| !matches!(o.kind, Kind::Heat | Kind::Heater))
+                .chain(places)
+                .find(|o| o.is_thing() || !o.of.is_empty());
+            what = on.map(|o| one(o, bench)).unwrap_or_default();
+            if what.is_empty() {
+                what.extend(bench.at.clone());
+            }
+        }
+        Do::PowerOff | Do::PowerOn | Do::Unplug => {
+            what = a
+                .objects
+                .iter()
+                .filter(|o| matches!(o.kind, Kind::Device | Kind::Part | Kind::Key))
+                .map(name)
+                .collect();
+        }
+        Do::Wait => {}
+        Do::Clean if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape)) => {
+            let place = a
+                .places
+                .iter()
+                .find(|(p, np)| !matches!(p.as_str(), "with" | "using") && (np.is_thing() || !np.of.is_empty()));
+            what = place.map(|(_, np)| np).or(a.objects.first()).map(|o| one(o, bench)).unwrap_or_default();
+        }
+        Do::Mark => {
+            for o in &a.objects {
+                match o.kind {
+                    Kind::Screw => {
+                        what.push(bench.screws.as_ref().map_or("screws".to_owned(), |h| format!("{h} screws")))
+                    }
+                    Kind::Picture => what.extend(o.of.iter().rev().find(|p| p.is_thing() && !p.is_pronoun()).map(name)),
+                    _ => what.extend(one(o, bench)),
+                }
+            }
+        }
+        // "Slip the radio out of its sleeve": the sleeve comes off.
+        Do::Remove
+            if a.objects.iter().any(|o| o.kind == Kind::Device)
+                && a.places.iter().any(|(p, np)| matches!(p.as_str(), "of" | "from") && np.kind == Kind::Part) =>
+        {
+            what.extend(
+                a.places
+                    .iter()
+                    .find(|(p, np)| matches!(p.as_str(), "of" | "from") && np.kind == Kind::Part)
+                    .map(|(_, np)| name(np)),
+            );
+        }
+        // The device is turned; "it" is the device.
+        Do::Turn => {
+            let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.guess);
+            what = if pronoun {
+                bench.device.clone().into_iter().collect()
+            } else {
+                a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect()
+            };
+        }
+        Do::Test => {
+            what = a.objects.iter().filter(|o| o.is_thing()).flat_map(|o| one(o, bench)).collect();
+            half = Half::Check;
+        }
+        _ => {
+            for o in &a.objects {
+                if o.kind == Kind::Nothing && o.of.is_empty() {
+                    continue;
+                }
+                what.extend(one(o, bench));
+            }
+        }
+    }
+    if matches!(act, Do::PowerOn) {
+        bench.power_trial = true;
+        let tried = s.acts.iter().any(|b| b.apart.is_some_and(|(act, _)| act == Do::Test))
+            || ["see if", "check", "work", "test", "whether"].iter().any(|w| s.words.join(" ").contains(w));
+        half = if tried || half == Half::Apart { Half::Check } else { Half::Together };
+    }
+    if matches!(act, Do::PowerOff) && bench.power_trial {
+        half = Half::Check;
+    }
+    if a.result && act == Do::Remove && what.iter().any(|w| bench.out.contains(w)) {
+        return;
+    }
+    // A part that is off cannot leave again.
+    if act == Do::Remove
+        && half == Half::Apart
+        && !what.is_empty()
+        && a.objects.iter().all(|o| o.is_pronoun() || o.to == o.from + 1)
+        && what.iter().all(|w| bench.out.contains(w))
+    {
+        what.clear();
+    }
+    if matches!(act, Do::Remove) && a.objects.is_empty() {
+        if a.particles.is_empty() {
+            return;
+        }
+        what.extend(bench.at.clone());
+    }
+    // Old glue scraped away under a part, or a case opened with a tool: parted.
+    let tool = a
+        .by
+        .as_deref()
+        .is_some_and(|t| matches!(t, "opening pick" | "pry tool" | "spudger" | "knife" | "spatula" | "steel strip"));
+    if half == Half::Apart
+        && tool
+        && (act == Do::Open
+            || act == Do::Clean
+                && a.places.iter().any(|(p, _)| matches!(p.as_str(), "under" | "underneath" | "behind")))
+    {
+        act = Do::Pry;
+    }
+    // A tool under a plug undoes the plug.
+    let under = |p: &str| matches!(p, "under" | "underneath" | "beneath" | "below" | "between");
+    let plug = a.places.iter().any(|(p, np)| np.kind == Kind::Plug && under(p))
+        || a.objects.iter().any(|o| o.kind == Kind::Plug);
+    if act == Do::Pry && plug {
+        act = Do::Disconnect;
+    }
+    // Laid aside after it came off is no second removal.
+    if act == Do::Remove
+        && a.aside
+        && deeds.iter().rev().take(2).any(|d| {
+            matches!(d.act, Do::Remove | Do::Peel | Do::Disconnect | Do::Clean) && (d.what == what || what.is_empty())
+        })
+    {
+        return;
+    }
+    // Nothing named and nothing in work: only acts that need no thing stand alone.
+    let bare = what.is_empty();
+    let alone = matches!(
+        act,
+        Do::Pry
+            | Do::Wait
+            | Do::PowerOff
+            | Do::PowerOn
+            | Do::Unplug
+            | Do::Turn
+            | Do::Protect
+            | Do::Clean
+            | Do::Unscrew
+            | Do::Drive
+            | Do::Tighten
+            | Do::Disconnect
+            | Do::Connect
+            | Do::Heat
+            | Do::Press
+            | Do::Remove
+            | Do::Install
+            | Do::Peel
+            | Do::Measure
+    );
+    if bare && !alone {
+        return;
+    }
+    if bare && matches!(act, Do::Install | Do::Press | Do::Peel | Do::Adjust) && a.objects.is_empty() {
+        return;
+    }
+    let waits = bare && matches!(act, Do::Unscrew | Do::Pry | Do::Release | Do::Loosen);
+    let n = deeds.len();
+    if a.presented
+        && let Some(last) = deeds.iter_mut().rev().take(3).find(|d| {
+            d.act == act
+                && d.half == half
+                && s.number <= d.sentence + 3
+                && (d.count.is_none() || d.count == a.count)
+                && (what.is_empty() || d.what == what || d.what.is_empty())
+        })
+    {
+        last.count = last.count.or(a.count);
+        if last.what.is_empty() {
+            last.what = what;
+        }
+        return;
+    }
+    // Screws shown first and undone then are one act.
+    if act == Do::Unscrew
+        && !a.presented
+        && let Some(shown) = deeds.iter_mut().rev().take(2).find(|d| {
+            d.because.starts_with("screws are")
+                && d.act == Do::Unscrew
+                && s.number <= d.sentence + 4
+                && (a.count.is_none() || d.count == a.count)
+                && (what.is_empty() || d.what.is_empty() || d.what == what)
+        })
+    {
+        if !what.is_empty() {
+            shown.what = what;
+        }
+        shown.because = because;
+        shown.confidence = 0.85;
+        shown.sentence = s.number;
+        shown.cue = a.cue;
+        return;
+    }
+    if matches!(act, Do::Remove | Do::Open | Do::Pry)
+        && half == Half::Apart
+        && let Some(part) = what.first()
+    {
+        for i in std::mem::take(&mut bench.waiting) {
+            if deeds[i].what.is_empty() && deeds[i].sentence + 8 > s.number {
+                deeds[i].what = vec![part.clone()];
+            }
+        }
+    }
+    if matches!(act, Do::Install) && half == Half::Together {
+        bench.waiting.clear();
+    }
+    // "pry off the bezel": parted, and off.
+    let prised_off = act == Do::Pry
+        && a.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"))
+        && !a.objects.iter().any(|o| o.kind == Kind::Opener);
+    let make = |act: Do, what: Vec<String>| Deed {
+        act,
+        half,
+        what,
+        by: a.by.clone(),
+        count: a.count,
+        drive: a.drive,
+        bit: a.bit.clone(),
+        length_mm: a.length_mm,
+        cue: a.cue,
+        start: a.start,
+        end: a.end,
+        confidence: a.confidence,
+        future: a.future,
+        places: a.places.iter().filter(|(p, np)| tells_where(p, np)).map(|(p, np)| (p.clone(), placed(np))).collect(),
+        manner: a.manner.clone(),
+        until: a.until.clone(),
+        measures: a.measures.clone(),
+        new: a.new,
+        because,
+        sentence: s.number,
+    };
+    deeds.push(make(act, what.clone()));
+    if waits {
+        bench.waiting.push(n);
+    }
+    if prised_off {
+        deeds.push(make(Do::Remove, what.clone()));
+    }
+    match act {
+        Do::Remove => {
+            bench.out.extend(what.iter().cloned());
+            bench.at = None;
+            bench.plug = None;
+        }
+        Do::Install => {
+            bench.out.retain(|p| !what.contains(p));
+            bench.at = what.first().cloned().or(bench.at.take());
+        }
+        Do::Disconnect | Do::Connect => {
+            bench.plug = what.last().cloned().or(bench.plug.take());
+        }
+        Do::Unscrew | Do::Loosen if what.first().is_some_and(|w| w != "screws") => {
+            bench.screws = what.first().cloned();
+            bench.at = what.first().cloned();
+        }
+        Do::Pry
+        | Do::Open
+        | Do::Heat
+        | Do::Unscrew
+        | Do::Loosen
+        | Do::Release
+        | Do::Protect
+        | Do::Clean
+        | Do::Apply
+        | Do::Peel
+        | Do::Adjust
+        | Do::Press
+        | Do::Turn => {
+            if let Some(w) = what.first().filter(|w| *w != "screws") {
+                bench.at = Some(w.clone());
+            }
+        }
+        _ => {}
+    }
+    if prised_off {
+        bench.out.extend(what);
+    }
+}
+
+/// A place that helps the reader: named, and not a tool, a time or a store.
+fn tells_where(preposition: &str, np: &Phrase) -> bool {
+    let named = !np.is_pronoun() && !np.said.is_empty() && np.words.len() <= 4;
+    let store = matches!(
+        np.head(),
+        "mat"
+            | "cup"
+            | "box"
+            | "way"
+            | "time"
+            | "video"
+            | "moment"
+            | "bit"
+            | "while"
+            | "order"
+            | "case"
+            | "step"
+            | "example"
+            | "guide"
+            | "purpose"
+    );
+    named
+        && !store
+        && !matches!(
+            preposition,
+            "with"
+                | "using"
+                | "of"
+                | "for"
+                | "as"
+                | "like"
+                | "than"
+                | "about"
+                | "after"
+                | "before"
+                | "until"
+                | "without"
+                | "during"
+                | "because"
+        )
+        && !matches!(np.kind, Kind::Time | Kind::Opener | Kind::Cup | Kind::Heater | Kind::Picture)
+}
+
+fn placed(np: &Phrase) -> String {
+    let own = np.text();
+    let article = if np.definite || np.plural { "the " } else { "a " };
+    match np.of.iter().find(|p| !p.is_pronoun()) {
+        Some(of) if of.words.len() <= 3 => format!("{article}{own} of the {}", of.text()),
+        _ => format!("{article}{own}"),
+    }
+}
+
+/// The names that a phrase stands for.
+fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
+    if o.guess && matches!(o.kind, Kind::Part | Kind::Nothing) && bench.at.is_some() {
+        return bench.at.clone().into_iter().collect();
+    }
+    if o.is_pronoun() {
+        return bench.at.clone().into_iter().collect();
+    }
+    if o.kind == Kind::Nothing {
+        return o.of.first().filter(|p| p.is_thing() && !p.is_pronoun()).map(name).into_iter().collect();
+    }
+    vec![name(o)]
+}
+
+/// "cable" of "the cable of the fan" → "fan cable".
+fn name(o: &Phrase) -> String {
+    let own = o.text();
+    let of: Vec<String> = o.of.iter().filter(|p| !p.is_pronoun() && p.is_thing()).map(name).collect();
+    match (o.kind, of.first()) {
+        (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))
+            if !own.contains(owner.as_str()) =>
+        {
+            format!("{owner} {own}")
+        }
+        _ => own,
+    }
+}
+
+fn plug_names(o: &Phrase) -> Vec<String> {
+    if o.kind == Kind::Plug && o.of.len() > 1 {
+        return o.of.iter().map(|p| format!("{} {}", name(p), o.text())).collect();
+    }
+    vec![name(o)]
+}
+
+fn latch_name(o: &Phrase, bench: &Bench) -> String {
+    if !o.of.is_empty() || o.words.len() > 1 {
+        return name(o);
+    }
+    match &bench.at {
+        Some(at) => format!("{at} {}", o.text()),
+        None => o.text(),
+    }
+}
+
+/// What screws hold: told, in their name, or the thing in work.
+fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
+    for o in &a.objects {
+        match o.kind {
+            Kind::Screw => {
+                if let Some(of) = o.of.iter().find(|p| p.is_thing() && !p.is_pronoun()) {
+                    return vec![name(of)];
+                }
+                let owner: Vec<&str> =
+                    o.words.iter().zip(&o.said).filter(|(w, _)| !describes_screw(w)).map(|(_, s)| s.as_str()).collect();
+                if !owner.is_empty() {
+                    return vec![owner.join(" ")];
+                }
+            }
+            Kind::Pronoun | Kind::Nothing => {}
+            _ if o.words.iter().all(|w| describes_screw(w)) => {}
+            _ => return vec![name(o)],
+        }
+    }
+    let place = a.places.iter().find(|(p, np)| {
+        matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "at" | "for" | "by" | "to" | "onto")
+            && (np.kind == Kind::Part || np.kind == Kind::Plug)
+            && !np.is_pronoun()
+            && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")
+    });
+    if let Some((_, np)) = place {
+        return vec![name(np)];
+    }
+    if matches!(act, Do::Drive | Do::Tighten) {
+        return bench.at.clone().into_iter().collect();
+    }
+    if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {
+        return vec![name(aim)];
+    }
+    Vec::new()
+}
+
+fn describes_screw(word: &str) -> bool {
+    use super::super::lexicon::LEXICON;
+    use super::super::numbers;
+    use super::super::phrases::is_screw;
+    is_screw(word)
+        || LEXICON.drives.at(&[word], 0).is_some()
+        || numbers::bit_code(word).is_some()
+        || numbers::figure_at(&[word], 0).is_some()
+        || LEXICON.units.at(&[word], 0).is_some()
+        || matches!(
+            word,
+            "head"
+                | "phillip"
+                | "pan"
+                | "flat"
+                | "countersunk"
+                | "captive"
+                | "size"
+                | "small"
+                | "long"
+                | "short"
+                | "tiny"
+                | "silver"
+                | "black"
+                | "brass"
+                | "machine"
+                | "self-tapping"
+                | "length"
+                | "cross"
+                | "star"
+                | "type"
+                | "headed"
+                | "hex"
+                | "wing"
+                | "tri"
+                | "point"
+                | "lobe"
+                | "five"
+                | "ph"
+                | "torx"
+                | "retaining"
+                | "fixing"
+                | "fastening"
+                | "mounting"
+                | "securing"
+                | "left"
+                | "right"
+                | "upper"
+                | "lower"
+                | "top"
+                | "bottom"
+                | "outer"
+                | "inner"
+                | "middle"
+                | "following"
+                | "corner"
+                | "socket"
+                | "steel"
+                | "metal"
+                | "plastic"
+                | "grub"
+                | "set"
+                | "driver"
+                | "screwdriver"
+                | "t"
+                | "shiny"
+                | "identical"
+                | "remaining"
+                | "longer"
+                | "shorter"
+        )
+}
+
+/// What a tool parts: told as object or place, else the aim, else what is in work.
+fn pried(a: &Told, bench: &Bench) -> Vec<String> {
+    let tool = |o: &Phrase| matches!(o.kind, Kind::Opener | Kind::Cup | Kind::Pinning);
+    let with_tool = a.objects.iter().any(&tool);
+    if let Some(o) = a
+        .objects
+        .iter()
+        .filter(|_| !with_tool)
+        .find(|o| !tool(o) && !matches!(o.kind, Kind::Nothing | Kind::Glue | Kind::Tape) && !o.is_pronoun())
+    {
+        return vec![name(o)];
+    }
+    let place = a.places.iter().find(|(p, np)| {
+        matches!(
+            p.as_str(),
+            "under"
+                | "between"
+                | "underneath"
+                | "beneath"
+                | "below"
+                | "behind"
+                | "into"
+                | "of"
+                | "from"
+                | "on"
+                | "to"
+                | "along"
+                | "around"
+                | "in"
+        ) && (np.is_thing() && !tool(np) && !np.is_pronoun() && !matches!(np.kind, Kind::Glue | Kind::Tape)
+            || np.of.iter().any(|p| p.is_thing()))
+    });
+    if let Some((_, np)) = place {
+        if np.is_thing() && !matches!(np.kind, Kind::Nothing) {
+            return vec![name(np)];
+        }
+        return np.of.iter().find(|p| p.is_thing()).map(name).into_iter().collect();
+    }
+    if let Some(aim) = a.aim.as_ref().filter(|p| !p.is_pronoun() && !tool(p) && p.kind != Kind::Glue) {
+        return vec![name(aim)];
+    }
+    bench.at.clone().into_iter().collect()
+}
+
+/// "drawer" after "memory card drawer".
+fn shorter(a: &[String], b: &[String]) -> bool {
+    matches!((a, b), ([a], [b]) if b.len() > a.len() && b.ends_with(a.as_str()) && b.as_bytes()[b.len() - a.len() - 1] == b' ')
+}
+
+/// Two mentions of one act in a row are one act; an announcement is done where it is done.
+fn doubled(deeds: &mut Vec<Deed>) {
+    let mut out: Vec<Deed> = Vec::with_capacity(deeds.len());
+    let all = std::mem::take(deeds);
+    for (n, d) in all.iter().cloned().enumerate() {
+        let ahead = all[n + 1..].iter().take(12);
+        if d.future
+            && d.act == Do::Remove
+            && !d.what.is_empty()
+            && ahead.clone().any(|e| {
+                e.half == d.half
+                    && e.what == d.what
+                    && matches!(e.act, Do::Remove | Do::Open)
+                    && e.sentence > d.sentence + 1
+            })
+            && ahead
+                .clone()
+                .any(|e| e.what == d.what && matches!(e.act, Do::Unscrew | Do::Pry | Do::Heat | Do::Release))
+        {
+            continue;
+        }
+        // What was fitted is pressed and straightened with it.
+        if matches!(d.act, Do::Press | Do::Adjust | Do::Close)
+            && out.iter().rev().take(3).any(|e| {
+                matches!(e.act, Do::Install | Do::Connect | Do::Apply)
+                    && e.what == d.what
+                    && e.half == d.half
+                    && d.sentence <= e.sentence + 2
+            })
+        {
+            continue;
+        }
+        if d.act == Do::Adjust
+            && all.get(n + 1).is_some_and(|e| {
+                e.sentence == d.sentence && matches!(e.act, Do::Install | Do::Connect) && e.what == d.what
+            })
+        {
+            continue;
+        }
+        let again = out.iter().rev().take(6).any(|e| {
+            e.act == d.act
+                && e.half == d.half
+                && d.sentence <= e.sentence + 4
+                && (e.what == d.what || shorter(&d.what, &e.what) || d.what.is_empty() && d.act != Do::Remove)
+                && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)
+                && (e.count == d.count || d.count.is_none())
+        });
+        if again && !matches!(d.act, Do::Wait | Do::Apply) {
+            continue;
+        }
+        out.push(d);
+    }
+    deeds.extend(out);
+}

@@ -1,0 +1,384 @@
+//! Noun phrases: what is named, how many, and what it belongs to.
+
+use super::super::lexicon::LEXICON;
+use super::super::{numbers, phrases::is_screw};
+use super::grammar::{GRAMMAR, Kind};
+use super::words::{Tag, Word};
+use compact_str::CompactString;
+
+/// Something named.
+#[derive(Debug, Clone)]
+pub(super) struct Phrase {
+    /// Words of the sentence.
+    pub from: usize,
+    pub to: usize,
+    /// The name's words as looked up (singular), without articles, counts and words that tell nothing.
+    pub words: Vec<CompactString>,
+    /// The name as said.
+    pub said: Vec<CompactString>,
+    pub count: Option<u32>,
+    pub kind: Kind,
+    /// "the": it is known which.
+    pub definite: bool,
+    pub plural: bool,
+    /// "new", "old": which of two.
+    pub new: bool,
+    /// Stands for a pronoun, and nobody had it in hand when it was named.
+    pub guess: bool,
+    /// "of the fan", "for the fan".
+    pub of: Vec<Phrase>,
+}
+
+impl Phrase {
+    pub fn head(&self) -> &str {
+        self.words.last().map_or("", CompactString::as_str)
+    }
+
+    pub fn text(&self) -> String {
+        self.said.join(" ")
+    }
+
+    pub fn is_pronoun(&self) -> bool {
+        self.kind == Kind::Pronoun
+    }
+
+    /// A thing of the device.
+    pub fn is_thing(&self) -> bool {
+        !matches!(self.kind, Kind::Nothing | Kind::None | Kind::Time | Kind::Heat | Kind::Picture)
+    }
+}
+
+/// The phrase that begins at `at`, and where it ends.
+pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
+    let (mut phrase, mut end) = simple(w, at, to)?;
+    // "the fan's cable"
+    while end < to && w[end].tag == Tag::Owner && end + 1 < to {
+        let Some((mut owned, after)) = simple(w, end + 1, to) else { break };
+        owned.from = phrase.from;
+        owned.of.push(phrase);
+        phrase = owned;
+        end = after;
+    }
+    let mut linked = 0;
+    while linked < 3
+        && end + 1 < to
+        && !w[end - 1].pause
+        && (w[end].is("of") || (w[end].is("for") && phrase.kind == Kind::Plug))
+    {
+        let Some((of, after)) = simple(w, end + 1, to) else { break };
+        linked += 1;
+        // "a piece of tape", "the edge of the cover", "all of the screws", "a pair of tweezers".
+        let empty = phrase.is_pronoun()
+            || matches!(
+                phrase.head(),
+                "pair"
+                    | "set"
+                    | "piece"
+                    | "bit"
+                    | "rest"
+                    | "couple"
+                    | "drop"
+                    | "strip"
+                    | "dab"
+                    | "lot"
+                    | "row"
+                    | "bunch"
+                    | "all"
+                    | "one"
+                    | "some"
+                    | "each"
+                    | "both"
+                    | "none"
+                    | "half"
+            );
+        end = after;
+        if empty && w[after - 1].tag != Tag::Pron {
+            let count = phrase.count.filter(|_| phrase.is_pronoun() || of.kind == Kind::Screw).or(of.count);
+            phrase = Phrase { from: phrase.from, count, ..of };
+        } else {
+            phrase.of.push(of);
+        }
+        // "the cable of the fan and the sensor"
+        while end + 1 < to && w[end].is("and") && phrase.kind == Kind::Plug {
+            let Some((more, after)) = simple(w, end + 1, to) else { break };
+            let verb_next = w.get(after).is_some_and(|n| matches!(n.tag, Tag::Verb | Tag::Be | Tag::Modal | Tag::Have));
+            if verb_next || more.is_pronoun() || more.kind != Kind::Part {
+                break;
+            }
+            phrase.of.push(more);
+            end = after;
+        }
+    }
+    phrase.to = end;
+    Some((phrase, end))
+}
+
+fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
+    let mut i = at;
+    let (mut count, mut definite, mut new) = (None, false, false);
+    let mut words: Vec<CompactString> = Vec::new();
+    let mut said: Vec<CompactString> = Vec::new();
+    let mut nouns = 0;
+    while i < to {
+        let word = &w[i];
+        match word.tag {
+            Tag::Det if said.is_empty() && nouns == 0 => {
+                definite = !matches!(word.said.as_str(), "a" | "an" | "some" | "any" | "no" | "another");
+                match word.said.as_str() {
+                    "both" => count = Some(2),
+                    "a" | "an" | "another" => count = Some(1),
+                    _ => {}
+                }
+            }
+            Tag::Num => {
+                let lemmas: Vec<&str> = w[i..to.min(i + 6)].iter().map(|w| w.lemma.as_str()).collect();
+                let figure = numbers::figure_at(&lemmas, 0)?;
+                let unit = LEXICON.units.at(&lemmas, figure.len).map(|(len, _)| len);
+                if let Some(len) = unit.filter(|_| !is_screw(lemmas.get(figure.len).unwrap_or(&""))) {
+                    // "the 20 millimetre speaker": a size, no count and no name.
+                    let behind = i + figure.len + len;
+                    if behind < to && matches!(w[behind].tag, Tag::Noun | Tag::Adj | Tag::Num) {
+                        i = behind;
+                        continue;
+                    }
+                    break;
+                }
+                if nouns > 0 {
+                    // "torx size 5 screws", "lens puller LP8": a size inside goes with its name.
+                    let more = i + figure.len < to && w[i + figure.len].tag == Tag::Noun && !w[i - 1].pause;
+                    let behind = w.get(i + figure.len);
+                    let named = behind.is_some_and(|b| b.said == b.lemma && b.tag == Tag::Noun) && figure.len == 1;
+                    let sized = named
+                        || LEXICON.drives.at(&[w[i - 1].lemma.as_str()], 0).is_some()
+                        || matches!(w[i - 1].lemma.as_str(), "size" | "number");
+                    if !(more && sized) {
+                        break;
+                    }
+                } else if figure.value.fract() == 0.0
+                    && (1.0..=300.0).contains(&figure.value)
+                    && !word.said.starts_with('0')
+                {
+                    count = count.filter(|_| figure.value == 1.0 && !said.is_empty()).or(Some(figure.value as u32));
+                }
+                i += figure.len - 1;
+            }
+            Tag::Adj => {
+                new |= word.is("new") || word.is("fresh") || word.is("replacement");
+                if !GRAMMAR.passing.contains(&word.lemma) {
+                    words.push(word.lemma.clone());
+                    said.push(word.said.clone());
+                } else if nouns > 0 {
+                    break;
+                }
+            }
+            // A verb that names: "opening pick", "charging board", "touch strip".
+            Tag::Noun => {
+                nouns += 1;
+                words.push(word.lemma.clone());
+                said.push(word.said.clone());
+            }
+            Tag::Adv
+                if nouns == 0
+                    && (definite || count.is_some())
+                    && matches!(word.lemma.as_str(), "very" | "really" | "more" | "only" | "further") => {}
+            Tag::Pron if said.is_empty() && nouns == 0 => {
+                let plural =
+                    matches!(word.lemma.as_str(), "they" | "them" | "these" | "those" | "both" | "all" | "everything");
+                let phrase = Phrase {
+                    from: at,
+                    to: i + 1,
+                    words: vec![word.lemma.clone()],
+                    said: vec![word.said.clone()],
+                    count,
+                    kind: Kind::Pronoun,
+                    definite: true,
+                    plural,
+                    new: false,
+                    guess: false,
+                    of: Vec::new(),
+                };
+                return Some((phrase, i + 1));
+            }
+            _ => break,
+        }
+        i += 1;
+        if w[i - 1].pause && nouns > 0 {
+            break;
+        }
+    }
+    if nouns == 0 {
+        // "these two", "the left", "both".
+        let bare = count.is_some() && i > at || definite && !said.is_empty();
+        if !bare || i == at {
+            return None;
+        }
+        // "Take the plastic and push it in."
+        if matches!(said.last().map(CompactString::as_str), Some("plastic")) {
+            return Some((
+                Phrase {
+                    from: at,
+                    to: i,
+                    words,
+                    said,
+                    count,
+                    kind: Kind::Opener,
+                    definite,
+                    plural: false,
+                    new,
+                    guess: false,
+                    of: Vec::new(),
+                },
+                i,
+            ));
+        }
+        let plural = count.is_some_and(|c| c > 1);
+        let words = if said.is_empty() { vec!["them".into()] } else { words };
+        return Some((
+            Phrase {
+                from: at,
+                to: i,
+                words,
+                said,
+                count,
+                kind: Kind::Pronoun,
+                definite: true,
+                plural,
+                new,
+                guess: false,
+                of: Vec::new(),
+            },
+            i,
+        ));
+    }
+    let plural = count.is_some_and(|c| c > 1) || w[i - 1].said != w[i - 1].lemma;
+    let mut phrase = Phrase {
+        from: at,
+        to: i,
+        words,
+        said,
+        count,
+        kind: Kind::Part,
+        definite,
+        plural,
+        new,
+        guess: false,
+        of: Vec::new(),
+    };
+    phrase.kind = kind(&phrase, w);
+    Some((phrase, i))
+}
+
+fn kind(p: &Phrase, w: &[Word]) -> Kind {
+    let head = p.head();
+    if is_screw(head) || screws_by_drive(p, w) {
+        return Kind::Screw;
+    }
+    if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") {
+        return Kind::Pronoun;
+    }
+    // "the BK3", "the lens puller LP8": a tool goes by its code.
+    let code = head.len() >= 3
+        && head.ends_with(|c: char| c.is_ascii_digit())
+        && head.starts_with(|c: char| c.is_ascii_alphabetic())
+        && numbers::bit_code(head).is_none();
+    if code
+        && (p.words.len() == 1 && p.definite
+            || p.words.len() > 1 && GRAMMAR.kind(&p.words[..p.words.len() - 1]) == Some(Kind::Opener))
+    {
+        return Kind::Opener;
+    }
+    if let Some(kind) = GRAMMAR.kind(&p.words) {
+        // "board cover tab" is a tab; "power button flex" a plug; "keyboard" is one word.
+        let compound = p.words.len() > 1;
+        return match kind {
+            Kind::Nothing
+                if compound
+                    && !matches!(
+                        head,
+                        "side"
+                            | "edge"
+                            | "corner"
+                            | "gap"
+                            | "seam"
+                            | "hole"
+                            | "slot"
+                            | "way"
+                            | "time"
+                            | "video"
+                            | "guide"
+                            | "repair"
+                            | "replacement"
+                            | "exchange"
+                            | "end"
+                            | "top"
+                            | "bottom"
+                            | "number"
+                            | "direction"
+                    ) =>
+            {
+                Kind::Part
+            }
+            Kind::Opener
+                if compound
+                    && matches!(head, "card" | "lever" | "stick" | "blade" | "tool")
+                    && !p.words.iter().any(|w| {
+                        matches!(
+                            w.as_str(),
+                            "plastic"
+                                | "thin"
+                                | "nylon"
+                                | "metal"
+                                | "black"
+                                | "wooden"
+                                | "thick"
+                                | "flat"
+                                | "opening"
+                                | "pry"
+                                | "small"
+                                | "test"
+                                | "same"
+                                | "sharp"
+                                | "razor"
+                        )
+                    }) =>
+            {
+                Kind::Part
+            }
+            Kind::Strap
+                if head == "strap"
+                    && compound
+                    && !p.words.iter().any(|w| {
+                        matches!(w.as_str(), "wrist" | "esd" | "antistatic" | "grounding" | "earthing" | "static")
+                    }) =>
+            {
+                Kind::Part
+            }
+            Kind::Key if compound && !matches!(head, "button" | "key" | "switch") => Kind::Part,
+            Kind::Heater if head == "iron" && compound => Kind::Part,
+            Kind::Device if head == "unit" && compound => Kind::Part,
+            Kind::NeverAlone => Kind::Part,
+            kind => kind,
+        };
+    }
+    let refs: Vec<&str> = p.words.iter().map(CompactString::as_str).collect();
+    let tool = (0..refs.len()).any(|i| LEXICON.tools.at(&refs, i).is_some_and(|(len, _)| i + len == refs.len()));
+    if tool || matches!(head, "screwdriver" | "driver" | "turner") {
+        return Kind::Opener;
+    }
+    if (0..refs.len()).any(|i| LEXICON.units.at(&refs, i).is_some_and(|(len, _)| i + len == refs.len()))
+        || LEXICON.never_parts.contains(head) && p.words.len() == 1
+    {
+        return Kind::Nothing;
+    }
+    let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);
+    if usable { Kind::Part } else { Kind::Nothing }
+}
+
+/// "the four T6s", "two Phillips".
+fn screws_by_drive(p: &Phrase, w: &[Word]) -> bool {
+    let last = p.head();
+    let drive = numbers::bit_code(last).is_some() || LEXICON.drives.at(&[last], 0).is_some();
+    drive
+        && p.count.is_some_and(|c| c > 1)
+        && !w.get(p.to).is_some_and(|n| matches!(n.lemma.as_str(), "screwdriver" | "driver" | "bit"))
+}

@@ -1,0 +1,122 @@
+//! Deeds to steps: what belongs under one title.
+//!
+//! A step frees or fits one part: what holds it, what hangs on it, the lift. It ends when the part is off or seated. A row
+//! of plugs is one step, so is a trial, and turning the device begins one. Segments and breaths are no borders.
+
+use super::super::{Statement, StatementKind};
+use super::{Deed, Do, Half, wording};
+use crate::recording::Recording;
+use serde::Serialize;
+
+/// The guide drafted from one recording, before any author touched it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct DraftSheet {
+    pub steps: Vec<DraftStep>,
+}
+
+/// One drafted step.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct DraftStep {
+    #[serde(rename = "phase")]
+    pub half: Half,
+    pub title: String,
+    pub acts: Vec<DraftAct>,
+    /// Worked out, and not told.
+    pub derived: bool,
+    pub cautions: Vec<String>,
+}
+
+/// One act as the reader of the guide sees it.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct DraftAct {
+    #[serde(rename = "do")]
+    pub act: Do,
+    pub what: Vec<String>,
+    pub by: Option<String>,
+    /// Start of the segment in which it is told, in whole seconds.
+    pub at_s: u64,
+    /// From 0 to 1.
+    pub confidence: f64,
+    pub text: String,
+    #[serde(skip)]
+    end: usize,
+}
+
+/// Most deeds of one step.
+const MAX_DEEDS: usize = 8;
+
+/// Deeds grouped to steps, with a title and plain sentences; cautions stand at the step that they come before.
+pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) -> DraftSheet {
+    let mut groups: Vec<Vec<Deed>> = Vec::new();
+    for deed in deeds {
+        match groups.last_mut().filter(|g| goes_on(g, deed)) {
+            Some(group) => group.push(deed.clone()),
+            None => groups.push(vec![deed.clone()]),
+        }
+    }
+    let mut out: Vec<DraftStep> = groups.iter().map(|g| step(recording, g)).collect();
+    for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
+        let at = out.iter().position(|s| s.acts.iter().any(|a| a.end >= warning.start)).or(out.len().checked_sub(1));
+        if let Some(at) = at {
+            out[at].cautions.push(warning.text.clone());
+        }
+    }
+    DraftSheet { steps: out }
+}
+
+fn step(recording: &Recording, deeds: &[Deed]) -> DraftStep {
+    let act = |d: &Deed| DraftAct {
+        act: d.act,
+        what: d.what.clone(),
+        by: d.by.clone(),
+        at_s: recording.cues[d.cue].start.unwrap_or(0) / 1000,
+        confidence: d.confidence,
+        text: wording::sentence(d),
+        end: d.end,
+    };
+    DraftStep {
+        half: deeds[0].half,
+        title: wording::title(deeds),
+        acts: deeds.iter().map(act).collect(),
+        derived: false,
+        cautions: Vec::new(),
+    }
+}
+
+fn goes_on(group: &[Deed], deed: &Deed) -> bool {
+    let last = group.last().expect("no group is empty");
+    if last.half != deed.half || group.len() >= MAX_DEEDS {
+        return false;
+    }
+    if !deed.what.is_empty() && deed.what == last.what {
+        return true;
+    }
+    if deed.half == Half::Check {
+        return true;
+    }
+    if matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) || matches!(last.act, Do::PowerOff | Do::Unplug) {
+        return false;
+    }
+    let moves = |d: &Deed| matches!(d.act, Do::Remove | Do::Install | Do::Transfer);
+    if matches!(deed.act, Do::Mark | Do::Wait) {
+        return true;
+    }
+    match deed.half {
+        Half::Apart => {
+            let freed = group.iter().any(|d| d.act == Do::Remove);
+            let same_segment = last.cue == deed.cue
+                && last.act == Do::Remove
+                && deed.act == Do::Remove
+                && last.sentence == deed.sentence;
+            !freed || same_segment
+        }
+        Half::Together => {
+            let seated = group.iter().any(moves);
+            let fastens =
+                matches!(deed.act, Do::Drive | Do::Tighten | Do::Press | Do::Connect | Do::Close | Do::Adjust);
+            let closed = group.iter().any(|d| matches!(d.act, Do::Drive | Do::Close));
+            !seated || fastens && !(closed && deed.act == Do::Connect)
+        }
+        Half::Check => true,
+    }
+}

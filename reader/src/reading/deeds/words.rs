@@ -1,0 +1,875 @@
+//! Words and their classes.
+//!
+//! Half of the words of this trade are nouns and verbs at once ("plug", "clip", "lift"); which of the two a word is, its
+//! neighbours tell. One walk from left to right with one word of foresight is enough, and can say why.
+
+use super::super::lexicon::LEXICON;
+use super::super::numbers;
+use super::super::sentences::Token;
+use super::grammar::GRAMMAR;
+use compact_str::CompactString;
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Tag {
+    Det,
+    Num,
+    Adj,
+    Noun,
+    Pron,
+    Prep,
+    /// "off", "out", "back" beside a verb.
+    Part,
+    Adv,
+    Conj,
+    Sub,
+    To,
+    Modal,
+    Be,
+    Have,
+    /// "do", "does", "don't".
+    Does,
+    Neg,
+    Verb,
+    /// "'s" of an owner.
+    Owner,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Form {
+    Base,
+    Third,
+    Past,
+    Ing,
+}
+
+/// A word with its class.
+#[derive(Debug, Clone)]
+pub(super) struct Word {
+    pub said: CompactString,
+    pub lemma: CompactString,
+    pub tag: Tag,
+    /// The verb it is a form of, where it may be one.
+    pub base: Option<&'static str>,
+    pub form: Form,
+    /// A comma or colon follows.
+    pub pause: bool,
+    pub start: usize,
+    pub end: usize,
+    pub cue: usize,
+}
+
+impl Word {
+    pub fn is(&self, word: &str) -> bool {
+        self.lemma == word
+    }
+
+    pub fn verb(&self) -> &'static str {
+        self.base.unwrap_or("")
+    }
+}
+
+const PARTICLES: [&str; 34] = [
+    "off",
+    "out",
+    "up",
+    "down",
+    "away",
+    "back",
+    "apart",
+    "in",
+    "on",
+    "over",
+    "aside",
+    "around",
+    "round",
+    "through",
+    "along",
+    "loose",
+    "free",
+    "open",
+    "together",
+    "forward",
+    "sideways",
+    "backward",
+    "backwards",
+    "forwards",
+    "upward",
+    "upwards",
+    "outward",
+    "outwards",
+    "inwards",
+    "inward",
+    "shut",
+    "across",
+    "closed",
+    "tight",
+];
+/// Words that are a particle only where nothing that they could lead to follows.
+const LEADING: [&str; 9] = ["in", "on", "over", "around", "round", "through", "along", "across", "down"];
+const FILLERS: [&str; 26] = [
+    "okay",
+    "ok",
+    "so",
+    "well",
+    "alright",
+    "now",
+    "yeah",
+    "uh",
+    "um",
+    "hey",
+    "hi",
+    "hello",
+    "please",
+    "oh",
+    "then",
+    "next",
+    "first",
+    "also",
+    "again",
+    "finally",
+    "just",
+    "here",
+    "there",
+    "carefully",
+    "gently",
+    "slowly",
+];
+
+pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
+    let lemmas: Vec<&str> = tokens.iter().map(|t| t.lemma.as_str()).collect();
+    let mut words: Vec<Word> = tokens.iter().map(raw).collect();
+    let mut at = 0;
+    while at < words.len() {
+        // "as well as", "along with", "followed by" go on with a list.
+        if let Some(len) = joining(&lemmas[at..]) {
+            for word in &mut words[at..at + len] {
+                word.tag = Tag::Conj;
+            }
+            at += len;
+            continue;
+        }
+        if let Some(figure) = numbers::figure_at(&lemmas, at).filter(|_| !one_as_a_thing(&words, at)) {
+            for word in &mut words[at..at + figure.len] {
+                word.tag = Tag::Num;
+            }
+            at += figure.len;
+            continue;
+        }
+        let tagger = Tagger { words: &words };
+        let tag = tagger.class(at);
+        // "can be set aside": a participle that looks like the verb itself.
+        let suffered = tag == Tag::Verb
+            && words[at].form == Form::Base
+            && matches!(tagger.before(at), Some(Tag::Be | Tag::Have))
+            && matches!(words[at].verb(), "set" | "put" | "cut" | "shut" | "let" | "split" | "come");
+        words[at].tag = tag;
+        if suffered {
+            words[at].form = Form::Past;
+        }
+        // An order with an unknown verb is an order all the same.
+        if tag == Tag::Noun
+            && at == 0
+            && words[0].base.is_none()
+            && words.len() > 2
+            && words.len() < 12
+            && tagger_orders(&words, at)
+        {
+            words[0].tag = Tag::Verb;
+            words[0].base = Some("handle");
+        }
+        at += 1;
+    }
+    words
+}
+
+/// "Buckle the hood."
+fn tagger_orders(words: &[Word], at: usize) -> bool {
+    let next = words.get(at + 1).map_or("", |w| w.said.as_str());
+    matches!(next, "the" | "your" | "it" | "them" | "its" | "both" | "all")
+        && !words[at].pause
+        && words[at].said == words[at].lemma
+}
+
+fn raw(token: &Token) -> Word {
+    let said = token.said.clone();
+    let base = GRAMMAR.base(&said).or_else(|| (token.lemma != said).then(|| GRAMMAR.base(&token.lemma)).flatten());
+    let form = match base {
+        Some(base) if said == base => Form::Base,
+        _ if said.ends_with("ing") => Form::Ing,
+        Some(base) if said.ends_with('s') && !base.ends_with('s') && base != "be" && base != "have" => Form::Third,
+        Some(_) => Form::Past,
+        None => Form::Base,
+    };
+    Word {
+        said,
+        lemma: token.lemma.clone(),
+        tag: Tag::Noun,
+        base,
+        form,
+        pause: token.pause,
+        start: token.start,
+        end: token.end,
+        cue: token.cue,
+    }
+}
+
+fn joining(rest: &[&str]) -> Option<usize> {
+    match rest {
+        ["as", "well", "as", ..] => Some(3),
+        ["followed", "by", ..] => Some(2),
+        _ => None,
+    }
+}
+
+/// "the left one", "this one", "one of them".
+fn one_as_a_thing(words: &[Word], at: usize) -> bool {
+    words[at].is("one")
+        && at > 0
+        && matches!(
+            words[at - 1].lemma.as_str(),
+            "this"
+                | "that"
+                | "the"
+                | "each"
+                | "which"
+                | "every"
+                | "first"
+                | "last"
+                | "other"
+                | "new"
+                | "old"
+                | "left"
+                | "right"
+                | "same"
+                | "wide"
+                | "short"
+                | "long"
+                | "narrow"
+                | "second"
+                | "third"
+                | "next"
+                | "big"
+        )
+}
+
+struct Tagger<'a> {
+    words: &'a [Word],
+}
+
+impl Tagger<'_> {
+    fn lemma(&self, at: usize) -> &str {
+        self.words.get(at).map_or("", |w| w.lemma.as_str())
+    }
+
+    fn said(&self, at: usize) -> &str {
+        self.words.get(at).map_or("", |w| w.said.as_str())
+    }
+
+    /// The class of the word before, over adverbs; `None` where a clause begins.
+    fn before(&self, at: usize) -> Option<Tag> {
+        let mut i = at;
+        while i > 0 {
+            i -= 1;
+            if self.words[i].pause {
+                return None;
+            }
+            match self.words[i].tag {
+                Tag::Adv => {}
+                Tag::Conj | Tag::Sub => return None,
+                tag => return Some(tag),
+            }
+        }
+        None
+    }
+
+    /// A phrase that a verb could be done to begins here.
+    fn object_at(&self, at: usize) -> bool {
+        let c = &LEXICON.classes;
+        let word = self.lemma(at);
+        // "the screw that holds the board": no object.
+        if word == "that"
+            && self.words.get(at + 1).is_some_and(|w| {
+                w.base.is_some() && w.form == Form::Third
+                    || c.be.contains(w.said.as_str())
+                    || c.have.contains(w.said.as_str())
+                    || c.modal.contains(w.said.as_str())
+            })
+        {
+            return false;
+        }
+        c.determiner.contains(self.said(at))
+            || matches!(
+                word,
+                "it" | "them" | "this" | "that" | "these" | "those" | "one" | "everything" | "all" | "both" | "'em"
+            )
+            || self.words.get(at).is_some_and(|w| numbers::figure_at(&[w.lemma.as_str()], 0).is_some())
+    }
+
+    fn particle_at(&self, at: usize) -> bool {
+        PARTICLES.contains(&self.lemma(at)) || PARTICLES.contains(&self.said(at))
+    }
+
+    fn class(&self, at: usize) -> Tag {
+        let c = &LEXICON.classes;
+        let word = self.words[at].lemma.as_str();
+        let said = self.words[at].said.as_str();
+        let before = self.before(at);
+        if said == "'s" && at > 0 {
+            return self.s(at);
+        }
+        if matches!(said, "not" | "never" | "n't" | "cannot") || (c.negation.contains(said) && said.ends_with("n't")) {
+            return Tag::Neg;
+        }
+        let a_can = said == "can" && matches!(before, Some(Tag::Det | Tag::Adj)) && !c.be.contains(self.said(at + 1));
+        if c.modal.contains(said) && !a_can {
+            return if matches!(said, "gonna" | "gotta" | "wanna") { Tag::Adv } else { Tag::Modal };
+        }
+        if matches!(said, "get" | "gets" | "got") {
+            let participle = self.words.get(at + 1).is_some_and(|w| w.base.is_some() && w.form == Form::Past);
+            return if participle { Tag::Be } else { Tag::Verb };
+        }
+        if c.be.contains(said) {
+            return Tag::Be;
+        }
+        if c.have.contains(said) {
+            return Tag::Have;
+        }
+        if matches!(said, "do" | "does" | "did") {
+            let helps = self.words.get(at + 1).is_some_and(|w| {
+                matches!(w.said.as_str(), "not" | "you" | "i" | "we" | "they")
+                    || (w.base.is_some() && w.form == Form::Base && !self.object_at(at + 1))
+            });
+            return if helps { Tag::Does } else { Tag::Verb };
+        }
+        if word == "to" {
+            return self.to(at);
+        }
+        if let Some(tag) = self.pointer(at) {
+            return tag;
+        }
+        if matches!(word, "and" | "or" | "but" | "nor" | "plus" | "&") {
+            return Tag::Conj;
+        }
+        if let Some(tag) = self.subordinator(at) {
+            return tag;
+        }
+        if let Some(tag) = self.sided(at, before) {
+            return tag;
+        }
+        if self.is_verb(at, before) {
+            return Tag::Verb;
+        }
+        if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
+            return self.particle(at, before);
+        }
+        if c.preposition.contains(word) && !matches!(word, "like") && !(word == "next" && self.lemma(at + 1) != "to") {
+            if matches!(
+                word,
+                "inside"
+                    | "underneath"
+                    | "below"
+                    | "above"
+                    | "near"
+                    | "behind"
+                    | "under"
+                    | "beneath"
+                    | "opposite"
+                    | "next"
+            ) && !self.phrase_at(at + 1)
+            {
+                return if before == Some(Tag::Prep) { Tag::Noun } else { Tag::Adv };
+            }
+            return Tag::Prep;
+        }
+        if c.pronoun.contains(word) && !matches!(word, "thing" | "stuff" | "here" | "there") {
+            return Tag::Pron;
+        }
+        if word == "like" {
+            return Tag::Prep;
+        }
+        if word == "side" && !self.noun_at(at + 1) {
+            return Tag::Noun;
+        }
+        if matches!(word, "here" | "there") {
+            return Tag::Adv;
+        }
+        if (c.adverb.contains(word) || FILLERS.contains(&word))
+            && !(c.adjective.contains(word)
+                && (before == Some(Tag::Det)
+                    || self.noun_at(at + 1)
+                        && matches!(before, Some(Tag::Prep | Tag::Adj | Tag::Num | Tag::Noun | Tag::Owner))))
+        {
+            return Tag::Adv;
+        }
+        if word.len() > 4
+            && word.ends_with("ly")
+            && !matches!(word, "assembly" | "supply" | "subassembly" | "family" | "fly")
+        {
+            return Tag::Adv;
+        }
+        if c.adjective.contains(word) || GRAMMAR.passing.contains(word) {
+            return Tag::Adj;
+        }
+        let w = &self.words[at];
+        if w.said == "felt" {
+            return Tag::Noun;
+        }
+        if before == Some(Tag::Be) && word.len() > 4 && word.ends_with("ed") {
+            return Tag::Adj;
+        }
+        if w.base.is_some() && matches!(w.form, Form::Past) && !GRAMMAR.nounlike.contains(word) {
+            // "in the sequence indicated": tells of the thing before it.
+            return if before == Some(Tag::Noun) && !self.noun_at(at + 1) { Tag::Adv } else { Tag::Adj };
+        }
+        Tag::Noun
+    }
+
+    /// "the fan's cable" owns, "the fan's loose" is.
+    fn s(&self, at: usize) -> Tag {
+        let owner = self.words[at - 1].tag;
+        if self.lemma(at - 1) == "let" {
+            return Tag::Pron;
+        }
+        if !matches!(owner, Tag::Noun) {
+            return Tag::Be;
+        }
+        let next = at + 1;
+        let describes = self.words.get(next).is_none_or(|w| {
+            (w.base.is_some() && matches!(w.form, Form::Past | Form::Ing) && !self.noun_at(next + 1))
+                || self.object_at(next)
+                || self.particle_at(next)
+                || LEXICON.classes.preposition.contains(w.lemma.as_str())
+                || LEXICON.classes.adverb.contains(w.lemma.as_str())
+                || LEXICON.classes.negation.contains(w.said.as_str())
+        });
+        if describes { Tag::Be } else { Tag::Owner }
+    }
+
+    fn to(&self, at: usize) -> Tag {
+        let mut next = at + 1;
+        while self.words.get(next).is_some_and(|w| {
+            (w.lemma.len() > 4 && w.lemma.ends_with("ly"))
+                || matches!(w.lemma.as_str(), "just" | "then" | "also" | "first" | "not" | "really" | "actually")
+        }) {
+            next += 1;
+        }
+        let Some(word) = self.words.get(next) else { return Tag::Prep };
+        let verb = matches!(word.said.as_str(), "be" | "have" | "do" | "get")
+            || (word.base.is_some() && word.form == Form::Base);
+        if !verb {
+            return Tag::Prep;
+        }
+        // "to side", "to back": a noun without an article only where the verb would have nothing to do.
+        let nounish = GRAMMAR.nounlike.contains(word.lemma.as_str())
+            && !self.object_at(next + 1)
+            && !self.particle_at(next + 1)
+            && matches!(self.before(at), Some(Tag::Part) | Some(Tag::Noun))
+            && matches!(word.lemma.as_str(), "side" | "back" | "front" | "place" | "top" | "end");
+        if nounish { Tag::Prep } else { Tag::To }
+    }
+
+    /// "this", "that", "all", "both" and articles.
+    fn pointer(&self, at: usize) -> Option<Tag> {
+        let c = &LEXICON.classes;
+        let word = self.words[at].lemma.as_str();
+        let said = self.words[at].said.as_str();
+        if said == "that" && at > 0 && self.words[at - 1].is("now") {
+            return Some(Tag::Sub);
+        }
+        if matches!(said, "that" | "which" | "who") {
+            let after_thing =
+                at > 0 && (matches!(self.words[at - 1].tag, Tag::Noun | Tag::Num) || self.words[at - 1].is("one"));
+            let next = self.words.get(at + 1);
+            let clause = next.is_some_and(|w| {
+                c.modal.contains(w.said.as_str())
+                    || c.be.contains(w.said.as_str())
+                    || c.have.contains(w.said.as_str())
+                    || c.does.contains(w.said.as_str())
+                    || matches!(w.said.as_str(), "i" | "you" | "we" | "they" | "it" | "he" | "she")
+                    || (w.base.is_some() && matches!(w.form, Form::Third | Form::Past))
+                    || (w.base.is_some()
+                        && w.form == Form::Base
+                        && !self.noun_at(at + 2)
+                        && (!GRAMMAR.nounlike.contains(w.lemma.as_str())
+                            || self.object_at(at + 2)
+                            || self.particle_at(at + 2)))
+            });
+            if said != "that" || after_thing && clause {
+                return Some(Tag::Sub);
+            }
+        }
+        if matches!(
+            said,
+            "that" | "this" | "these" | "those" | "all" | "both" | "each" | "some" | "any" | "another" | "her"
+        ) {
+            let thing = self.noun_at(at + 1)
+                || self.words.get(at + 1).is_some_and(|w| {
+                    numbers::figure_at(&[w.lemma.as_str()], 0).is_some()
+                        || c.determiner.contains(w.said.as_str()) && matches!(said, "all" | "both")
+                });
+            return Some(if thing { Tag::Det } else { Tag::Pron });
+        }
+        if said == "no" {
+            return Some(if self.noun_at(at + 1) { Tag::Det } else { Tag::Adv });
+        }
+        (c.determiner.contains(said) && !matches!(word, "which")).then_some(Tag::Det)
+    }
+
+    fn subordinator(&self, at: usize) -> Option<Tag> {
+        let word = self.words[at].lemma.as_str();
+        let next = self.lemma(at + 1);
+        match word {
+            "if" | "when" | "while" | "because" | "until" | "till" | "unless" | "although" | "though" | "whenever"
+            | "whether" | "whereas" | "where" | "cause" | "otherwise" | "why" | "what" | "whatever" | "how"
+            | "whoever" => Some(Tag::Sub),
+            "since" => Some(Tag::Sub),
+            "once" => {
+                let clause = self.phrase_at(at + 1)
+                    || self
+                        .words
+                        .get(at + 1)
+                        .is_some_and(|w| matches!(w.said.as_str(), "i" | "you" | "we" | "it" | "they" | "that"));
+                Some(if clause { Tag::Sub } else { Tag::Adv })
+            }
+            "so" if next == "that" => Some(Tag::Sub),
+            "than" | "as" => Some(Tag::Prep),
+            "before" | "after" if matches!(self.said(at + 1), "that" | "this") => Some(Tag::Prep),
+            "before" | "after" => Some(if self.clause_at(at + 1) { Tag::Sub } else { Tag::Prep }),
+            _ => None,
+        }
+    }
+
+    /// A phrase and then a verb, or a gerund, soon.
+    fn clause_at(&self, at: usize) -> bool {
+        let Some(first) = self.words.get(at) else { return false };
+        if matches!(first.said.as_str(), "i" | "you" | "we" | "they" | "he" | "it")
+            || (first.base.is_some() && first.form == Form::Ing)
+        {
+            return true;
+        }
+        self.words[at..].iter().take(6).take_while(|w| !w.pause).any(|w| {
+            LEXICON.classes.be.contains(w.said.as_str())
+                || LEXICON.classes.have.contains(w.said.as_str())
+                || LEXICON.classes.modal.contains(w.said.as_str())
+        })
+    }
+
+    /// "left", "right", "back", "front", "top": sides are adjectives before a noun, nouns behind an article, else ways.
+    fn sided(&self, at: usize, before: Option<Tag>) -> Option<Tag> {
+        let word = self.words[at].lemma.as_str();
+        if !matches!(
+            word,
+            "left"
+                | "right"
+                | "back"
+                | "front"
+                | "top"
+                | "bottom"
+                | "rear"
+                | "middle"
+                | "inside"
+                | "outside"
+                | "underside"
+        ) {
+            return None;
+        }
+        let led = matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner | Tag::Prep | Tag::Noun | Tag::To))
+            && at > 0
+            && self.words[at - 1].tag != Tag::Adv;
+        if self.noun_at(at + 1) && (led || !matches!(word, "back" | "right")) {
+            return Some(Tag::Adj);
+        }
+        match word {
+            "left" | "right" => Some(
+                if led && before == Some(Tag::Det) || word == "left" && matches!(before, Some(Tag::Prep | Tag::To)) {
+                    Tag::Noun
+                } else {
+                    Tag::Adv
+                },
+            ),
+            "back" => {
+                Some(if led && matches!(before, Some(Tag::Det | Tag::Adj | Tag::Prep)) { Tag::Noun } else { Tag::Part })
+            }
+            "inside" | "outside" => None,
+            _ => Some(Tag::Noun),
+        }
+    }
+
+    fn noun_at(&self, at: usize) -> bool {
+        let Some(w) = self.words.get(at) else { return false };
+        let c = &LEXICON.classes;
+        let word = w.lemma.as_str();
+        if matches!(word, "first" | "next" | "last" | "again") && (w.pause || !self.noun_at(at + 1)) {
+            return false;
+        }
+        if c.particle.contains(word) && !matches!(word, "back")
+            || c.determiner.contains(w.said.as_str())
+            || c.preposition.contains(word) && !matches!(word, "next")
+            || c.pronoun.contains(word) && !matches!(word, "thing" | "stuff")
+            || c.modal.contains(w.said.as_str())
+            || c.be.contains(w.said.as_str())
+            || c.have.contains(w.said.as_str())
+            || c.negation.contains(w.said.as_str())
+            || c.does.contains(w.said.as_str())
+            || c.conjunction.contains(word)
+            || c.subordinator.contains(word)
+            || c.adverb.contains(word) && !c.adjective.contains(word)
+            || (word.len() > 4 && word.ends_with("ly") && !matches!(word, "assembly" | "supply"))
+        {
+            return false;
+        }
+        match w.base {
+            Some(_) if w.form == Form::Base => GRAMMAR.nounlike.contains(word) && !self.object_at(at + 1),
+            Some(_) if w.form == Form::Third => GRAMMAR.nounlike.contains(word),
+            Some(_) if w.form == Form::Past => self.noun_at(at + 1),
+            _ => true,
+        }
+    }
+
+    fn phrase_at(&self, at: usize) -> bool {
+        self.object_at(at) || self.noun_at(at)
+    }
+
+    fn particle(&self, at: usize, before: Option<Tag>) -> Tag {
+        let word = self.words[at].lemma.as_str();
+        if matches!(word, "open" | "free" | "loose" | "shut" | "closed")
+            && matches!(before, Some(Tag::Det | Tag::Adj))
+            && self.noun_at(at + 1)
+        {
+            return Tag::Adj;
+        }
+        // "put on new glue", "turn on the lamp": what must have an object has it here.
+        let asks = at > 0
+            && self.words[at - 1].tag == Tag::Verb
+            && matches!(
+                self.words[at - 1].verb(),
+                "put"
+                    | "turn"
+                    | "switch"
+                    | "screw"
+                    | "snap"
+                    | "clip"
+                    | "pop"
+                    | "plug"
+                    | "fit"
+                    | "glue"
+                    | "stick"
+                    | "set"
+                    | "push"
+                    | "slide"
+                    | "hook"
+            )
+            && (word == "in"
+                || word == "on" && !matches!(self.words[at - 1].verb(), "set" | "push" | "slide" | "hook"));
+        if LEADING.contains(&word) && word != "down" && !asks && !self.words[at].pause && self.phrase_at(at + 1) {
+            return Tag::Prep;
+        }
+        Tag::Part
+    }
+
+    fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
+        let w = &self.words[at];
+        if w.base == Some("round")
+            || w.base == Some("feel") && w.said == "felt" && matches!(before, Some(Tag::Det | Tag::Adj))
+        {
+            return false;
+        }
+        if w.base == Some("like") && !matches!(before, Some(Tag::To | Tag::Modal)) {
+            return false;
+        }
+        if w.base.is_none() || w.base == Some("be") || w.base == Some("have") {
+            return false;
+        }
+        let word = w.lemma.as_str();
+        let base = w.verb();
+        let nounlike = GRAMMAR.nounlike.contains(base) || GRAMMAR.nounlike.contains(word);
+        let next_object = !w.pause && self.object_at(at + 1);
+        // "touch panel ribbon in, latch down": a thing and its way.
+        if GRAMMAR.things.contains(base)
+            && w.form == Form::Base
+            && before.is_none()
+            && self.particle_at(at + 1)
+            && self.words.get(at + 1).is_none_or(|p| p.pause || at + 2 >= self.words.len())
+            && at > 0
+        {
+            return false;
+        }
+        let next_particle = !w.pause && self.particle_at(at + 1)
+            || matches!(self.lemma(at + 1), "right" | "straight") && self.particle_at(at + 2);
+        let next_end = at + 1 >= self.words.len() || w.pause;
+        let next_adverb = self.words.get(at + 1).is_some_and(|n| {
+            (n.lemma.len() > 4 && n.lemma.ends_with("ly") && n.lemma != "assembly")
+                || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "lightly")
+        });
+        let next_prep = LEXICON.classes.preposition.contains(self.lemma(at + 1));
+        match w.form {
+            Form::Base => match before {
+                Some(Tag::To | Tag::Modal | Tag::Does | Tag::Neg) => true,
+                Some(Tag::Pron)
+                    if at > 1
+                        && matches!(self.words[at - 2].tag, Tag::Verb | Tag::Prep)
+                        && self.words[at - 1].tag != Tag::Pron =>
+                {
+                    !nounlike || next_object
+                }
+                Some(Tag::Pron) => {
+                    !(nounlike && self.noun_at(at + 1) && !next_object)
+                        || matches!(self.words[at - 1].said.as_str(), "you" | "we" | "i" | "they")
+                }
+                // "the Echo 5 run the pick through": a name that ends in a number.
+                Some(Tag::Num) => {
+                    next_object
+                        && LEXICON.classes.determiner.contains(self.said(at + 1))
+                        && at > 1
+                        && self.words[at - 2].tag == Tag::Noun
+                }
+                Some(Tag::Det | Tag::Adj | Tag::Owner) => false,
+                Some(Tag::Prep) => false,
+                Some(Tag::Be)
+                    if at > 1 && matches!(self.words[at - 2].lemma.as_str(), "do" | "step" | "thing" | "job") =>
+                {
+                    true
+                }
+                Some(Tag::Have) if self.words[at].said == "set" || self.words[at].said == "put" => true,
+                Some(Tag::Be | Tag::Have) => {
+                    next_object
+                        || (!nounlike || matches!(self.words[at].said.as_str(), "set" | "put" | "cut")) && next_particle
+                }
+                Some(Tag::Noun) if matches!(base, "need" | "want") => {
+                    self.said(at + 1) == "to"
+                        || self.words.get(at + 1).is_some_and(|n| n.form == Form::Ing && n.base.is_some())
+                }
+                Some(Tag::Noun) if self.words[at - 1].tag == Tag::Adv => next_object || !nounlike,
+                Some(Tag::Noun) => {
+                    let plural = self.words[at - 1].said != self.words[at - 1].lemma;
+                    if nounlike { next_object || (plural && (next_particle || next_adverb)) && !next_end } else { true }
+                }
+                Some(Tag::Part | Tag::Verb) => {
+                    if nounlike {
+                        next_object || (next_particle && before == Some(Tag::Part))
+                    } else {
+                        true
+                    }
+                }
+                _ => {
+                    // A clause begins: nearly always an order.
+                    if !nounlike {
+                        return true;
+                    }
+                    if next_object || next_particle || next_adverb {
+                        return true;
+                    }
+                    // "Heat gun and spudger" are things, "clean rubber feet" is an order.
+                    let likely = matches!(
+                        base,
+                        "lift"
+                            | "clean"
+                            | "open"
+                            | "place"
+                            | "cover"
+                            | "heat"
+                            | "check"
+                            | "release"
+                            | "test"
+                            | "slide"
+                            | "pull"
+                            | "push"
+                            | "press"
+                            | "switch"
+                            | "replace"
+                            | "cut"
+                            | "hold"
+                            | "start"
+                            | "use"
+                            | "move"
+                            | "turn"
+                            | "mark"
+                            | "measure"
+                            | "close"
+                            | "lever"
+                            | "wind"
+                            | "lay"
+                            | "set"
+                            | "position"
+                            | "mount"
+                            | "secure"
+                            | "support"
+                            | "tear"
+                            | "separate"
+                    );
+                    let noun = self.words.get(at + 1).is_some_and(|n| self.noun_at(at + 1) || n.base.is_none());
+                    likely
+                        && noun
+                        && !next_end
+                        && at + 2 <= self.words.len()
+                        && !matches!(
+                            self.lemma(at + 1),
+                            "gun"
+                                | "pad"
+                                | "mat"
+                                | "sink"
+                                | "pipe"
+                                | "tray"
+                                | "tool"
+                                | "strip"
+                                | "screw"
+                                | "cable"
+                                | "button"
+                                | "is"
+                                | "pin"
+                        )
+                        || next_prep && likely && !matches!(self.lemma(at + 1), "of")
+                }
+            },
+            Form::Third if GRAMMAR.things.contains(base) && before != Some(Tag::Pron) => false,
+            Form::Third => match before {
+                Some(Tag::Pron) => true,
+                Some(Tag::Part) => matches!(base, "come" | "go"),
+                Some(Tag::Noun) => !nounlike || next_particle || next_adverb || (next_object && base != "screw"),
+                Some(Tag::Sub) => true,
+                None => {
+                    at > 0
+                        && self.words[at - 1].tag == Tag::Sub
+                        && (!nounlike || next_object || next_particle || next_prep)
+                }
+                _ => false,
+            },
+            Form::Past => match before {
+                Some(Tag::Be | Tag::Have) => true,
+                Some(Tag::Neg) => true,
+                Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner | Tag::Prep) => false,
+                Some(Tag::Noun | Tag::Pron | Tag::Part) => !self.noun_at(at + 1) || self.words[at - 1].tag == Tag::Pron,
+                None => {
+                    !self.noun_at(at + 1)
+                        || (at > 0 && self.words[at - 1].tag == Tag::Sub)
+                        || (at > 0 && self.words[at - 1].tag == Tag::Conj)
+                }
+                _ => !self.noun_at(at + 1),
+            },
+            Form::Ing => match before {
+                Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner) => false,
+                Some(Tag::Noun) => next_object || (next_prep || next_particle) && !GRAMMAR.things.contains(base),
+                Some(Tag::Prep | Tag::Be | Tag::Verb | Tag::Neg) => {
+                    next_object
+                        || !self.noun_at(at + 1)
+                        || before == Some(Tag::Be)
+                        || before == Some(Tag::Prep)
+                            && !matches!(
+                                base,
+                                "open"
+                                    | "heat"
+                                    | "lock"
+                                    | "mount"
+                                    | "solder"
+                                    | "press"
+                                    | "ground"
+                                    | "clean"
+                                    | "charge"
+                                    | "pry"
+                            )
+                }
+                _ => next_object || next_particle || !self.noun_at(at + 1),
+            },
+        }
+    }
+}

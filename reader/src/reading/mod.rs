@@ -34,7 +34,7 @@ mod trace;
 
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};
-pub use deeds::{Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds};
+pub use deeds::{Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, instruction};
 pub use discrepancies::Contradiction;
 pub use facts::{
     ActFact, CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, Facts, FastenerFact, FastenerOp, HeatFact,
@@ -105,6 +105,9 @@ pub struct Reading {
     /// Silence and lost speech between acts.
     pub gaps: Vec<Gap>,
     pub sheet: FactSheet,
+    /// What hands do, act by act.
+    #[serde(skip)]
+    pub deeds: Vec<Deed>,
 }
 
 /// Reads a recording. Never fails: what is not understood is said to be so.
@@ -116,21 +119,12 @@ pub fn read(recording: &Recording) -> Reading {
 pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let text: Vec<char> = joined_text(recording).chars().collect();
     let punctuated = sentences::is_punctuated(recording);
-    let mut sentences = sentences::split(recording);
-    let mut repairs = hints::put_words(&mut sentences, hints, &text);
-    for (sentence, repairs) in sentences.iter_mut().zip(&mut repairs) {
-        repairs.extend(repair::repair(sentence, hints));
-    }
-    let mut repairs: Vec<Repair> = repairs.into_iter().flatten().collect();
-    repairs.sort_by_key(|r| r.start);
-    if !punctuated {
-        sentences = sentences.into_iter().flat_map(parted).collect();
-    }
-    let sentences = hints::put_ends(sentences, hints);
+    let (sentences, repairs) = repaired(recording, hints);
     let repairs = sentences.iter().map(|s| of_sentence(&repairs, s)).collect::<Vec<_>>();
     let tagged: Vec<Tagged<'_>> = sentences.iter().map(|s| tags::tag(&s.tokens, punctuated)).collect();
     let clauses: Vec<Vec<Clause>> = tagged.iter().map(clauses::split).collect();
-    let turn = turn(&sentences, &tagged, &clauses);
+    let (deeds, needs) = deeds::tell(recording, &sentences);
+    let turn = deeds::turn(&deeds, turn(&sentences, &tagged, &clauses));
 
     let place = Placing { recording, starts: cue_starts(recording), text };
     let mut memory = Memory::default();
@@ -159,12 +153,30 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
         .collect();
     safety::doubt(&mut statements, &told, hints);
     settle::settle(&mut statements);
-    conclude(recording, statements)
+    deeds::supplement(&mut statements, &deeds, &needs);
+    Reading { deeds, ..conclude(recording, statements) }
+}
+
+/// The sentences under the words and ends that an author put right, with what was repaired.
+fn repaired(recording: &Recording, hints: &Hints) -> (Vec<Sentence>, Vec<Repair>) {
+    let text: Vec<char> = joined_text(recording).chars().collect();
+    let mut sentences = sentences::split(recording);
+    let mut repairs = hints::put_words(&mut sentences, hints, &text);
+    for (sentence, repairs) in sentences.iter_mut().zip(&mut repairs) {
+        repairs.extend(repair::repair(sentence, hints));
+    }
+    let mut repairs: Vec<Repair> = repairs.into_iter().flatten().collect();
+    repairs.sort_by_key(|r| r.start);
+    if !sentences::is_punctuated(recording) {
+        sentences = sentences.into_iter().flat_map(parted).collect();
+    }
+    (hints::put_ends(sentences, hints), repairs)
 }
 
 /// The guide that a recording tells, before any author touched it.
 pub fn draft_guide(recording: &Recording) -> DraftSheet {
-    deeds::draft(recording, &deeds(recording), &read(recording).statements)
+    let reading = read(recording);
+    deeds::draft(recording, &reading.deeds, &reading.statements)
 }
 
 /// What follows from statements: contradictions, gaps and the sheet. Statements may have been corrected since.
@@ -173,7 +185,7 @@ pub fn conclude(recording: &Recording, statements: Vec<Statement>) -> Reading {
     let contradictions = discrepancies::find(&statements);
     let gaps = gaps::find(recording, &statements);
     let sheet = sheet::build(recording, &statements, turn, &contradictions);
-    Reading { statements, contradictions, gaps, sheet }
+    Reading { statements, contradictions, gaps, sheet, deeds: Vec::new() }
 }
 
 /// A run-on sentence in the parts that can stand alone.

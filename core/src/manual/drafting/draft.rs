@@ -12,6 +12,7 @@ use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
     Act, ConnectorFact, FastenerFact, FastenerOp, HeatFact, Mark, PartFact, PartOp, Reading, Statement, StatementKind,
+    instruction,
 };
 use crate::units::Quantity;
 
@@ -36,7 +37,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
         let paragraphs = speaks_in_paragraphs(&source.reading.statements);
         for statement in &source.reading.statements {
-            drafter.take(source.recording.id, statement, paragraphs);
+            drafter.take(source, statement, paragraphs);
         }
         drafter.close();
     }
@@ -77,9 +78,9 @@ struct Drafter {
 type CautionSubjectAndText = (crate::reading::CautionSubject, String);
 
 impl Drafter {
-    fn take(&mut self, recording: RecordingId, statement: &Statement, paragraphs: bool) {
+    fn take(&mut self, source: &Source<'_>, statement: &Statement, paragraphs: bool) {
         let evidence = Evidence::Recording {
-            recording,
+            recording: source.recording.id,
             start: statement.start,
             end: statement.end,
             from_ms: statement.from_ms,
@@ -92,9 +93,9 @@ impl Drafter {
             return;
         }
         match statement.kind {
-            StatementKind::Action | StatementKind::Test => self.act(statement, &evidence, paragraphs),
+            StatementKind::Action | StatementKind::Test => self.act(source, statement, &evidence, paragraphs),
             StatementKind::Observation if !statement.facts.fasteners.is_empty() => {
-                self.act(statement, &evidence, paragraphs)
+                self.act(source, statement, &evidence, paragraphs)
             }
             StatementKind::Caution => {}
             StatementKind::Condition if !statement.facts.cautions.is_empty() => {}
@@ -113,7 +114,7 @@ impl Drafter {
     }
 
     #[allow(clippy::too_many_lines)] // One walk over the facts of a statement, in their order.
-    fn act(&mut self, statement: &Statement, evidence: &Evidence, paragraphs: bool) {
+    fn act(&mut self, source: &Source<'_>, statement: &Statement, evidence: &Evidence, paragraphs: bool) {
         let phase = if statement.rebuild { Phase::Rebuild } else { Phase::Teardown };
         let breaks = self.open.as_ref().is_none_or(|open| {
             let new_segment = statement.cue != open.last_cue;
@@ -149,7 +150,8 @@ impl Drafter {
             id: self.ids.make(ActionId),
             act: act_of(statement),
             parts,
-            text: sentence(&statement.text),
+            // The reader's sentence where the speaker's is none; the speech stays one press away, as evidence.
+            text: instruction(statement, &source.reading.deeds).unwrap_or_else(|| sentence(&statement.text)),
             evidence: vec![evidence.clone()],
         };
         if phase == Phase::Teardown && pulls_the_plug(statement) {

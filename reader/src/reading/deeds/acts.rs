@@ -8,9 +8,10 @@ use super::super::phrases::describes_cable;
 use super::super::sentences::Token;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{Frame, GRAMMAR, Kind};
-use super::phrases::Phrase;
+use super::phrases::{Phrase, phrase_at};
 use super::words::{Form, Word, tag};
 use super::{Do, Half};
+use crate::labels::Label;
 use crate::units::{Measure, Quantity};
 
 /// An act as told, before it is known what "it" is and which half of the work it belongs to.
@@ -62,8 +63,16 @@ pub(super) struct Sentenced {
     /// Announces that things go together from here.
     pub turns: bool,
     pub thanks: bool,
+    /// Drives whose drivers are named.
+    pub drivers: Vec<Drive>,
     /// Temperatures and times of a sentence without a deed: they belong to the deed before.
     pub measures: Vec<Measure>,
+    /// What would be reached: "if you wanted to change the fan".
+    pub target: Option<Phrase>,
+    /// Characters of the sentence.
+    pub span: (usize, usize),
+    /// Only names a thing: "Main board."
+    pub heading: bool,
     /// What a sentence without a deed is about.
     pub topic: Vec<Phrase>,
     /// Names for the whole device.
@@ -102,6 +111,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let mut out = Sentenced {
         number,
         words: words.iter().map(|w| w.said.to_string()).collect(),
+        drivers: drivers(&lemmas),
         turns: reader.turns(),
         devices: clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Device).map(Phrase::text).collect(),
         thanks: LEXICON.noise.any(&lemmas).is_some(),
@@ -110,6 +120,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if reader.is_list() || reader.is_heading() || reader.announces() {
         return out;
     }
+    out.span = (words[0].start, words[words.len() - 1].end);
+    out.target = reader.target();
     out.acts = reader.acts();
     out.measures = reader.measures(0, words.len());
     let prised = |a: &Told| matches!(a.apart, Some((Do::Pry, _)));
@@ -132,6 +144,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         topic.put(number, p, did);
     }
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
+    let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
+    out.heading = heading;
     out.topic = clauses
         .first()
         .filter(about)
@@ -146,6 +160,12 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         })
         .unwrap_or_default();
     out
+}
+
+fn drivers(lemmas: &[&str]) -> Vec<Drive> {
+    let named = tools_named(lemmas);
+    let names = named.iter().filter_map(|t| t.strip_suffix(" screwdriver"));
+    names.filter_map(|n| Drive::ALL.iter().copied().find(|d| d.name() == n)).collect()
 }
 
 struct Reader<'a> {
@@ -172,7 +192,9 @@ const TOOLS: [Kind; 4] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind::Pinning];
 
 impl Reader<'_> {
     fn turns(&self) -> bool {
-        GRAMMAR.together.iter().any(|p| has(self.text, p)) && !self.text.contains("if you")
+        let heading = self.words.len() <= 8 && LEXICON.rebuild.any(self.lemmas).is_some();
+        let announced = heading || GRAMMAR.together.iter().any(|p| has(self.text, p));
+        announced && !self.text.contains("if you") && !self.text.contains("reverse")
     }
 
     /// "You need these tools", "tools required": named and not used.
@@ -204,6 +226,9 @@ impl Reader<'_> {
 
     /// What "it" and "them" mean: the thing named before in the sentence, else the one spoken of last.
     fn meant(&self, n: usize, pronoun: &Phrase, tools: bool) -> Option<Phrase> {
+        if matches!(pronoun.head(), "everything" | "all" | "anything" | "something" | "nothing") {
+            return None;
+        }
         let many = pronoun.plural || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
         if !many && !one {
@@ -397,11 +422,51 @@ impl Reader<'_> {
             .collect()
     }
 
+    /// What a supposed job is after.
+    fn target(&self) -> Option<Phrase> {
+        let named = |p: &&Phrase| p.kind == Kind::Part && !p.is_pronoun();
+        let aims = self.clauses.iter().filter(|c| matches!(c.mood, Mood::If | Mood::Purpose | Mood::After));
+        let jobs = aims.filter(|c| {
+            matches!(
+                c.base.as_str(),
+                "replace"
+                    | "change"
+                    | "swap"
+                    | "exchange"
+                    | "reach"
+                    | "get"
+                    | "access"
+                    | "remove"
+                    | "repair"
+                    | "fix"
+                    | "do"
+                    | "need"
+                    | "upgrade"
+            )
+        });
+        let object = |c: &Clause| {
+            c.objects
+                .iter()
+                .find(named)
+                .or_else(|| c.places.iter().filter(|(p, _)| p == "to").map(|(_, p)| p).find(named))
+                .cloned()
+        };
+        let job = jobs.filter_map(object).next();
+        // "for a new joystick, you'd first need to …"
+        let new = || {
+            let fors = (0..self.words.len()).filter(|i| self.words[*i].is("for"));
+            let phrases = fors.filter_map(|i| phrase_at(self.words, i + 1, self.words.len()));
+            phrases.map(|(p, _)| p).find(|p| p.new && named(&p))
+        };
+        job.or_else(new)
+    }
+
     /// Told as something that may be done, by somebody, some time.
     fn supposed(&self) -> bool {
         let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent());
         verb_would
             || [
+                "can only be",
                 "if you ever",
                 "if you want",
                 "if you wanted",
@@ -460,6 +525,18 @@ impl Reader<'_> {
                 out.push(told);
             }
         }
+        // "Undo the clamp, that's two screws.": undone by its screws.
+        if let Some(group) =
+            self.clauses.iter().flat_map(Clause::things).find(|p| p.kind == Kind::Screw && p.count.is_some())
+        {
+            for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Do::Release, "undone")))) {
+                told.apart = Some((Do::Unscrew, "undone by its screws"));
+                told.count = group.count;
+            }
+            if out.iter().any(|t| matches!(t.apart, Some((Do::Unscrew, "undone by its screws")))) {
+                out.retain(|t| !t.presented);
+            }
+        }
         // "Insert the pick to separate the shell": the aim may stand behind.
         if let Some(aim) = &aim {
             for told in &mut out {
@@ -491,7 +568,13 @@ impl Reader<'_> {
             return Vec::new();
         }
         match c.verb {
-            None => self.verbless(c).into_iter().collect(),
+            None => {
+                let mut told = self.verbless(c);
+                if let Some(told) = &mut told {
+                    told.objects = self.named(n, c, &told.objects);
+                }
+                told.into_iter().collect()
+            }
             Some(_) => match self.presented(n, c) {
                 Some(told) => vec![told],
                 None => self.verbal(n, c),
@@ -630,8 +713,14 @@ impl Reader<'_> {
             told.objects = c.objects.clone();
             return Some(told);
         }
-        let there = matches!(c.base.as_str(), "be")
-            && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
+        // "At the lower edge are two screws."
+        let inverted = c.base == "be"
+            && c.subjects.is_empty()
+            && !c.places.is_empty()
+            && self.words[c.from].tag == super::words::Tag::Prep;
+        let there = inverted
+            || matches!(c.base.as_str(), "be")
+                && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
         let got = matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
         if there || got && c.mood == Mood::Plain {
             let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
@@ -709,8 +798,9 @@ impl Reader<'_> {
             return Some(told);
         }
         // "Three more screws, Phillips again": screws named alone are screws to be undone.
-        if first.kind == Kind::Screw && short && self.clauses.iter().all(|k| k.verb.is_none()) && first.count.is_some()
-        {
+        let opens_so = c.from <= 1 && self.words.len() <= 40;
+        let alone = short && self.clauses.iter().all(|k| k.verb.is_none()) || opens_so;
+        if first.kind == Kind::Screw && alone && (first.count.is_some() || first.definite && self.words.len() <= 8) {
             told.presented = true;
             told.apart = Some((Do::Unscrew, "screws are named"));
             told.together = Some((Do::Drive, "screws are named"));
@@ -767,6 +857,15 @@ impl Reader<'_> {
                 told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
                 told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
                 told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+                // What stays in its part is loosened and tightened.
+                if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
+                    told.apart = told.apart.map(|(act, why)| (if act == Do::Unscrew { Do::Loosen } else { act }, why));
+                    told.together =
+                        told.together.map(|(act, why)| (if act == Do::Drive { Do::Tighten } else { act }, why));
+                }
+                if self.laid(c) {
+                    (told.apart, told.together) = (None, Some((Do::Route, "leads run behind something")));
+                }
                 told.objects = objects;
                 (told.apart.is_some() || told.together.is_some()).then_some(told)
             })
@@ -928,6 +1027,15 @@ impl Reader<'_> {
         (uses || step || nods || again || raised) && self.frame(c, Half::Apart, &c.objects).is_some()
     }
 
+    /// Leads run behind, under or along something.
+    fn laid(&self, c: &Clause) -> bool {
+        let by = ["behind", "under", "through", "along", "around", "between", "underneath", "past", "over"];
+        let inanimate = !c.subjects.is_empty() && c.subjects.iter().all(|p| p.kind == Kind::Plug);
+        inanimate
+            && matches!(c.base.as_str(), "go" | "run" | "come")
+            && c.places.iter().any(|(p, np)| by.contains(&p.as_str()) && np.is_thing())
+    }
+
     /// What a clause is done to; `None` where nobody does anything.
     fn done_to(&self, n: usize, c: &Clause, due: bool) -> Option<Vec<Phrase>> {
         if c.mood == Mood::Relative {
@@ -1062,11 +1170,12 @@ impl Reader<'_> {
             let way = c.particles.iter().any(|p| {
                 !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
             });
+            // "The wires go behind this post.": how they run, or how they are to be laid.
             let leads = mine.iter().all(|p| p.kind == Kind::Plug)
                 && !c.places.is_empty()
-                && matches!(c.base.as_str(), "come" | "go" | "plug");
+                && matches!(c.base.as_str(), "come" | "go" | "plug" | "run");
             if leads {
-                return None;
+                return (c.base != "plug" && self.laid(c)).then_some(mine);
             }
             // "Now the shell is off."
             if c.base == "be" {

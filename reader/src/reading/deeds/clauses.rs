@@ -1,5 +1,7 @@
 //! Clauses: each verb with what it is done to, where, with what, and whether it is done at all.
 
+use super::super::lexicon::LEXICON;
+use super::super::numbers;
 use super::grammar::{GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
 use super::words::{Form, Tag, Word};
@@ -471,7 +473,10 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
             Tag::Sub | Tag::To => {
                 at += 1;
             }
+            // "length 5 millimetres": a size, no thing.
+            Tag::Num if sized(w, at).is_some_and(|n| at + n <= end) => at += sized(w, at).unwrap_or(1),
             _ => match phrase_at(w, at, end) {
+                Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
                 Some((p, after)) => {
                     let paused = at > 0 && w[at - 1].pause && !joined;
                     if objects.is_empty() && !after_place && !paused {
@@ -552,6 +557,16 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
         antecedent: None,
     };
     (clause, stop)
+}
+
+/// How many words a quantity takes that stands alone: "5 millimetres", not "5 millimetre screws".
+fn sized(w: &[Word], at: usize) -> Option<usize> {
+    let lemmas: Vec<&str> = w[at..w.len().min(at + 6)].iter().map(|w| w.lemma.as_str()).collect();
+    let figure = numbers::figure_at(&lemmas, 0)?;
+    let (unit, _) = LEXICON.units.at(&lemmas, figure.len)?;
+    let len = figure.len + unit;
+    let named = w.get(at + len).is_some_and(|n| matches!(n.tag, Tag::Noun | Tag::Adj)) && !w[at + len - 1].pause;
+    (!named).then_some(len)
 }
 
 /// "Dust bin in", "latch down", "off with the hood", "then the lid": ways without a verb.

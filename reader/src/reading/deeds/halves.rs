@@ -10,8 +10,11 @@ use super::{Do, Half};
 use rustc_hash::FxHashSet;
 
 /// What it costs to turn to the rebuild, and back again.
-const TURN: f64 = 2.0;
+const TURN: f64 = 4.5;
 const BACK: f64 = 5.0;
+
+/// Fewer acts at the end, unannounced, are no rebuild.
+const SHORTEST: usize = 3;
 
 /// The half of each act, sentence by sentence.
 pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
@@ -19,17 +22,36 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
     let mut costs: Vec<[f64; 2]> = Vec::new();
     let mut turns: Vec<bool> = Vec::new();
     let mut announced = false;
+    let mut undone = 0;
     for s in told {
-        announced |= s.turns;
+        // An introduction says "reassembly" as well: nothing turns before something came apart.
+        announced |= s.turns && undone >= 3;
         for a in &s.acts {
             costs.push(cost(a, &out_of));
             turns.push(std::mem::take(&mut announced));
+            undone += usize::from(costs.last().is_some_and(|c| c[0] < c[1]));
             if a.apart.is_some_and(|(act, _)| act == Do::Remove) {
                 out_of.extend(a.objects.iter().map(|o| o.head().to_owned()));
             }
         }
     }
-    let course = viterbi(&costs, &turns);
+    // Nothing goes in before something was undone: what an introduction tells is announced.
+    let first = costs.iter().position(|c| c[1] >= c[0] + 2.0).unwrap_or(0);
+    costs[..first].fill([0.0, 3.0]);
+    let mut course = viterbi(&costs, &turns);
+    // A remark or two about putting it back is no rebuild.
+    // Wiping and waiting right before the turn belong to what came before.
+    for at in 0..course.len() {
+        let turned = course[at] == 1 && (at == 0 || course[at - 1] == 0);
+        if turned && costs[at][0] < 0.2 {
+            course[at] = 0;
+        }
+    }
+    let tail = course.iter().rev().take_while(|c| **c == 1).count();
+    let from = course.len() - tail;
+    if tail < SHORTEST && !turns[from..].contains(&true) {
+        course[from..].fill(0);
+    }
     let mut at = course.into_iter();
     told.iter()
         .map(|s| s.acts.iter().map(|_| if at.next() == Some(1) { Half::Together } else { Half::Apart }).collect())
@@ -41,6 +63,12 @@ fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
     let acts = [a.apart, a.together].map(|m| m.map(|m| m.0));
     if acts.contains(&Some(Do::Apply)) && a.objects.iter().all(|o| o.kind == Kind::Liquid) {
         return [0.0, 0.0];
+    }
+    // What moves over to the new part goes in nowhere yet.
+    if acts.contains(&Some(Do::Install))
+        && a.places.iter().any(|(p, np)| np.new && matches!(p.as_str(), "on" | "onto" | "to"))
+    {
+        return [0.3, 0.0];
     }
     if acts.contains(&Some(Do::Peel)) && a.objects.iter().any(|o| o.kind == Kind::Liner) {
         return [1.5, 0.0];
@@ -105,17 +133,17 @@ fn same(act: Do) -> [f64; 2] {
         Do::Unplug | Do::Discharge | Do::Drain | Do::Loosen => [0.0, 1.5],
         Do::PowerOff => [0.0, 0.6],
         Do::Install | Do::Drive | Do::Connect | Do::Solder => [3.0, 0.0],
-        Do::Tighten | Do::Close | Do::Transfer => [2.0, 0.0],
+        Do::Tighten | Do::Close => [2.0, 0.0],
         Do::Apply | Do::Press | Do::Route => [1.5, 0.0],
         Do::PowerOn => [1.5, 0.0],
         Do::Adjust | Do::Test => [0.4, 0.0],
         Do::Clean => [0.1, 0.0],
-        Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
+        Do::Transfer | Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
     }
 }
 
 fn viterbi(costs: &[[f64; 2]], turns: &[bool]) -> Vec<usize> {
-    let mut best = [0.0, 3.0];
+    let mut best = [0.0, 8.0];
     let mut from: Vec<[usize; 2]> = Vec::with_capacity(costs.len());
     for (cost, turn) in costs.iter().zip(turns) {
         let to_together = best[0] + if *turn { 0.2 } else { TURN };

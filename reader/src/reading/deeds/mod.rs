@@ -17,14 +17,17 @@ mod halves;
 mod objects;
 mod phrases;
 mod steps;
+mod supplement;
 mod wording;
 mod words;
 
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft};
+pub(super) use supplement::{supplement, turn};
+pub use wording::instruction;
 
+use super::Hints;
 use super::facts::Drive;
 use super::sentences::{self, Sentence};
-use super::{Hints, parted, repair};
 use crate::recording::Recording;
 use crate::units::Measure;
 use serde::{Deserialize, Serialize};
@@ -90,7 +93,7 @@ pub enum Half {
 }
 
 /// One act with its roles.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Deed {
     pub act: Do,
     pub half: Half,
@@ -123,9 +126,24 @@ pub struct Deed {
     pub sentence: usize,
 }
 
+/// A job that is told and not done: what has to come off before something is reached.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Need {
+    pub target: String,
+    pub after: Vec<String>,
+    /// Characters of the joined text.
+    pub start: usize,
+    pub end: usize,
+}
+
 /// Reads the deeds of a recording, in the order in which they are told.
 pub fn deeds(recording: &Recording) -> Vec<Deed> {
-    let sentences = joined(recording);
+    super::read(recording).deeds
+}
+
+/// The deeds that sentences tell, and the jobs that they only speak of.
+pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>, Vec<Need>) {
+    let sentences = joined(recording, sentences);
     let mut told = Vec::new();
     let mut topic = acts::Topic::default();
     for (n, sentence) in sentences.iter().enumerate() {
@@ -136,13 +154,12 @@ pub fn deeds(recording: &Recording) -> Vec<Deed> {
 }
 
 /// Sentences over segment borders: a cut in the middle of a phrase is no end.
-fn joined(recording: &Recording) -> Vec<Sentence> {
+fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
     const LONGEST: usize = 70;
     let text: Vec<char> = sentences::joined_text(recording).chars().collect();
     let punctuated = sentences::is_punctuated(recording);
     let mut out: Vec<Sentence> = Vec::new();
-    for mut sentence in sentences::split(recording) {
-        repair::repair(&mut sentence, &Hints::default());
+    for mut sentence in sentences.iter().cloned() {
         let Some(first) = sentence.tokens.first() else { continue };
         let small = text.get(first.start).is_some_and(|c| !c.is_uppercase());
         let goes_on = out.last().is_some_and(|last: &Sentence| {
@@ -154,10 +171,7 @@ fn joined(recording: &Recording) -> Vec<Sentence> {
             None => out.push(sentence),
         }
     }
-    if punctuated {
-        return out;
-    }
-    out.into_iter().flat_map(parted).collect()
+    out
 }
 
 /// Ends in the middle of a phrase: with an article, a preposition, a bare verb.
@@ -176,7 +190,7 @@ fn cut_short(sentence: &Sentence) -> bool {
 pub fn explain(recording: &Recording) -> String {
     use std::fmt::Write;
     let mut out = String::new();
-    for sentence in joined(recording) {
+    for sentence in joined(recording, &super::repaired(recording, &Hints::default()).0) {
         let words = words::tag(&sentence.tokens);
         let line: Vec<String> =
             words.iter().map(|w| format!("{}/{:?}{}", w.said, w.tag, if w.pause { "," } else { "" })).collect();

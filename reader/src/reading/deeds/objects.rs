@@ -1,9 +1,12 @@
 //! What each act is done to: names for "it", what screws hold, whom a cable serves; and what was told twice.
 
+use super::super::facts::Drive;
+use super::super::lexicon::{LEXICON, lemma};
 use super::acts::{Sentenced, Told};
 use super::grammar::Kind;
 use super::phrases::Phrase;
-use super::{Deed, Do, Half};
+use super::{Deed, Do, Half, Need};
+use std::collections::BTreeSet;
 
 /// What is on the bench while the narration goes on.
 #[derive(Debug, Default)]
@@ -17,17 +20,67 @@ struct Bench {
     /// Screws and latches told before the thing that they hold: places in the list of deeds.
     waiting: Vec<usize>,
     power_trial: bool,
+    /// The only drive of the whole recording, and the one named last.
+    only_driver: Option<Drive>,
+    driver: Option<(usize, Drive)>,
+    /// What came off last: "the new one" takes its place.
+    last_out: Option<String>,
+    /// Last words of everything named so far.
+    named: BTreeSet<String>,
     /// What the last screws held.
     screws: Option<String>,
     /// The device itself, as first named.
     device: Option<String>,
 }
 
-pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> Vec<Deed> {
+/// Jobs that are told and not done: what has to come off first to reach something.
+fn needs(told: &[Sentenced]) -> Vec<Need> {
+    let mut out: Vec<(usize, Need)> = Vec::new();
+    for s in told {
+        let supposed: Vec<&Told> = s.acts.iter().filter(|a| a.hypothetical).collect();
+        let undone = |a: &&&Told| {
+            matches!(
+                a.apart,
+                Some((Do::Remove | Do::Unscrew | Do::Disconnect | Do::Open | Do::Pry | Do::Release | Do::Peel, _))
+            )
+        };
+        let names = supposed
+            .iter()
+            .filter(undone)
+            .flat_map(|a| &a.objects)
+            .filter(|o| !o.new && matches!(o.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape));
+        let after: Vec<String> = names.map(name).collect();
+        match &s.target {
+            Some(target) if !supposed.is_empty() => {
+                let target = name(target);
+                let after = after.into_iter().filter(|a| *a != target).collect();
+                out.push((s.number, Need { target, after, start: s.span.0, end: s.span.1 }));
+            }
+            // "After that you'd be able to unplug the cable.": the same job goes on.
+            None if !after.is_empty() => {
+                if let Some((at, need)) = out.last_mut().filter(|(at, _)| *at + 2 >= s.number) {
+                    *at = s.number;
+                    let target = need.target.clone();
+                    need.after.extend(after.into_iter().filter(|a| *a != target));
+                }
+            }
+            _ => {}
+        }
+    }
+    out.into_iter().map(|(_, need)| need).filter(|n| !n.after.is_empty()).collect()
+}
+
+pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> (Vec<Deed>, Vec<Need>) {
+    let needs = needs(&told);
     let mut deeds: Vec<Deed> = Vec::new();
     let device = told.iter().flat_map(|s| &s.devices).next().cloned();
-    let mut bench = Bench { device, ..Bench::default() };
+    let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
+    let only = named.first().copied().filter(|_| named.len() == 1);
+    let mut bench = Bench { device, only_driver: only, ..Bench::default() };
     for (s, halves) in told.iter().zip(halves) {
+        if let [one] = s.drivers[..] {
+            bench.driver = Some((s.number, one));
+        }
         if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
             continue;
         }
@@ -45,7 +98,8 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> Vec<Deed> {
         {
             last.measures.extend(s.measures.iter().cloned());
         }
-        if let Some(thing) = s.topic.iter().find(|p| p.kind == Kind::Part && p.definite && p.words.len() < 5)
+        if let Some(thing) =
+            s.topic.iter().find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5)
             && s.acts.is_empty()
             && !bench.out.contains(&name(thing))
         {
@@ -53,7 +107,8 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> Vec<Deed> {
         }
     }
     doubled(&mut deeds);
-    deeds
+    trials(&mut deeds);
+    (deeds, needs)
 }
 
 fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
@@ -185,7 +240,12 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             };
         }
         Do::Test => {
-            what = a.objects.iter().filter(|o| o.is_thing()).flat_map(|o| one(o, bench)).collect();
+            what = a
+                .objects
+                .iter()
+                .filter(|o| o.is_thing() || o.kind == Kind::Picture)
+                .flat_map(|o| one(o, bench))
+                .collect();
             half = Half::Check;
         }
         _ => {
@@ -337,13 +397,18 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     let prised_off = act == Do::Pry
         && a.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"))
         && !a.objects.iter().any(|o| o.kind == Kind::Opener);
+    let screws = matches!(act, Do::Unscrew | Do::Loosen | Do::Drive | Do::Tighten);
+    let recent = bench.driver.filter(|(at, _)| at + 2 >= s.number).map(|(_, d)| d);
+    let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| screws));
+    let by =
+        if screws { drive.map(|d| format!("{} screwdriver", d.name())).or_else(|| a.by.clone()) } else { a.by.clone() };
     let make = |act: Do, what: Vec<String>| Deed {
         act,
         half,
         what,
-        by: a.by.clone(),
+        by: by.clone(),
         count: a.count,
-        drive: a.drive,
+        drive,
         bit: a.bit.clone(),
         length_mm: a.length_mm,
         cue: a.cue,
@@ -366,9 +431,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if prised_off {
         deeds.push(make(Do::Remove, what.clone()));
     }
+    bench.named.extend(what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
     match act {
         Do::Remove => {
             bench.out.extend(what.iter().cloned());
+            bench.last_out = what.first().cloned().or(bench.last_out.take());
             bench.at = None;
             bench.plug = None;
         }
@@ -464,6 +531,9 @@ fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
     if o.guess && matches!(o.kind, Kind::Part | Kind::Nothing) && bench.at.is_some() {
         return bench.at.clone().into_iter().collect();
     }
+    if o.is_pronoun() && o.new {
+        return bench.last_out.clone().into_iter().collect();
+    }
     if o.is_pronoun() {
         return bench.at.clone().into_iter().collect();
     }
@@ -512,9 +582,11 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
                 if let Some(of) = o.of.iter().find(|p| p.is_thing() && !p.is_pronoun()) {
                     return vec![name(of)];
                 }
+                // A mishearing of the drive is no owner.
+                let known = |w: &str| LEXICON.part_heads.at(&[w], 0).is_some() || bench.named.contains(w);
                 let owner: Vec<&str> =
                     o.words.iter().zip(&o.said).filter(|(w, _)| !describes_screw(w)).map(|(_, s)| s.as_str()).collect();
-                if !owner.is_empty() {
+                if owner.last().is_some_and(|w| known(&lemma(w))) || owner.len() > 1 {
                     return vec![owner.join(" ")];
                 }
             }
@@ -656,6 +728,27 @@ fn pried(a: &Told, bench: &Bench) -> Vec<String> {
         return vec![name(aim)];
     }
     bench.at.clone().into_iter().collect()
+}
+
+/// What is put in, switched on and taken out again was a trial.
+fn trials(deeds: &mut [Deed]) {
+    for on in 0..deeds.len() {
+        if deeds[on].act != Do::PowerOn {
+            continue;
+        }
+        let ahead = on + 1..deeds.len().min(on + 7);
+        if deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
+            deeds[on].half = Half::Check;
+        }
+        for out in ahead {
+            let put = (on.saturating_sub(4)..on).find(|i| {
+                deeds[*i].act == Do::Install && deeds[out].act == Do::Remove && deeds[*i].what == deeds[out].what
+            });
+            if let Some(put) = put {
+                deeds[put..=out].iter_mut().for_each(|d| d.half = Half::Check);
+            }
+        }
+    }
 }
 
 /// "drawer" after "memory card drawer".

@@ -1,6 +1,8 @@
 //! The reader's sentence for a deed: imperative, with count, kind, figures, place and tool, and nothing of the speaker.
 
+use super::super::Statement;
 use super::super::facts::Drive;
+use super::grammar::GRAMMAR;
 use super::{Deed, Do};
 use crate::labels::Label;
 use crate::units::{Measure, Quantity, number};
@@ -30,6 +32,58 @@ pub(super) fn title(deeds: &[Deed]) -> String {
         Do::PowerOff | Do::PowerOn => format!("{verb} the {}", list(&things)),
         _ => format!("{verb} the {}", list(&things)),
     }
+}
+
+/// The reader's sentences for what a statement tells; `None` where the speaker's own words are an instruction already, or
+/// where they tell no deed.
+pub fn instruction(statement: &Statement, deeds: &[Deed]) -> Option<String> {
+    if is_order(&statement.text) {
+        return None;
+    }
+    let from = deeds.partition_point(|d| d.end <= statement.start);
+    let here = deeds[from..].iter().take_while(|d| d.start < statement.end).filter(|d| d.start >= statement.start);
+    let mut out: Vec<String> = Vec::new();
+    for d in here {
+        let text = sentence(d);
+        if !out.contains(&text) {
+            out.push(text);
+        }
+    }
+    (!out.is_empty()).then(|| out.join(" "))
+}
+
+/// Most words of an instruction.
+const MAX_WORDS: usize = 25;
+
+/// Begins with a verb that orders, and speaks of nobody.
+fn is_order(text: &str) -> bool {
+    let words: Vec<String> =
+        text.split_whitespace().map(|w| w.trim_matches(|c: char| !c.is_alphanumeric()).to_lowercase()).collect();
+    let speaker = |w: &String| {
+        matches!(
+            w.as_str(),
+            "i" | "i'm"
+                | "i'll"
+                | "i've"
+                | "we"
+                | "we're"
+                | "we'll"
+                | "we've"
+                | "our"
+                | "us"
+                | "let's"
+                | "gonna"
+                | "okay"
+                | "so"
+                | "now"
+                | "just"
+                | "basically"
+                | "here"
+                | "this"
+        )
+    };
+    let verb = words.iter().find(|w| !(w.len() > 4 && w.ends_with("ly")));
+    verb.is_some_and(|v| GRAMMAR.base(v) == Some(v.as_str())) && words.len() <= MAX_WORDS && !words.iter().any(speaker)
 }
 
 /// "Undo the four T5 screws (6 mm) of the pump bracket."

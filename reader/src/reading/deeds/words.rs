@@ -3,7 +3,7 @@
 //! Half of the words of this trade are nouns and verbs at once ("plug", "clip", "lift"); which of the two a word is, its
 //! neighbours tell. One walk from left to right with one word of foresight is enough, and can say why.
 
-use super::super::lexicon::LEXICON;
+use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
 use super::super::sentences::Token;
 use super::grammar::GRAMMAR;
@@ -191,7 +191,9 @@ fn tagger_orders(words: &[Word], at: usize) -> bool {
 }
 
 fn raw(token: &Token) -> Word {
-    let said = token.said.clone();
+    // A repaired word is the word that was meant.
+    let repaired = lemma(&token.said) != token.lemma;
+    let said = if repaired { token.lemma.clone() } else { token.said.clone() };
     let base = GRAMMAR.base(&said).or_else(|| (token.lemma != said).then(|| GRAMMAR.base(&token.lemma)).flatten());
     let form = match base {
         Some(base) if said == base => Form::Base,
@@ -310,6 +312,13 @@ impl Tagger<'_> {
     }
 
     fn class(&self, at: usize) -> Tag {
+        // "Caution, lift it straight up": opens, and names nothing.
+        if at == 0
+            && self.words[0].pause
+            && matches!(self.lemma(0), "caution" | "attention" | "warning" | "note" | "important" | "danger")
+        {
+            return Tag::Adv;
+        }
         let c = &LEXICON.classes;
         let word = self.words[at].lemma.as_str();
         let said = self.words[at].said.as_str();
@@ -576,7 +585,7 @@ impl Tagger<'_> {
         let led = matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner | Tag::Prep | Tag::Noun | Tag::To))
             && at > 0
             && self.words[at - 1].tag != Tag::Adv;
-        if self.noun_at(at + 1) && (led || !matches!(word, "back" | "right")) {
+        if !self.words[at].pause && self.noun_at(at + 1) && (led || !matches!(word, "back" | "right")) {
             return Some(Tag::Adj);
         }
         match word {
@@ -620,14 +629,21 @@ impl Tagger<'_> {
         }
         match w.base {
             Some(_) if w.form == Form::Base => GRAMMAR.nounlike.contains(word) && !self.object_at(at + 1),
-            Some(_) if w.form == Form::Third => GRAMMAR.nounlike.contains(word),
+            Some(_) if w.form == Form::Third => {
+                GRAMMAR.nounlike.contains(word)
+                    && !(self.object_at(at + 1) || matches!(self.said(at + 1), "us" | "me" | "you"))
+            }
             Some(_) if w.form == Form::Past => self.noun_at(at + 1),
             _ => true,
         }
     }
 
     fn phrase_at(&self, at: usize) -> bool {
-        self.object_at(at) || self.noun_at(at)
+        let pronoun = matches!(
+            self.lemma(at),
+            "something" | "anything" | "nothing" | "me" | "you" | "itself" | "each" | "either"
+        );
+        self.object_at(at) || self.noun_at(at) || pronoun
     }
 
     fn particle(&self, at: usize, before: Option<Tag>) -> Tag {
@@ -669,6 +685,9 @@ impl Tagger<'_> {
 
     fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
         let w = &self.words[at];
+        if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
+            return false;
+        }
         if w.base == Some("round")
             || w.base == Some("feel") && w.said == "felt" && matches!(before, Some(Tag::Det | Tag::Adj))
         {
@@ -682,7 +701,12 @@ impl Tagger<'_> {
         }
         let word = w.lemma.as_str();
         let base = w.verb();
-        let nounlike = GRAMMAR.nounlike.contains(base) || GRAMMAR.nounlike.contains(word);
+        let names = |w: &str| {
+            GRAMMAR.nounlike.contains(w)
+                || LEXICON.part_heads.at(&[w], 0).is_some()
+                || GRAMMAR.kind(&[w.into()]).is_some()
+        };
+        let nounlike = names(base) || names(word);
         let next_object = !w.pause && self.object_at(at + 1);
         // "touch panel ribbon in, latch down": a thing and its way.
         if GRAMMAR.things.contains(base)
@@ -690,7 +714,7 @@ impl Tagger<'_> {
             && before.is_none()
             && self.particle_at(at + 1)
             && self.words.get(at + 1).is_none_or(|p| p.pause || at + 2 >= self.words.len())
-            && at > 0
+            && (at > 0 || self.words.get(at + 1).is_some_and(|p| p.pause))
         {
             return false;
         }
@@ -825,7 +849,13 @@ impl Tagger<'_> {
             Form::Third => match before {
                 Some(Tag::Pron) => true,
                 Some(Tag::Part) => matches!(base, "come" | "go"),
-                Some(Tag::Noun) => !nounlike || next_particle || next_adverb || (next_object && base != "screw"),
+                Some(Tag::Noun) => {
+                    !nounlike
+                        || next_prep && matches!(base, "run" | "go" | "sit" | "lie" | "lead")
+                        || next_particle
+                        || next_adverb
+                        || (next_object && base != "screw")
+                }
                 Some(Tag::Sub) => true,
                 None => {
                     at > 0

@@ -19,7 +19,9 @@ fn two_scales(s: &Statement) -> Option<String> {
         s.facts.measures.iter().filter(|m| m.quantity == Quantity::Temperature).map(|m| m.value).collect();
     let scales = text.contains("fahrenheit") && (text.contains("celsius") || text.contains("degrees c"));
     let ([a, b], true) = (temperatures.as_slice(), scales) else { return None };
-    ((a - b).abs() > 1.0)
+    // Each scale is rounded to what is easily said: five degrees of one are three of the other.
+    const ROUNDED: f64 = 3.0;
+    ((a - b).abs() > ROUNDED)
         .then(|| format!("The two scales differ: {} °C and {} °C.", number(a.round()), number(b.round())))
 }
 

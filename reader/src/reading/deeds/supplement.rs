@@ -1,0 +1,202 @@
+//! What the deeds tell that the statements do not: facts for the sheet and for the drafted manual.
+//!
+//! The chain of statements and the reading of deeds see the same speech in two ways. Where a segment's statements tell
+//! nothing of a kind (no part that leaves, no plug that is pulled), the deeds speak; where both do, the statements stand.
+
+use super::super::facts::{
+    ConnectorFact, ConnectorOp, Consumable, FastenerFact, FastenerOp, HeatFact, HeatSource, NeedFact, PartFact, PartOp,
+};
+use super::super::phrases::describes_cable;
+use super::super::{Act, ActFact, Statement, StatementKind};
+use super::{Deed, Do, Half, Need};
+use crate::labels::Label;
+use crate::units::{self, Measure, Quantity, Span};
+use rustc_hash::FxHashSet;
+
+/// Fewer acts of putting together, where no word announces them, are no rebuild.
+const FEWEST: usize = 4;
+
+/// The segment in which things begin to go together, by the deeds and by the statements.
+pub fn turn(deeds: &[Deed], told: Option<usize>) -> Option<usize> {
+    let together: Vec<&Deed> = deeds.iter().filter(|d| d.half == Half::Together).collect();
+    let first = together.first().map(|d| d.cue);
+    first.filter(|_| told.is_some() || together.len() >= FEWEST).or(told)
+}
+
+/// Deeds that are less sure are no facts.
+const SURE: f64 = 0.7;
+
+/// Kinds of facts, as far as a segment may hold them already.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+enum Slot {
+    Screws(bool),
+    Plug(bool),
+    Part(bool),
+    Heat,
+}
+
+/// Adds what the deeds tell to the statements that they stand in.
+pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) {
+    for need in needs {
+        let at = statements.partition_point(|s| s.end <= need.start);
+        let here = |s: &Statement| s.start < need.end && s.kind != StatementKind::Noise;
+        let Some(s) = statements.get_mut(at).filter(|s| here(s)) else { continue };
+        let told = NeedFact { target: need.target.clone(), after: need.after.clone() };
+        match s.facts.needs.first_mut() {
+            None => s.facts.needs.push(told),
+            // The job may go on in the sentences behind.
+            Some(known) if known.target == told.target && known.after.len() < told.after.len() => *known = told,
+            Some(_) => {}
+        }
+    }
+    let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
+    let of_cue: FxHashSet<(u32, Slot)> =
+        statements.iter().zip(&held).flat_map(|(s, held)| held.iter().map(|slot| (s.cue, *slot))).collect();
+    // Where captions cut a sentence, the statements beside it hold the fact.
+    let beside =
+        |at: usize, slot: Slot| held[at.saturating_sub(1)..held.len().min(at + 2)].iter().any(|h| h.contains(&slot));
+    for d in deeds.iter().filter(|d| d.half != Half::Check && d.confidence >= SURE) {
+        let at = statements.partition_point(|s| s.end <= d.start);
+        let here = |s: &Statement| s.start < d.end && s.kind != StatementKind::Noise;
+        let Some(statement) = statements.get_mut(at).filter(|s| here(s)) else { continue };
+        match slot(d.act) {
+            Some(slot) if of_cue.contains(&(d.cue as u32, slot)) || beside(at, slot) => {}
+            Some(slot) => {
+                add(statement, d, slot);
+                acted(statement, d);
+            }
+            None => acted(statement, d),
+        }
+    }
+}
+
+/// The kinds of facts that a statement holds.
+fn slots(s: &Statement) -> Vec<Slot> {
+    let f = &s.facts;
+    let out = |op: FastenerOp| matches!(op, FastenerOp::Remove | FastenerOp::Loosen);
+    let screws = f.fasteners.iter().map(|f| Slot::Screws(out(f.op)));
+    let plugs = f.connectors.iter().map(|c| Slot::Plug(c.op == ConnectorOp::Disconnect));
+    let parts = f.parts.iter().map(|p| Slot::Part(p.op == PartOp::Remove));
+    screws.chain(plugs).chain(parts).chain(f.heat.iter().map(|_| Slot::Heat)).collect()
+}
+
+fn slot(act: Do) -> Option<Slot> {
+    Some(match act {
+        Do::Unscrew | Do::Loosen => Slot::Screws(true),
+        Do::Drive | Do::Tighten => Slot::Screws(false),
+        Do::Disconnect => Slot::Plug(true),
+        Do::Connect => Slot::Plug(false),
+        Do::Remove => Slot::Part(true),
+        Do::Install => Slot::Part(false),
+        Do::Heat => Slot::Heat,
+        _ => return None,
+    })
+}
+
+fn add(s: &mut Statement, d: &Deed, slot: Slot) {
+    match slot {
+        Slot::Screws(_) => s.facts.fasteners.push(screws(d)),
+        Slot::Plug(out) => {
+            let op = if out { ConnectorOp::Disconnect } else { ConnectorOp::Connect };
+            let served = |what: &String| ConnectorFact { op, what: serves(what) };
+            s.facts.connectors.extend(d.what.iter().map(served));
+        }
+        Slot::Part(out) => {
+            let op = if out { PartOp::Remove } else { PartOp::Install };
+            s.facts.parts.extend(d.what.iter().map(|what| PartFact { op, what: what.clone() }));
+        }
+        Slot::Heat => s.facts.heat.push(heat(d)),
+    }
+}
+
+/// What tells a deed is an act, whatever else it looked like.
+fn acted(s: &mut Statement, d: &Deed) {
+    if !matches!(s.kind, StatementKind::Observation | StatementKind::Chatter | StatementKind::Action) {
+        return;
+    }
+    if let Some(tool) = d.by.as_ref().filter(|t| is_tool(t) && !s.facts.tools.contains(t)) {
+        s.facts.tools.push(tool.clone());
+    }
+    let act = act(d.act);
+    if !s.facts.acts.iter().any(|a| a.act == act) {
+        s.facts.acts.push(ActFact { act, objects: d.what.clone(), start: d.start, end: d.end });
+    }
+    if s.kind != StatementKind::Action && d.confidence > SURE {
+        s.kind = StatementKind::Action;
+        s.confidence = d.confidence;
+        s.because = vec![format!("tells a deed: {}", d.because)];
+    }
+}
+
+fn screws(d: &Deed) -> FastenerFact {
+    let op = match d.act {
+        Do::Loosen => FastenerOp::Loosen,
+        Do::Drive => FastenerOp::Install,
+        Do::Tighten => FastenerOp::Tighten,
+        _ => FastenerOp::Remove,
+    };
+    FastenerFact {
+        op,
+        count: d.count,
+        drive: d.drive,
+        bit: d.bit.clone(),
+        length: d.length_mm.map(units::millimetres),
+        captive: d.act == Do::Loosen,
+        what: d.what.first().filter(|w| *w != "screws").cloned(),
+        guessed: true,
+    }
+}
+
+fn heat(d: &Deed) -> HeatFact {
+    let of = |quantity: Quantity| d.measures.iter().find(|m| m.quantity == quantity);
+    let span = |m: &Measure| (m.value, m.to.unwrap_or(m.value));
+    HeatFact {
+        source: d.by.as_deref().and_then(HeatSource::from_tool),
+        target: d.what.first().cloned(),
+        temperature: of(Quantity::Temperature)
+            .map(span)
+            .map(|(a, b)| Span { low: units::celsius(a), high: units::celsius(b) }),
+        dwell: of(Quantity::Duration).map(span).map(|(a, b)| Span { low: units::seconds(a), high: units::seconds(b) }),
+    }
+}
+
+/// Materials are used up; tools are not.
+fn is_tool(name: &str) -> bool {
+    !Consumable::ALL.iter().any(|c| c.name() == name)
+}
+
+/// "keypad" of "keypad flex cable"; nothing of a bare "cable".
+fn serves(what: &str) -> Option<String> {
+    let kept: Vec<&str> = what.split(' ').filter(|w| !describes_cable(w.trim_end_matches('s'))).collect();
+    (!kept.is_empty()).then(|| kept.join(" "))
+}
+
+fn act(act: Do) -> Act {
+    match act {
+        Do::Unscrew => Act::Unscrew,
+        Do::Loosen => Act::Loosen,
+        Do::Drive => Act::Drive,
+        Do::Tighten => Act::Tighten,
+        Do::Disconnect => Act::Disconnect,
+        Do::Connect => Act::Connect,
+        Do::Install => Act::Install,
+        Do::Heat => Act::Heat,
+        Do::Remove => Act::Remove,
+        Do::Desolder => Act::Desolder,
+        Do::Pry | Do::Release | Do::Cut => Act::Pry,
+        Do::Peel => Act::Peel,
+        Do::Open => Act::Open,
+        Do::PowerOff | Do::Unplug | Do::Discharge => Act::PowerOff,
+        Do::Solder => Act::Solder,
+        Do::Close => Act::Close,
+        Do::Apply => Act::Apply,
+        Do::Clean | Do::Drain => Act::Clean,
+        Do::Transfer => Act::Transfer,
+        Do::Route => Act::Route,
+        Do::PowerOn => Act::PowerOn,
+        Do::Mark => Act::Mark,
+        Do::Wait => Act::Wait,
+        Do::Test | Do::Measure => Act::Test,
+        Do::Press | Do::Protect | Do::Turn | Do::Adjust => Act::Place,
+    }
+}

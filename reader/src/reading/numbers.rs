@@ -14,6 +14,9 @@ pub(super) struct Figure {
 
 /// The figure that begins at `at`, if one does: `35`, `0.18`, `1,2`, `thirty five`, `twelve hundred`, `two and a half`.
 pub(super) fn figure_at(words: &[&str], at: usize) -> Option<Figure> {
+    // A spoken figure has few words: "twenty one thousand three hundred and forty five point two five".
+    const LONGEST: usize = 16;
+    let words = &words[..words.len().min(at.saturating_add(LONGEST))];
     let (mut value, mut len) = simple(words, at)?;
     if len == 1
         && value.fract() == 0.0

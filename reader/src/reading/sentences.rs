@@ -56,7 +56,7 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
             let token = token.clone();
             let ends = token.stop;
             open.tokens.push(token);
-            if ends {
+            if ends || open.tokens.len() >= LONGEST_IN_CUE {
                 flush(&mut open, &mut out);
             }
         }
@@ -97,6 +97,12 @@ fn only_opens(sentence: &Sentence) -> bool {
 
 /// Past this many words a sentence is cut at the next chance, so that no pass ever sees an hour as one sentence.
 const LONGEST: usize = 60;
+
+/// Inside a cue a sentence may be longer, because an end may still come; past this many words none will.
+const LONGEST_IN_CUE: usize = 4 * LONGEST;
+
+/// No word is longer; what is, is cut.
+const LONGEST_WORD: usize = 64;
 
 fn flush(open: &mut Sentence, out: &mut Vec<Sentence>) {
     if !open.tokens.is_empty() {
@@ -284,7 +290,7 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
             continue;
         }
         let start = at;
-        while at < chars.len() && (is_word(chars[at]) || joins(&chars, at)) {
+        while at < chars.len() && at - start < LONGEST_WORD && (is_word(chars[at]) || joins(&chars, at)) {
             at += 1;
         }
         let lower = chars[start..at].iter().map(|c| if *c == '’' { '\'' } else { *c }).flat_map(char::to_lowercase);

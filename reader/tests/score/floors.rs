@@ -2,3 +2,7 @@ const FLOORS_TUNED: Floors = [("fasteners", 674), ("connectors", 837), ("parts",
 const FLOORS_UNSEEN: Floors = [("fasteners", 478), ("connectors", 884), ("parts", 825), ("heat", 281), ("cautions", 778), ("measures", 971), ("needs", 722), ("discrepancies", 610), ("tools", 977), ("consumables", 995), ("idle_segments", 942), ("rebuild_from_s", 828)];
 /// The aim is 0.05; the reader is not there yet.
 const STRIPPED_COST: f64 = 0.095;
+/// Reached less 0.03, over the narrations under `lifelike`.
+const FLOOR_ACTS: f64 = 0.86;
+const FLOOR_ORDER: f64 = 0.93;
+const STRIPPED_COST_OF_ACTS: f64 = 0.09;

@@ -4,6 +4,7 @@
 //! under what the reader reached; they are raised when it gets better and never lowered. The narrations under `unseen` were written with their answers
 //! before the reader was tuned and are never tuned on: look at their figures only, never at what was missed.
 
+mod acts;
 mod calibration;
 mod judge;
 
@@ -69,6 +70,24 @@ fn every_field_keeps_its_floor(#[case] folder: &str, #[case] floors: Floors) {
         let reached = (tallies[field].f1() * 1000.0).round() as u32;
         assert!(reached >= floor, "{folder}, {field}: {reached} is under the floor of {floor}");
     }
+}
+
+fn acts(changed: impl Fn(&Recording) -> Recording) -> acts::ActTally {
+    let mut tally = acts::ActTally::default();
+    for file in narrations("lifelike") {
+        acts::compare(&file, &changed(&recording(&file)), &mut tally);
+    }
+    tally
+}
+
+#[test]
+fn drafted_acts_keep_their_floor() {
+    let told = acts(Recording::clone);
+    let bare = acts(stripped);
+    println!("acts {:.3}, order {:.3}; stripped {:.3}", told.f1(), told.order(), bare.f1());
+    assert!(told.f1() >= FLOOR_ACTS, "{:.3}", told.f1());
+    assert!(told.order() >= FLOOR_ORDER, "{:.3}", told.order());
+    assert!(told.f1() - bare.f1() <= STRIPPED_COST_OF_ACTS, "{:.3} against {:.3}", told.f1(), bare.f1());
 }
 
 /// Recognisers write speech without marks as often as with them.

@@ -45,6 +45,8 @@ pub(super) struct Told {
     pub aside: bool,
     /// "we are going to": may only announce.
     pub future: bool,
+    /// "Make sure that …".
+    pub making_sure: bool,
     /// "carefully", "straight".
     pub manner: Vec<String>,
     /// "the clips let go".
@@ -86,9 +88,31 @@ pub(super) struct Topic {
     one: Option<(usize, Phrase, bool)>,
     many: Option<(usize, Phrase, bool)>,
     tool: Option<(usize, Phrase, bool)>,
+    /// Whom the cable serves that was spoken of last.
+    served: Option<(usize, Phrase)>,
 }
 
 impl Topic {
+    /// "There's a cable going to the keypad.": whom a cable serves.
+    fn hear(&mut self, number: usize, clauses: &[Clause]) {
+        for (n, c) in clauses.iter().enumerate() {
+            let plug = c.objects.iter().chain(&c.subjects).any(|p| p.kind == Kind::Plug && p.of.is_empty());
+            let leads = |k: &Clause| {
+                matches!(k.base.as_str(), "go" | "lead" | "run" | "come" | "connect" | "belong" | "be" | "have")
+            };
+            let next = clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Means | Mood::Relative));
+            let near = [Some(c), next].into_iter().flatten().filter(|k| leads(k));
+            let to = near.flat_map(|k| &k.places).find(|(p, np)| {
+                matches!(p.as_str(), "to" | "for")
+                    && np.kind == Kind::Part
+                    && !matches!(np.head(), "board" | "mainboard")
+            });
+            if let Some((_, owner)) = to.filter(|_| plug) {
+                self.served = Some((number, owner.clone()));
+            }
+        }
+    }
+
     fn put(&mut self, number: usize, p: &Phrase, acted: bool) {
         if p.is_pronoun() || !p.is_thing() {
             return;
@@ -139,7 +163,12 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
             c.subjects.iter().chain(&c.objects).chain(c.places.iter().map(|(_, p)| p)).cloned().collect::<Vec<_>>()
         })
         .collect();
-    let topics: Vec<Phrase> = if acted.is_empty() { spoken.into_iter().rev().collect() } else { acted };
+    for screws in spoken.iter().filter(|p| p.kind == Kind::Screw) {
+        topic.put(number, screws, did);
+    }
+    topic.hear(number, &clauses);
+    let topics: Vec<Phrase> =
+        if acted.iter().all(|p| p.is_pronoun()) { spoken.into_iter().rev().collect() } else { acted };
     for p in &topics {
         topic.put(number, p, did);
     }
@@ -205,12 +234,13 @@ impl Reader<'_> {
         if tools_named(self.lemmas).len() < 2 && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
             return false;
         }
-        super::super::extract::list_opener(self.lemmas).is_some()
-            && !self.clauses.iter().any(|c| {
-                c.order
-                    && !matches!(c.base.as_str(), "prepare" | "get" | "grab" | "use" | "have")
-                    && self.frame(c, Half::Apart, &c.objects).is_some()
-            })
+        let names = ["prepare", "get", "grab", "use", "have", "need", "want", "be", "require", "recommend", "make"];
+        let done = |c: &Clause| {
+            let told = c.order || c.passive || c.agent();
+            let objects = if c.passive { &c.subjects } else { &c.objects };
+            told && !names.contains(&c.base.as_str()) && self.frame(c, Half::Apart, objects).is_some()
+        };
+        super::super::extract::list_opener(self.lemmas).is_some() && !self.clauses.iter().any(done)
     }
 
     fn is_heading(&self) -> bool {
@@ -292,9 +322,13 @@ impl Reader<'_> {
 
     /// "pull out the flex": whose, the plug or part named before tells.
     fn served(&self, n: usize, p: &Phrase) -> Phrase {
-        let bare = p.kind == Kind::Plug && p.of.is_empty() && p.words.iter().all(|w| describes_cable(w));
+        let mains = p.said.iter().any(|w| w == "mains");
+        let bare = p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
         if !bare {
             return p.clone();
+        }
+        if let Some((_, owner)) = self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3) {
+            return Phrase { of: vec![owner.clone()], guess: false, ..p.clone() };
         }
         let owner = |q: &Phrase| -> Option<Phrase> {
             if q.kind == Kind::Part && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side") {
@@ -395,7 +429,8 @@ impl Reader<'_> {
                     "under" | "between" | "into" | "along" | "underneath" | "around" | "beneath" | "through" | "in"
                 )
             });
-        let tools = leads_in
+        let round = c.particles.iter().any(|p| matches!(p.as_str(), "around" | "along" | "round"));
+        let tools = (leads_in || round)
             && matches!(
                 c.base.as_str(),
                 "put"
@@ -616,6 +651,7 @@ impl Reader<'_> {
                 self.words[c.from..v].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna"))
             }),
             hypothetical: false,
+            making_sure: c.base == "make" || c.base == "ensure",
             manner: self.manner(c),
             until: self.until(c),
             measures: self.measures(from, self.words.len()),
@@ -710,7 +746,7 @@ impl Reader<'_> {
         if holds && !c.passive {
             let by = screws(&c.subjects).or_else(|| c.antecedent.clone().filter(|a| a.kind == Kind::Screw))?;
             told.count = by.count;
-            told.objects = c.objects.clone();
+            told.objects = self.named(n, c, &c.objects);
             return Some(told);
         }
         // "At the lower edge are two screws."
@@ -740,6 +776,11 @@ impl Reader<'_> {
     }
 
     fn verbless(&self, c: &Clause) -> Option<Told> {
+        // "With the board back in place, …": tells when.
+        let opens = self.lemmas[c.from..c.to].iter().find(|w| !matches!(**w, "and" | "so" | "now" | "then" | "even"));
+        if opens == Some(&"with") && c.objects.iter().any(|o| o.from > c.from) {
+            return None;
+        }
         let mut told = self.blank(c);
         let things: Vec<Phrase> = c.objects.iter().filter(|p| p.is_thing()).cloned().collect();
         let way = |words: &[&str]| c.particles.iter().any(|p| words.contains(&p.as_str()));
@@ -857,6 +898,14 @@ impl Reader<'_> {
                 told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
                 told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
                 told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+                // "I press the button to see if it turns on."
+                let key =
+                    objects.iter().any(|o| o.kind == Kind::Key) && matches!(c.base.as_str(), "press" | "push" | "hold");
+                if key
+                    && ["turns on", "comes on", "lights up", "starts up", "turn on"].iter().any(|p| has(self.text, p))
+                {
+                    told.together = Some((Do::PowerOn, "a key pressed to see it come on"));
+                }
                 // What stays in its part is loosened and tightened.
                 if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
                     told.apart = told.apart.map(|(act, why)| (if act == Do::Unscrew { Do::Loosen } else { act }, why));
@@ -865,6 +914,18 @@ impl Reader<'_> {
                 }
                 if self.laid(c) {
                     (told.apart, told.together) = (None, Some((Do::Route, "leads run behind something")));
+                }
+                // "It goes around the big pulley.": in the rebuild it is put there.
+                let goes = c.base == "go"
+                    && told.together.is_none()
+                    && c.form == Form::Third
+                    && objects.iter().all(|o| o.kind == Kind::Part);
+                let there = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
+                if goes
+                    && !objects.is_empty()
+                    && c.places.iter().any(|(p, np)| there.contains(&p.as_str()) && np.is_thing())
+                {
+                    (told.apart, told.together) = (None, Some((Do::Install, "goes to its place")));
                 }
                 told.objects = objects;
                 (told.apart.is_some() || told.together.is_some()).then_some(told)
@@ -888,6 +949,12 @@ impl Reader<'_> {
                 if c.form == Form::Base || c.supposed || c.agent() && !c.perfect {
                     return None;
                 }
+            }
+            // "until it pops off"
+            Mood::Until
+                if c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out")) && !c.agent() && !c.passive =>
+            {
+                confidence = 0.6;
             }
             Mood::Relative if due && c.antecedent.is_some() => {}
             Mood::Question
@@ -917,6 +984,17 @@ impl Reader<'_> {
                 confidence = 0.5;
             }
             _ => return None,
+        }
+        // "the customer says that …", "I've already taken it down"
+        let reported = n > 0
+            && matches!(
+                self.clauses[n - 1].base.as_str(),
+                "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope"
+            );
+        if reported && !c.order
+            || c.perfect && (has(self.text, "already") || has(self.text, "earlier") || self.text.contains("off camera"))
+        {
+            return None;
         }
         let mut objects = self.named(n, c, &self.done_to(n, c, due)?);
         // "check if the compass shows the way": what is looked at stands in the question.
@@ -978,7 +1056,7 @@ impl Reader<'_> {
             }
             confidence -= 0.1;
         }
-        if c.base == "be" {
+        if c.base == "be" || c.mood == Mood::Until {
             told.result = true;
         }
         if c.perfect && !c.passive {
@@ -996,7 +1074,8 @@ impl Reader<'_> {
             matches!(w.lemma.as_str(), "have" | "must" | "need" | "can" | "should" | "to")
                 || matches!(w.said.as_str(), "has" | "needs")
         };
-        c.passive && self.words[c.from..verb].iter().any(must)
+        let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty();
+        (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }
 
     /// "use a driver to remove the screws", "the next step is to pull": the aim is what is done.
@@ -1033,7 +1112,7 @@ impl Reader<'_> {
         let inanimate = !c.subjects.is_empty() && c.subjects.iter().all(|p| p.kind == Kind::Plug);
         inanimate
             && matches!(c.base.as_str(), "go" | "run" | "come")
-            && c.places.iter().any(|(p, np)| by.contains(&p.as_str()) && np.is_thing())
+            && c.places.iter().any(|(p, np)| by.contains(&p.as_str()) && !np.is_pronoun())
     }
 
     /// What a clause is done to; `None` where nobody does anything.
@@ -1127,6 +1206,19 @@ impl Reader<'_> {
             }
             return (!subjects.is_empty()).then_some(subjects);
         }
+        // "The next step will be to remove the screws."
+        let steps = |p: &Phrase| matches!(p.head(), "step" | "thing" | "job" | "task" | "goal") && p.kind != Kind::Part;
+        if !c.objects.is_empty()
+            && c.subjects.iter().any(steps)
+            && c.subjects.iter().all(|s| steps(s) || s.is_pronoun())
+        {
+            return Some(c.objects.clone());
+        }
+        // "You will hear the latches open."
+        let heard = n > 0 && matches!(self.clauses[n - 1].base.as_str(), "hear" | "see" | "feel" | "notice");
+        if heard && !c.agent() && c.objects.is_empty() && self.words[c.from].tag != super::words::Tag::Conj {
+            return None;
+        }
         let inanimate = !c.subjects.is_empty() && !c.agent();
         if inanimate {
             let mine: Vec<Phrase> = c.subjects.iter().filter(|p| p.is_thing()).cloned().collect();
@@ -1167,9 +1259,18 @@ impl Reader<'_> {
                     | "break"
             );
             // "the cover comes off", "the board goes in first"; but "the cable goes to the fan".
-            let way = c.particles.iter().any(|p| {
-                !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
-            });
+            let placed = c.base == "go"
+                && c.form == Form::Third
+                && c.places.iter().any(|(p, np)| {
+                    matches!(
+                        p.as_str(),
+                        "around" | "over" | "onto" | "into" | "under" | "behind" | "through" | "between"
+                    ) && np.is_thing()
+                });
+            let way = placed
+                || c.particles.iter().any(|p| {
+                    !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
+                });
             // "The wires go behind this post.": how they run, or how they are to be laid.
             let leads = mine.iter().all(|p| p.kind == Kind::Plug)
                 && !c.places.is_empty()
@@ -1217,6 +1318,7 @@ impl Reader<'_> {
         });
         let (from, to) = (c.from, c.to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
+        let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
         let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();
         let mut particles = c.particles.clone();
         if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && np.definite) {
@@ -1227,9 +1329,9 @@ impl Reader<'_> {
             (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
                 && !(away
                     && matches!(f.act, Do::Install | Do::Connect | Do::Drive | Do::Close | Do::Press | Do::Adjust))
-                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Do::Heat))
+                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Do::Heat | Do::Clean))
                     || f.kinds.contains(&kind))
-                && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p)))
+                && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
                 && (f.places.is_empty()
                     || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
                 && f.half.as_ref().is_none_or(|h| (h == "together") == (half == Half::Together))

@@ -115,7 +115,8 @@ fn share(w: &[Word], out: &mut [Clause]) {
         let (left, right) = out.split_at_mut(n + 1);
         let (c, next) = (&mut left[n], &right[0]);
         let Some(verb) = c.verb else { continue };
-        let joined = w.get(next.from).is_some_and(|x| x.is("and") || x.is("or"))
+        let and = |i: usize| w.get(i).is_some_and(|x| x.is("and") || x.is("or"));
+        let joined = (and(next.from) || next.from > 0 && and(next.from - 1))
             && next.subjects.is_empty()
             && next.verb.is_some_and(|v| v <= next.from + 2);
         if joined
@@ -449,6 +450,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                     continue;
                 };
                 if matches!(w[at].lemma.as_str(), "into" | "onto" | "in" | "on" | "over" | "through" | "from") {
+                    if w[at].is("in") && p.head() == "place" && p.words.len() == 1 {
+                        particles.push("in".into());
+                    }
                     particles.extend(
                         (matches!(w[at].lemma.as_str(), "into" | "onto")
                             || w[at].is("over")
@@ -759,6 +763,10 @@ fn moods(w: &[Word], out: &mut [Clause]) {
             {
                 c.supposed |= p.supposed;
                 c.possible |= p.possible;
+                // "the cover slides down and comes off"
+                if c.form == Form::Third {
+                    c.subjects = p.subjects.clone();
+                }
                 if p.passive && c.form == Form::Past {
                     c.passive = true;
                     c.subjects = p.subjects.clone();

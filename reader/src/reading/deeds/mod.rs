@@ -155,6 +155,7 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>,
 
 /// Sentences over segment borders: a cut in the middle of a phrase is no end.
 fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
+    /// Speech without an end is cut, so that no pass ever sees an hour as one sentence.
     const LONGEST: usize = 70;
     let text: Vec<char> = sentences::joined_text(recording).chars().collect();
     let punctuated = sentences::is_punctuated(recording);
@@ -171,6 +172,16 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
             None => out.push(sentence),
         }
     }
+    out.into_iter().flat_map(|s| cut(s, 2 * LONGEST)).collect()
+}
+
+fn cut(mut sentence: Sentence, longest: usize) -> Vec<Sentence> {
+    let mut out = Vec::new();
+    while sentence.tokens.len() > longest {
+        let rest = sentence.tokens.split_off(longest);
+        out.push(std::mem::replace(&mut sentence, Sentence { tokens: rest }));
+    }
+    out.push(sentence);
     out
 }
 
@@ -218,4 +229,138 @@ pub fn explain(recording: &Recording) -> String {
         }
     }
     out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn read(text: &str) -> Vec<Deed> {
+        deeds(&Recording::parse(text.as_bytes()).unwrap())
+    }
+
+    /// "unscrew lid, remove lid".
+    fn words(deeds: &[Deed]) -> String {
+        let one = |d: &Deed| {
+            let act = serde_json::to_value(d.act).unwrap();
+            format!("{} {}", act.as_str().unwrap(), d.what.join(" + ")).trim_end().to_owned()
+        };
+        deeds.iter().map(one).collect::<Vec<_>>().join(", ")
+    }
+
+    #[rstest]
+    #[case::verbs_share_an_object("Unhook and lift off the guard.", "release guard, remove guard")]
+    #[case::screws_hold_what_leaves_next("Remove two bolts. Lift out the mixer.", "unscrew mixer, remove mixer")]
+    #[case::screws_in_a_place(
+        "Undo the two screws in the clamp, and take the clamp off.",
+        "unscrew clamp, remove clamp"
+    )]
+    #[case::relative("Undo the 8 mm T6 screw that holds the knob.", "unscrew knob")]
+    #[case::participle("Use a screwdriver to remove the screws securing the lid.", "unscrew lid")]
+    #[case::purpose("To detach the lid, you have to undo two hex bolts.", "unscrew lid")]
+    #[case::cleft("What you want to do is lift off the tray.", "remove tray")]
+    #[case::all_you_do("All you do is pull the spindle straight up.", "remove spindle")]
+    #[case::has_to_come("The tray has to come out.", "remove tray")]
+    #[case::needs_doing("Both covers need removing.", "remove covers")]
+    #[case::the_first_thing("The first thing that has to be removed is the foot.", "remove foot")]
+    #[case::shown_and_due("There are six screws that need to be taken out.", "unscrew")]
+    #[case::shared_subject("The spindle is free and can now be drawn out.", "remove spindle")]
+    #[case::without_a_verb("Off with the hood.", "remove hood")]
+    #[case::turned_about("Out comes the motor.", "remove motor")]
+    #[case::order_word("After that the plate can be lifted off.", "remove plate")]
+    #[case::plug("Slide a spudger under the plug and lever it up.", "disconnect plug")]
+    #[case::it_in_the_sentence("The rim is glued on, so it has to be heated with a heat gun.", "heat rim")]
+    #[case::laid_on_heat("Set the lid on the heating pad for three minutes.", "heat lid")]
+    #[case::aim("To separate the lid from the tub, an opening pick is pushed into the gap.", "pry lid")]
+    #[case::whose_flex(
+        "Open the latch of the pump connector and pull out the flex.",
+        "release pump connector latch, disconnect pump flex"
+    )]
+    #[case::list_shares_a_head(
+        "Disconnect the left and right pump cables.",
+        "disconnect left pump cables + right pump cables"
+    )]
+    #[case::going_to("There's a cable going to the lamp. Unplug that cable.", "disconnect lamp cable")]
+    #[case::film_and_not_the_part("Peel the foil off the drum.", "peel foil")]
+    #[case::in_a_warning("Mind the cable while lifting out the tray.", "remove tray")]
+    #[case::off_the_mains("Make sure you unplug it from the wall.", "unplug")]
+    #[case::worn("Wear safety glasses.", "protect safety glasses")]
+    #[case::captive("Loosen the captive screw of the door.", "loosen door")]
+    #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
+    fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
+        assert_eq!(words(&read(text)), wanted);
+    }
+
+    #[rstest]
+    #[case::supposed("If you ever want to change the belt, you would have to remove the lid.")]
+    #[case::refused("Do not pull the cable.")]
+    #[case::possible("The lid can be removed without opening the base.")]
+    #[case::reported("The customer says that the lid comes off.")]
+    #[case::before("I've already taken off the lid.")]
+    #[case::how_it_is("The battery is glued to the frame.")]
+    #[case::remark("The cable goes to the lamp.")]
+    #[case::announced("In this video we will replace the fan.")]
+    #[case::listed("You need a screwdriver, a spudger and tweezers.")]
+    fn talk_tells_none(#[case] text: &str) {
+        assert_eq!(words(&read(text)), "");
+    }
+
+    const APART: &str = "[0:00] Remove four screws from the lid. Take off the lid. Disconnect the fan. Take out the fan. \
+        Take out the pump.\n\n[0:20] Now everything goes back together.\n\n[0:40] ";
+
+    #[rstest]
+    #[case("Put the new fan in. Secure it with two screws.", "install fan, drive fan")]
+    #[case("Plug the fan back in.", "connect fan")]
+    #[case("Screw the lid down.", "drive lid")]
+    #[case("The pump wires go behind the post.", "route pump wires")]
+    #[case("Dust bin in, latch down.", "install dust bin, close dust bin latch")]
+    #[case("Hang the cover onto the hooks and lock the door.", "install cover, close door")]
+    #[case("Apply new glue to the rim and press the glass on.", "apply glue, install glass")]
+    #[case("Press the cover on until it clicks.", "install cover")]
+    #[case("Swap the old holder over to the new pump.", "transfer holder")]
+    fn going_back_reads_the_other_way(#[case] text: &str, #[case] wanted: &str) {
+        let all = read(&format!("{APART}{text}"));
+        let back: Vec<Deed> = all.into_iter().filter(|d| d.half == Half::Together).collect();
+        assert_eq!(words(&back), wanted);
+    }
+
+    #[test]
+    fn a_trial_is_a_check_wherever_it_stands() {
+        let all = read(&format!("{APART}Put the fan in. Switch the lamp on and test it. Switch it off."));
+        let checks: Vec<Do> = all.iter().filter(|d| d.half == Half::Check).map(|d| d.act).collect();
+        assert_eq!(checks, [Do::PowerOn, Do::Test, Do::PowerOff]);
+    }
+
+    #[test]
+    fn a_sentence_goes_on_over_a_segment() {
+        let all = read("[0:00] Now unplug\n\n[0:10] the horn cable. Lift the horn out.");
+        assert_eq!((words(&all).as_str(), all[0].cue), ("disconnect horn cable, remove horn", 1));
+    }
+
+    #[test]
+    fn a_deed_keeps_its_figures_tool_and_place() {
+        let all = read("[0:00] Undo the three T5 screws, 6 millimetres, of the cover with a Torx screwdriver.");
+        let d = &all[0];
+        assert_eq!(
+            (d.count, d.bit.as_deref(), d.length_mm, d.by.as_deref()),
+            (Some(3), Some("T5"), Some(6.0), Some("torx screwdriver"))
+        );
+    }
+
+    #[rstest]
+    #[case("lid of lid of ")]
+    #[case("twenty one thousand ")]
+    #[case("a-")]
+    #[case("zorp ")]
+    #[case("if you take it out ")]
+    #[case("Lift it. ")]
+    fn no_shape_of_text_makes_a_sentence_without_end(#[case] shape: &str) {
+        let text = format!("[0:00] {}", shape.repeat(20_000 / shape.len()));
+        let recording = Recording::parse(text.as_bytes()).unwrap();
+        let (sentences, _) = super::super::repaired(&recording, &Hints::default());
+        for s in joined(&recording, &sentences) {
+            assert!(s.tokens.len() <= 140 && s.tokens.iter().all(|t| t.said.chars().count() <= 64));
+        }
+    }
 }

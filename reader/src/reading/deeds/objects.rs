@@ -6,6 +6,7 @@ use super::acts::{Sentenced, Told};
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::{Deed, Do, Half, Need};
+use crate::units::Measure;
 use std::collections::BTreeSet;
 
 /// What is on the bench while the narration goes on.
@@ -20,6 +21,8 @@ struct Bench {
     /// Screws and latches told before the thing that they hold: places in the list of deeds.
     waiting: Vec<usize>,
     power_trial: bool,
+    /// Temperatures that a heater was set to, until it heats something.
+    warmth: Vec<Measure>,
     /// The only drive of the whole recording, and the one named last.
     only_driver: Option<Drive>,
     driver: Option<(usize, Drive)>,
@@ -113,7 +116,8 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> (Vec<Deed>, 
 
 fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     let meant = match half {
-        Half::Together => a.together.or(a.apart),
+        // A button that is pressed lets go of something only while things come apart.
+        Half::Together => a.together.or(a.apart.filter(|(_, why)| !why.starts_with("a button"))),
         // Nothing goes in while things come apart; what reads so is a knack or a tool.
         _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Do::Apply | Do::Adjust))),
     };
@@ -144,6 +148,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if act == Do::Tighten && a.objects.is_empty() {
         return;
     }
+    let told_half = half;
     let mut half = half;
     if half == Half::Together && matches!(act, Do::Unscrew | Do::Disconnect | Do::Pry) && a.presented {
         return;
@@ -167,9 +172,15 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             }
         }
         Do::Heat
-            if a.objects.iter().all(|o| matches!(o.head(), "mat" | "pad" | "plate" | "block" | "bag" | "iron"))
-                && !a.objects.is_empty() =>
+            if !a.objects.is_empty()
+                && a.objects.iter().all(|o| {
+                    let bare =
+                        o.words.len() == 1 && matches!(o.head(), "mat" | "pad" | "plate" | "block" | "bag" | "iron");
+                    bare || o.kind == Kind::Heater
+                }) =>
         {
+            // The heater is set; what it heats comes behind.
+            bench.warmth.extend(a.measures.iter().cloned());
             return;
         }
         Do::Heat => {
@@ -191,7 +202,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 what.extend(bench.at.clone());
             }
         }
-        Do::PowerOff | Do::PowerOn | Do::Unplug => {
+        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.guess) => {
+            what = bench.device.clone().into_iter().collect();
+        }
+        Do::Unplug => what = a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
+        Do::PowerOff | Do::PowerOn => {
             what = a
                 .objects
                 .iter()
@@ -200,7 +215,12 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .collect();
         }
         Do::Wait => {}
-        Do::Clean if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape)) => {
+        Do::Clean if a.objects.iter().any(|o| o.kind == Kind::Nothing && o.of.is_empty() && !o.said.is_empty()) => {
+            what = a.objects.iter().filter(|o| !o.is_pronoun()).take(1).map(name).collect();
+        }
+        Do::Clean
+            if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape | Kind::Material)) =>
+        {
             let place = a
                 .places
                 .iter()
@@ -284,6 +304,18 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         }
         what.extend(bench.at.clone());
     }
+    // "Make sure the arrow points up.": set right, and only in the rebuild.
+    if act == Do::Test && a.making_sure {
+        if half == Half::Apart || told_half == Half::Apart {
+            return;
+        }
+        act = Do::Adjust;
+        half = Half::Together;
+    }
+    // A bar of a connector is its latch.
+    if act == Do::Open && a.objects.iter().any(|o| o.of.iter().any(|p| p.kind == Kind::Plug)) {
+        act = Do::Release;
+    }
     // Old glue scraped away under a part, or a case opened with a tool: parted.
     let tool = a
         .by
@@ -326,6 +358,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             | Do::Protect
             | Do::Clean
             | Do::Unscrew
+            | Do::Loosen
             | Do::Drive
             | Do::Tighten
             | Do::Disconnect
@@ -338,6 +371,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             | Do::Measure
     );
     if bare && !alone {
+        return;
+    }
+    // "Everything goes back together": summed up, and no act.
+    if bare && a.objects.iter().any(|o| matches!(o.head(), "everything" | "all")) {
         return;
     }
     if bare && matches!(act, Do::Install | Do::Press | Do::Peel | Do::Adjust) && a.objects.is_empty() {
@@ -425,6 +462,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         sentence: s.number,
     };
     deeds.push(make(act, what.clone()));
+    if act == Do::Heat
+        && let Some(heat) = deeds.last_mut()
+    {
+        heat.measures.append(&mut bench.warmth);
+    }
     if waits {
         bench.waiting.push(n);
     }

@@ -279,3 +279,49 @@ fn capital(text: &str) -> String {
     let mut chars = text.chars();
     chars.next().map_or_else(String::new, |c| c.to_uppercase().chain(chars).collect())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::super::{draft_guide, read};
+    use super::instruction;
+    use crate::recording::Recording;
+    use rstest::rstest;
+
+    fn recording(text: &str) -> Recording {
+        Recording::parse(text.as_bytes()).unwrap()
+    }
+
+    #[rstest]
+    #[case("So what I'm gonna do is undo the three T5 screws of the lid.", "Undo the three T5 screws of the lid.")]
+    #[case(
+        "The rim has to be heated with a hair dryer for two minutes.",
+        "Heat the rim with a hair dryer for 2 minutes."
+    )]
+    #[case("We carefully lift out the fan.", "Remove the fan carefully.")]
+    #[case("Then you can unplug the pump cable.", "Disconnect the pump cable.")]
+    fn speech_becomes_an_instruction(#[case] said: &str, #[case] wanted: &str) {
+        let reading = read(&recording(said));
+        assert_eq!(instruction(&reading.statements[0], &reading.deeds).as_deref(), Some(wanted));
+    }
+
+    #[test]
+    fn an_instruction_stays_as_it_was_said() {
+        let reading = read(&recording("Lift the lid off at its front edge; a short cable still holds it."));
+        assert_eq!(instruction(&reading.statements[0], &reading.deeds), None);
+    }
+
+    #[test]
+    fn a_step_frees_one_part_and_is_named_for_it() {
+        let text = "[0:00] Undo two screws of the lid. Take off the lid. Unplug the fan cable. Take the fan out.";
+        let guide = draft_guide(&recording(text));
+        let titles: Vec<&str> = guide.steps.iter().map(|s| s.title.as_str()).collect();
+        assert_eq!(titles, ["Remove the lid", "Remove the fan"]);
+        assert_eq!(guide.steps[0].acts[0].text, "Undo the two screws of the lid.");
+    }
+
+    #[test]
+    fn a_row_of_plugs_is_one_step() {
+        let text = "[0:00] Disconnect the pump cable. Disconnect the lamp cable. Take out the board.";
+        assert_eq!(draft_guide(&recording(text)).steps.len(), 1);
+    }
+}

@@ -6,7 +6,7 @@
 use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
 use super::super::sentences::Token;
-use super::grammar::GRAMMAR;
+use super::grammar::{GRAMMAR, Kind};
 use compact_str::CompactString;
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -68,7 +68,7 @@ impl Word {
     }
 }
 
-const PARTICLES: [&str; 34] = [
+const PARTICLES: [&str; 35] = [
     "off",
     "out",
     "up",
@@ -103,6 +103,7 @@ const PARTICLES: [&str; 34] = [
     "across",
     "closed",
     "tight",
+    "upright",
 ];
 /// Words that are a particle only where nothing that they could lead to follows.
 const LEADING: [&str; 9] = ["in", "on", "over", "around", "round", "through", "along", "across", "down"];
@@ -585,7 +586,8 @@ impl Tagger<'_> {
         let led = matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner | Tag::Prep | Tag::Noun | Tag::To))
             && at > 0
             && self.words[at - 1].tag != Tag::Adv;
-        if !self.words[at].pause && self.noun_at(at + 1) && (led || !matches!(word, "back" | "right")) {
+        let joined = at > 0 && self.words[at - 1].tag == Tag::Conj;
+        if !self.words[at].pause && self.noun_at(at + 1) && (led || joined || !matches!(word, "back" | "right")) {
             return Some(Tag::Adj);
         }
         match word {
@@ -693,7 +695,7 @@ impl Tagger<'_> {
         {
             return false;
         }
-        if w.base == Some("like") && !matches!(before, Some(Tag::To | Tag::Modal)) {
+        if w.base == Some("like") && !matches!(before, Some(Tag::To | Tag::Modal)) && self.said(at + 1) != "to" {
             return false;
         }
         if w.base.is_none() || w.base == Some("be") || w.base == Some("have") {
@@ -704,7 +706,7 @@ impl Tagger<'_> {
         let names = |w: &str| {
             GRAMMAR.nounlike.contains(w)
                 || LEXICON.part_heads.at(&[w], 0).is_some()
-                || GRAMMAR.kind(&[w.into()]).is_some()
+                || GRAMMAR.kind(&[w.into()]).is_some_and(|k| k != Kind::Nothing)
         };
         let nounlike = names(base) || names(word);
         let next_object = !w.pause && self.object_at(at + 1);
@@ -719,6 +721,7 @@ impl Tagger<'_> {
             return false;
         }
         let next_particle = !w.pause && self.particle_at(at + 1)
+            || matches!(self.lemma(at + 1), "into" | "onto")
             || matches!(self.lemma(at + 1), "right" | "straight") && self.particle_at(at + 2);
         let next_end = at + 1 >= self.words.len() || w.pause;
         let next_adverb = self.words.get(at + 1).is_some_and(|n| {
@@ -758,6 +761,16 @@ impl Tagger<'_> {
                 Some(Tag::Be | Tag::Have) => {
                     next_object
                         || (!nounlike || matches!(self.words[at].said.as_str(), "set" | "put" | "cut")) && next_particle
+                }
+                // "let the lamp cool"
+                Some(Tag::Noun)
+                    if (1..=5).any(|n| {
+                        at > n
+                            && matches!(self.words[at - n - 1].verb(), "let")
+                            && self.words[at - n - 1].tag == Tag::Verb
+                    }) && !self.noun_at(at + 1) =>
+                {
+                    true
                 }
                 Some(Tag::Noun) if matches!(base, "need" | "want") => {
                     self.said(at + 1) == "to"
@@ -820,6 +833,7 @@ impl Tagger<'_> {
                             | "support"
                             | "tear"
                             | "separate"
+                            | "wear"
                     );
                     let noun = self.words.get(at + 1).is_some_and(|n| self.noun_at(at + 1) || n.base.is_none());
                     likely
@@ -859,8 +873,10 @@ impl Tagger<'_> {
                 Some(Tag::Sub) => true,
                 None => {
                     at > 0
-                        && self.words[at - 1].tag == Tag::Sub
-                        && (!nounlike || next_object || next_particle || next_prep)
+                        && (self.words[at - 1].tag == Tag::Sub
+                            && (!nounlike || next_object || next_particle || next_prep)
+                            // "the cover slides down and comes off"
+                            || self.words[at - 1].tag == Tag::Conj && !nounlike && next_particle)
                 }
                 _ => false,
             },

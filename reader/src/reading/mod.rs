@@ -34,7 +34,9 @@ mod trace;
 
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};
-pub use deeds::{Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, instruction};
+pub use deeds::{
+    Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, headline, instruction,
+};
 pub use discrepancies::Contradiction;
 pub use facts::{
     ActFact, CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, Facts, FastenerFact, FastenerOp, HeatFact,

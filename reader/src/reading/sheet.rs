@@ -3,6 +3,7 @@
 use super::Statement;
 use super::discrepancies::Contradiction;
 use super::facts::{CautionSubject, ConnectorFact, Consumable, FastenerFact, HeatFact, NeedFact, PartFact};
+use super::lexicon::{LEXICON, lemma};
 use super::statements::{StatementKind, has_work};
 use crate::labels;
 use crate::recording::Recording;
@@ -146,10 +147,21 @@ fn tools(statements: &[Statement]) -> Vec<String> {
 /// Segments in which no statement carries work.
 fn idle(recording: &Recording, statements: &[Statement], second: &dyn Fn(u32) -> u64) -> Vec<u64> {
     let mut working = BTreeSet::new();
-    for s in statements.iter().filter(|s| has_work(s.kind, &s.facts, s.confidence)) {
+    for s in statements.iter().filter(|s| has_work(s.kind, &s.facts, s.confidence) || shows_parts(s)) {
         working.extend(s.cue..=s.last_cue);
     }
     (0..recording.cues.len() as u32).filter(|c| !working.contains(c)).map(second).collect()
+}
+
+/// Tells what is inside: two parts or more, by their names.
+fn shows_parts(s: &Statement) -> bool {
+    if s.kind != StatementKind::Observation {
+        return false;
+    }
+    let words: Vec<_> =
+        s.text.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).map(lemma).collect();
+    let words: Vec<&str> = words.iter().map(|w| w.as_str()).collect();
+    LEXICON.part_heads.all(&words).len() >= 2
 }
 
 /// How often each kind of statement occurs, for summaries.

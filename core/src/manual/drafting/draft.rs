@@ -157,7 +157,7 @@ impl Drafter {
         if phase == Phase::Teardown && pulls_the_plug(statement) {
             self.open.as_mut().expect("a step is open").power_cut = Some(String::new());
         }
-        let headline = headline(statement);
+        let headline = headline(source, statement);
         let open = self.open.as_mut().expect("a step is open");
         open.last_cue = statement.last_cue;
         open.finished |= !statement.facts.parts.is_empty();
@@ -462,7 +462,7 @@ const JOINT: u8 = 2;
 const HAND: u8 = 1;
 
 /// What a step does, in a few words, and how much that tells.
-fn headline(statement: &Statement) -> Option<(u8, String)> {
+fn headline(source: &Source<'_>, statement: &Statement) -> Option<(u8, String)> {
     let facts = &statement.facts;
     let join = |names: Vec<&str>| match names.as_slice() {
         [] => String::new(),
@@ -491,6 +491,9 @@ fn headline(statement: &Statement) -> Option<(u8, String)> {
     if let Some(c) = facts.connectors.first() {
         let verb = if c.op == crate::reading::ConnectorOp::Disconnect { "Disconnect" } else { "Connect" };
         return Some((JOINT, c.what.as_deref().map_or(format!("{verb} the cable"), |w| format!("{verb} the {w}"))));
+    }
+    if let Some(title) = crate::reading::headline(statement, &source.reading.deeds) {
+        return Some((HAND, shortened(&title)));
     }
     let act = facts.acts.iter().find(|a| !a.objects.is_empty())?;
     Some((HAND, shortened(&format!("{} the {}", act.act.word(), act.objects[0]))))

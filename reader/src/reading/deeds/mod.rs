@@ -23,7 +23,7 @@ mod words;
 
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft};
 pub(super) use supplement::{supplement, turn};
-pub use wording::instruction;
+pub use wording::{headline, instruction};
 
 use super::Hints;
 use super::facts::Drive;
@@ -285,6 +285,8 @@ mod tests {
     #[case::film_and_not_the_part("Peel the foil off the drum.", "peel foil")]
     #[case::in_a_warning("Mind the cable while lifting out the tray.", "remove tray")]
     #[case::off_the_mains("Make sure you unplug it from the wall.", "unplug")]
+    #[case::face_down("Turn the lamp face down on a soft cloth.", "turn lamp")]
+    #[case::shut_down("Shut the recorder down.", "power_off recorder")]
     #[case::worn("Wear safety glasses.", "protect safety glasses")]
     #[case::captive("Loosen the captive screw of the door.", "loosen door")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]

@@ -202,7 +202,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 what.extend(bench.at.clone());
             }
         }
-        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.guess) => {
+        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.stands_in()) => {
             what = bench.device.clone().into_iter().collect();
         }
         Do::Unplug => what = a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
@@ -252,7 +252,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         }
         // The device is turned; "it" is the device.
         Do::Turn => {
-            let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.guess);
+            let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.stands_in());
             what = if pronoun {
                 bench.device.clone().into_iter().collect()
             } else {

@@ -42,6 +42,11 @@ impl Phrase {
         self.kind == Kind::Pronoun
     }
 
+    /// Named where a pronoun was said: what bears an article takes two words.
+    pub fn stands_in(&self) -> bool {
+        self.definite && self.to - self.from == 1
+    }
+
     /// A thing of the device.
     pub fn is_thing(&self) -> bool {
         !matches!(self.kind, Kind::Nothing | Kind::None | Kind::Time | Kind::Heat | Kind::Picture)

@@ -40,16 +40,25 @@ pub fn instruction(statement: &Statement, deeds: &[Deed]) -> Option<String> {
     if is_order(&statement.text) {
         return None;
     }
-    let from = deeds.partition_point(|d| d.end <= statement.start);
-    let here = deeds[from..].iter().take_while(|d| d.start < statement.end).filter(|d| d.start >= statement.start);
     let mut out: Vec<String> = Vec::new();
-    for d in here {
+    for d in within(statement, deeds) {
         let text = sentence(d);
         if !out.contains(&text) {
             out.push(text);
         }
     }
     (!out.is_empty()).then(|| out.join(" "))
+}
+
+/// What the deeds of a statement come to, in a few words.
+pub fn headline(statement: &Statement, deeds: &[Deed]) -> Option<String> {
+    let here: Vec<Deed> = within(statement, deeds).cloned().collect();
+    here.iter().any(|d| !d.what.is_empty()).then(|| title(&here))
+}
+
+fn within<'a>(statement: &'a Statement, deeds: &'a [Deed]) -> impl Iterator<Item = &'a Deed> {
+    let from = deeds.partition_point(|d| d.end <= statement.start);
+    deeds[from..].iter().take_while(|d| d.start < statement.end).filter(|d| d.start >= statement.start)
 }
 
 /// Most words of an instruction.
@@ -252,7 +261,7 @@ fn alone(act: Do) -> String {
         Do::Wait => "Wait".to_owned(),
         Do::PowerOff => "Switch off the device".to_owned(),
         Do::PowerOn => "Switch on the device".to_owned(),
-        Do::Unplug => "Unplug the device from the wall".to_owned(),
+        Do::Unplug => "Unplug the device".to_owned(),
         Do::Turn => "Turn the device over".to_owned(),
         Do::Protect => "Protect the parts".to_owned(),
         Do::Test => "Test the device".to_owned(),

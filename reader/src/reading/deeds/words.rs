@@ -397,6 +397,10 @@ impl Tagger<'_> {
         if word == "like" {
             return Tag::Prep;
         }
+        // "the lamp face down": a way to lie, and no part of the name.
+        if word == "face" && matches!(self.lemma(at + 1), "down" | "up" | "downwards" | "upwards") {
+            return Tag::Adv;
+        }
         if word == "side" && !self.noun_at(at + 1) {
             return Tag::Noun;
         }

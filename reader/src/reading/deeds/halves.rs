@@ -4,8 +4,8 @@
 //! less loudly, turning back costs more than turning to the rebuild, and the cheapest course through all acts wins
 //! (Viterbi's algorithm over two states).
 
-use super::acts::{Sentenced, Told};
 use super::grammar::Kind;
+use super::told::{Sentenced, Told};
 use super::{Do, Half};
 use rustc_hash::FxHashSet;
 

@@ -16,8 +16,11 @@ mod grammar;
 mod halves;
 mod objects;
 mod phrases;
+mod shown;
 mod steps;
 mod supplement;
+mod told;
+mod topics;
 mod wording;
 mod words;
 
@@ -145,7 +148,7 @@ pub fn deeds(recording: &Recording) -> Vec<Deed> {
 pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>, Vec<Need>) {
     let sentences = joined(recording, sentences);
     let mut told = Vec::new();
-    let mut topic = acts::Topic::default();
+    let mut topic = told::Topic::default();
     for (n, sentence) in sentences.iter().enumerate() {
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }

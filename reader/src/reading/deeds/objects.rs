@@ -2,9 +2,9 @@
 
 use super::super::facts::Drive;
 use super::super::lexicon::{LEXICON, lemma};
-use super::acts::{Sentenced, Told};
 use super::grammar::Kind;
 use super::phrases::Phrase;
+use super::told::{Sentenced, Told};
 use super::{Deed, Do, Half, Need};
 use crate::units::Measure;
 use std::collections::BTreeSet;

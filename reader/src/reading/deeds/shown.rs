@@ -1,0 +1,161 @@
+//! Acts that no verb of the clause tells: screws that are shown, ways without a verb, what work begins with.
+
+use super::Do;
+use super::clauses::{Clause, Mood};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, Told};
+
+impl Reader<'_> {
+    /// "There are 12 torx screws", "it is held by two screws", "two screws hold the plate".
+    pub(super) fn presented(&self, n: usize, c: &Clause) -> Option<Told> {
+        let screws = |ps: &[Phrase]| ps.iter().find(|p| p.kind == Kind::Screw).cloned();
+        let holds =
+            matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "fix" | "attach" | "screw" | "mount");
+        let mut told = self.blank(c);
+        told.presented = true;
+        told.apart = Some((Do::Unscrew, "screws are shown"));
+        told.confidence = 0.6;
+        if c.mood == Mood::Question || c.mood == Mood::If {
+            return None;
+        }
+        if holds && c.passive {
+            let by = c
+                .places
+                .iter()
+                .filter(|(p, _)| matches!(p.as_str(), "by" | "with" | "in"))
+                .map(|(_, p)| p.clone())
+                .find(|p| p.kind == Kind::Screw)?;
+            told.count = by.count.filter(|_| by.plural || by.count == Some(1));
+            let held: Vec<Phrase> =
+                if c.subjects.is_empty() { c.antecedent.clone().into_iter().collect() } else { c.subjects.clone() };
+            told.objects = self.named(n, c, &held);
+            told.objects.retain(|p| p.kind != Kind::Screw);
+            return Some(told);
+        }
+        if holds && !c.passive {
+            let by = screws(&c.subjects).or_else(|| c.antecedent.clone().filter(|a| a.kind == Kind::Screw))?;
+            told.count = by.count;
+            told.objects = self.named(n, c, &c.objects);
+            return Some(told);
+        }
+        // "At the lower edge are two screws."
+        let inverted = c.base == "be"
+            && c.subjects.is_empty()
+            && !c.places.is_empty()
+            && self.words[c.from].tag == super::words::Tag::Prep;
+        let there = inverted
+            || matches!(c.base.as_str(), "be")
+                && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
+        let got = matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
+        if there || got && c.mood == Mood::Plain {
+            let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
+            told.count = group.count;
+            if got && !c.agent() {
+                told.places.extend(
+                    self.named(n, c, &c.subjects)
+                        .into_iter()
+                        .filter(|p| p.is_thing() && !p.is_pronoun())
+                        .map(|p| ("of".to_owned(), p)),
+                );
+            }
+            told.objects = vec![group];
+            return Some(told);
+        }
+        None
+    }
+
+    pub(super) fn verbless(&self, c: &Clause) -> Option<Told> {
+        // "With the board back in place, …": tells when.
+        let opens = self.lemmas[c.from..c.to].iter().find(|w| !matches!(**w, "and" | "so" | "now" | "then" | "even"));
+        if opens == Some(&"with") && c.objects.iter().any(|o| o.from > c.from) {
+            return None;
+        }
+        let mut told = self.blank(c);
+        let things: Vec<Phrase> = c.objects.iter().filter(|p| p.is_thing()).cloned().collect();
+        let way = |words: &[&str]| c.particles.iter().any(|p| words.contains(&p.as_str()));
+        let first = things.first().or(c.objects.first())?.clone();
+        told.objects = things;
+        told.count = first.count;
+        told.confidence = 0.6;
+        if way(&["in", "back", "on", "into", "onto"]) && !way(&["off", "out"]) {
+            told.together = Some(match first.kind {
+                Kind::Screw => (Do::Drive, "screws in, without a verb"),
+                Kind::Plug => (Do::Connect, "a plug in, without a verb"),
+                Kind::Lever => (Do::Close, "a latch back, without a verb"),
+                _ => (Do::Install, "a part in, without a verb"),
+            });
+            return Some(told);
+        }
+        // "A power-on test.", "Fan speed checking."
+        if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
+            || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
+        {
+            told.apart = Some((Do::Test, "a test is named"));
+            told.together = told.apart;
+            let mut tested = first.clone();
+            tested.words.pop();
+            tested.said.pop();
+            tested.kind = Kind::Part;
+            told.objects = if tested.words.is_empty() { Vec::new() } else { vec![tested] };
+            return Some(told);
+        }
+        if way(&["down"]) && matches!(first.kind, Kind::Lever | Kind::Latch) {
+            told.together = Some((Do::Close, "a latch down, without a verb"));
+            return Some(told);
+        }
+        if way(&["off", "out", "away"]) {
+            told.apart = Some(match first.kind {
+                Kind::Screw => (Do::Unscrew, "screws out, without a verb"),
+                Kind::Plug => (Do::Disconnect, "a plug off, without a verb"),
+                Kind::Film | Kind::Liner => (Do::Peel, "a film off, without a verb"),
+                _ => (Do::Remove, "a part out, without a verb"),
+            });
+            return Some(told);
+        }
+        // "And the photo key cap.", "Then the lid.", "Next the valve plug."
+        let opens = self.lemmas.get(c.from).or(self.lemmas.first()).copied().unwrap_or("");
+        let short = self.words.len() <= 12;
+        let tail =
+            self.lemmas[0] != "and" || first.definite && self.words.len() <= 8 && !self.lemmas.contains(&"finally");
+        if c.particles.is_empty()
+            && short
+            && tail
+            && self.clauses.iter().all(|k| k.verb.is_none())
+            && matches!(self.lemmas[0], "and" | "then" | "next" | "also" | "plus" | "likewise")
+            || opens == "then" && c.particles.is_empty()
+        {
+            told.elliptic = true;
+            return Some(told);
+        }
+        // "Three more screws, Phillips again": screws named alone are screws to be undone.
+        let opens_so = c.from <= 1 && self.words.len() <= 40;
+        let alone = short && self.clauses.iter().all(|k| k.verb.is_none()) || opens_so;
+        if first.kind == Kind::Screw && alone && (first.count.is_some() || first.definite && self.words.len() <= 8) {
+            told.presented = true;
+            told.apart = Some((Do::Unscrew, "screws are named"));
+            told.together = Some((Do::Drive, "screws are named"));
+            return Some(told);
+        }
+        None
+    }
+
+    /// "Begin with the pump plug.": the thing tells the act.
+    pub(super) fn begun(&self, c: &Clause) -> Option<Told> {
+        let begins = matches!(c.base.as_str(), "begin" | "start" | "continue" | "finish")
+            && c.objects.is_empty()
+            && c.mood == Mood::Plain;
+        let (_, with) = c.places.iter().find(|(p, _)| begins && p == "with")?;
+        let mut told = self.blank(c);
+        (told.apart, told.together) = match with.kind {
+            Kind::Screw => (Some((Do::Unscrew, "begun with screws")), Some((Do::Drive, "begun with screws"))),
+            Kind::Plug => (Some((Do::Disconnect, "begun with a plug")), Some((Do::Connect, "begun with a plug"))),
+            Kind::Film => (Some((Do::Peel, "begun with a film")), None),
+            _ => return None,
+        };
+        told.count = with.count;
+        told.objects = vec![with.clone()];
+        told.confidence = 0.5;
+        Some(told)
+    }
+}

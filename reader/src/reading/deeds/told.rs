@@ -1,0 +1,142 @@
+//! What the passes over a sentence hand to each other: the acts as told, the sentence, what was spoken of before it.
+
+use super::super::facts::Drive;
+use super::Do;
+use super::clauses::{Clause, Mood};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::words::Word;
+use crate::units::Measure;
+
+/// An act as told, before it is known what "it" is and which half of the work it belongs to.
+#[derive(Debug, Clone)]
+pub(super) struct Told {
+    /// What it is while things come apart, and while they go together.
+    pub apart: Option<(Do, &'static str)>,
+    pub together: Option<(Do, &'static str)>,
+    pub objects: Vec<Phrase>,
+    pub places: Vec<(String, Phrase)>,
+    pub particles: Vec<String>,
+    pub by: Option<String>,
+    pub count: Option<u32>,
+    pub drive: Option<Drive>,
+    pub bit: Option<String>,
+    pub length_mm: Option<f64>,
+    pub cue: usize,
+    pub start: usize,
+    pub end: usize,
+    pub confidence: f64,
+    /// A result or a summary of what was told before: counts only where it was not.
+    pub result: bool,
+    /// "There are four screws": to be undone, where nobody says so.
+    pub presented: bool,
+    /// "And the lamp plug.": the act of the one before.
+    pub elliptic: bool,
+    pub new: bool,
+    /// What the narrator aims at: "to separate the shell, insert a pick".
+    pub aim: Option<Phrase>,
+    /// Said of the clause: "aside", "away".
+    pub aside: bool,
+    /// "we are going to": may only announce.
+    pub future: bool,
+    /// "Make sure that …".
+    pub making_sure: bool,
+    /// "carefully", "straight".
+    pub manner: Vec<String>,
+    /// "the clips let go".
+    pub until: Option<String>,
+    /// Temperatures, times and angles told with it.
+    pub measures: Vec<Measure>,
+    pub hypothetical: bool,
+}
+
+/// What one sentence tells.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Sentenced {
+    pub number: usize,
+    pub acts: Vec<Told>,
+    pub words: Vec<String>,
+    /// Announces that things go together from here.
+    pub turns: bool,
+    pub thanks: bool,
+    /// Drives whose drivers are named.
+    pub drivers: Vec<Drive>,
+    /// Temperatures and times of a sentence without a deed: they belong to the deed before.
+    pub measures: Vec<Measure>,
+    /// What would be reached: "if you wanted to change the fan".
+    pub target: Option<Phrase>,
+    /// Characters of the sentence.
+    pub span: (usize, usize),
+    /// Only names a thing: "Main board."
+    pub heading: bool,
+    /// What a sentence without a deed is about.
+    pub topic: Vec<Phrase>,
+    /// Names for the whole device.
+    pub devices: Vec<String>,
+}
+
+/// What was spoken of last, for "it" and "them".
+#[derive(Debug, Default)]
+pub(super) struct Topic {
+    /// One thing, and several, with the sentence that named them.
+    pub one: Option<(usize, Phrase, bool)>,
+    pub many: Option<(usize, Phrase, bool)>,
+    pub tool: Option<(usize, Phrase, bool)>,
+    /// Whom the cable serves that was spoken of last.
+    pub served: Option<(usize, Phrase)>,
+}
+
+impl Topic {
+    /// "There's a cable going to the keypad.": whom a cable serves.
+    pub fn hear(&mut self, number: usize, clauses: &[Clause]) {
+        for (n, c) in clauses.iter().enumerate() {
+            let plug = c.objects.iter().chain(&c.subjects).any(|p| p.kind == Kind::Plug && p.of.is_empty());
+            let leads = |k: &Clause| {
+                matches!(k.base.as_str(), "go" | "lead" | "run" | "come" | "connect" | "belong" | "be" | "have")
+            };
+            let next = clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Means | Mood::Relative));
+            let near = [Some(c), next].into_iter().flatten().filter(|k| leads(k));
+            let to = near.flat_map(|k| &k.places).find(|(p, np)| {
+                matches!(p.as_str(), "to" | "for")
+                    && np.kind == Kind::Part
+                    && !matches!(np.head(), "board" | "mainboard")
+            });
+            if let Some((_, owner)) = to.filter(|_| plug) {
+                self.served = Some((number, owner.clone()));
+            }
+        }
+    }
+
+    pub fn put(&mut self, number: usize, p: &Phrase, acted: bool) {
+        if p.is_pronoun() || !p.is_thing() {
+            return;
+        }
+        let place = match p.kind {
+            Kind::Opener | Kind::Cup | Kind::Pinning | Kind::Heater => &mut self.tool,
+            _ if p.plural => &mut self.many,
+            _ => &mut self.one,
+        };
+        *place = Some((number, p.clone(), acted));
+    }
+}
+
+/// One sentence with what was said before it.
+pub(super) struct Reader<'a> {
+    pub(super) words: &'a [Word],
+    pub(super) lemmas: &'a [&'a str],
+    pub(super) text: &'a str,
+    pub(super) clauses: &'a [Clause],
+    pub(super) topic: &'a Topic,
+    pub(super) number: usize,
+}
+
+/// Kinds of things that are used, and not worked on.
+pub(super) const TOOLS: [Kind; 4] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind::Pinning];
+
+/// Whether a phrase stands in a text, as whole words.
+pub(super) fn has(text: &str, phrase: &str) -> bool {
+    text == phrase
+        || text.starts_with(&format!("{phrase} "))
+        || text.ends_with(&format!(" {phrase}"))
+        || text.contains(&format!(" {phrase} "))
+}

@@ -1,0 +1,215 @@
+//! What "it", "them" and a bare "cable" mean, as far as speech alone tells it.
+//!
+//! The thing named before in the sentence comes first, then what was spoken of last. What is on the bench decides later
+//! (`objects`); here it is only known what was said.
+
+use super::super::phrases::describes_cable;
+use super::clauses::Clause;
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, TOOLS};
+
+impl Reader<'_> {
+    /// What "it" and "them" mean: the thing named before in the sentence, else the one spoken of last.
+    pub(super) fn meant(&self, n: usize, pronoun: &Phrase, tools: bool) -> Option<Phrase> {
+        if matches!(pronoun.head(), "everything" | "all" | "anything" | "something" | "nothing") {
+            return None;
+        }
+        let many = pronoun.plural || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
+        let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
+        if !many && !one {
+            return None;
+        }
+        let fits = |p: &&Phrase| {
+            !p.is_pronoun()
+                && p.is_thing()
+                && p.kind != Kind::Time
+                && (tools || !TOOLS.contains(&p.kind))
+                && (if many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) })
+        };
+        let at = pronoun.from;
+        let before = |c: &&Clause| c.from < at;
+        // What is put between or along something is the tool.
+        if tools && one {
+            let here = self.clauses[..=n]
+                .iter()
+                .rev()
+                .filter(before)
+                .flat_map(|c| c.objects.iter())
+                .find(|p| p.to <= at && TOOLS.contains(&p.kind));
+            let tool = here
+                .cloned()
+                .or_else(|| self.topic.tool.as_ref().filter(|(was, _, _)| self.number - was <= 2).map(|t| t.1.clone()));
+            if tool.is_some() {
+                return tool;
+            }
+        }
+        let here = self.clauses[..=n]
+            .iter()
+            .rev()
+            .filter(before)
+            .flat_map(|c| c.objects.iter().rev().chain(c.subjects.iter().rev()).chain(c.places.iter().map(|(_, p)| p)))
+            .filter(|p| p.to <= at)
+            .find(fits);
+        let mut guess = false;
+        let (was, age) = match here {
+            Some(p) => (Some(p.clone()), 0),
+            None => {
+                let named = if many { &self.topic.many } else { &self.topic.one };
+                guess = named.as_ref().is_some_and(|(_, _, acted)| !acted);
+                let of = |t: &Option<(usize, Phrase, bool)>| t.as_ref().map(|(at, p, _)| (p.clone(), self.number - at));
+                let named = if many { of(&self.topic.many) } else { of(&self.topic.one) };
+                let tool = of(&self.topic.tool).filter(|_| tools);
+                match (named, tool) {
+                    (Some(a), Some(b)) => {
+                        if b.1 <= a.1 {
+                            (Some(b.0), b.1)
+                        } else {
+                            (Some(a.0), a.1)
+                        }
+                    }
+                    (Some(a), None) | (None, Some(a)) => (Some(a.0), a.1),
+                    (None, None) => (None, 0),
+                }
+            }
+        };
+        was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
+    }
+
+    /// "pull out the flex": whose, the plug or part named before tells.
+    pub(super) fn served(&self, n: usize, p: &Phrase) -> Phrase {
+        let mains = p.said.iter().any(|w| w == "mains");
+        let bare = p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
+        if !bare {
+            return p.clone();
+        }
+        if let Some((_, owner)) = self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3) {
+            return Phrase { of: vec![owner.clone()], guess: false, ..p.clone() };
+        }
+        let owner = |q: &Phrase| -> Option<Phrase> {
+            if q.kind == Kind::Part && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side") {
+                return Some(Phrase { of: Vec::new(), ..q.clone() });
+            }
+            if !matches!(q.kind, Kind::Plug | Kind::Lever | Kind::Latch) {
+                return None;
+            }
+            if let Some(of) = q.of.first() {
+                return Some(of.clone())
+                    .filter(|o| o.kind == Kind::Part)
+                    .or_else(|| of.of.first().cloned())
+                    .or_else(|| self.distinct(of));
+            }
+            self.distinct(q)
+        };
+        let here = self.clauses[..=n]
+            .iter()
+            .rev()
+            .flat_map(|c| {
+                c.objects
+                    .iter()
+                    .rev()
+                    .chain(c.subjects.iter().rev())
+                    .chain(c.places.iter().filter(|(p, _)| p == "of" || p == "for").map(|(_, q)| q))
+            })
+            .filter(|q| q.to <= p.from && !q.is_pronoun());
+        let before = [&self.topic.one, &self.topic.many]
+            .into_iter()
+            .flatten()
+            .filter(|(at, _, _)| self.number - at <= 2)
+            .max_by_key(|(at, _, _)| *at)
+            .map(|(_, q, _)| q);
+        match here.chain(before).find_map(owner) {
+            Some(owner) => Phrase { of: vec![owner], guess: false, ..p.clone() },
+            None => p.clone(),
+        }
+    }
+
+    /// "keypad" of "keypad connector".
+    pub(super) fn distinct(&self, q: &Phrase) -> Option<Phrase> {
+        let kept: Vec<usize> = (0..q.words.len())
+            .filter(|i| {
+                !describes_cable(&q.words[*i])
+                    && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "lock" | "clip")
+            })
+            .collect();
+        (!kept.is_empty()).then(|| Phrase {
+            words: kept.iter().map(|i| q.words[*i].clone()).collect(),
+            said: kept.iter().map(|i| q.said[*i].clone()).collect(),
+            kind: Kind::Part,
+            of: Vec::new(),
+            ..q.clone()
+        })
+    }
+
+    /// "its cable": the cable of what "it" means.
+    pub(super) fn owned(&self, n: usize, p: &Phrase) -> Phrase {
+        let owner = self.words.get(p.from).filter(|w| {
+            matches!(w.said.as_str(), "its" | "their")
+                && matches!(p.kind, Kind::Plug | Kind::Latch | Kind::Lever | Kind::Screw)
+        });
+        let pronoun = owner.map(|w| Phrase {
+            to: p.from + 1,
+            words: vec!["it".into()],
+            said: vec![w.said.clone()],
+            kind: Kind::Pronoun,
+            count: None,
+            plural: false,
+            of: Vec::new(),
+            ..p.clone()
+        });
+        match pronoun.and_then(|q| self.meant(n, &q, false)) {
+            Some(owner) if owner.kind == Kind::Part => Phrase { of: vec![owner], ..p.clone() },
+            _ => p.clone(),
+        }
+    }
+
+    /// Phrases with what their pronouns mean put in.
+    pub(super) fn named(&self, n: usize, c: &Clause, phrases: &[Phrase]) -> Vec<Phrase> {
+        // "after disconnecting both": the two things of the clause before.
+        if let [p] = phrases
+            && p.is_pronoun()
+            && (p.plural || matches!(p.head(), "both" | "them" | "those" | "these" | "they"))
+            && let Some(last) = self.clauses[..n].iter().rev().find(|k| k.verb.is_some() || !k.objects.is_empty())
+            && last.objects.len() > 1
+            && last.objects.iter().all(|o| o.is_thing() && !o.is_pronoun())
+        {
+            return last.objects.clone();
+        }
+        let warm = self.topic.tool.as_ref().is_some_and(|(_, p, _)| p.kind == Kind::Heater)
+            && matches!(c.base.as_str(), "lay" | "put" | "place")
+            && c.places.iter().any(|(p, _)| matches!(p.as_str(), "across" | "on" | "over" | "onto"));
+        let leads_in = warm
+            || c.places.iter().any(|(p, _)| {
+                matches!(
+                    p.as_str(),
+                    "under" | "between" | "into" | "along" | "underneath" | "around" | "beneath" | "through" | "in"
+                )
+            });
+        let round = c.particles.iter().any(|p| matches!(p.as_str(), "around" | "along" | "round"));
+        let tools = (leads_in || round)
+            && matches!(
+                c.base.as_str(),
+                "put"
+                    | "push"
+                    | "insert"
+                    | "slide"
+                    | "move"
+                    | "bring"
+                    | "stick"
+                    | "work"
+                    | "run"
+                    | "slip"
+                    | "press"
+                    | "drag"
+                    | "lay"
+                    | "place"
+            );
+        phrases
+            .iter()
+            .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
+                Some(meant) => Phrase { from: p.from, to: p.to, new: false, count: p.count, ..meant },
+                None => self.served(n, &self.owned(n, p)),
+            })
+            .collect()
+    }
+}

@@ -5,11 +5,12 @@ use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::sentences::Token;
+use super::super::tags::Form;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{Frame, GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
 use super::told::{Reader, Sentenced, TOOLS, Told, Topic, has};
-use super::words::{Form, Word, tag};
+use super::words::{Word, tag};
 use super::{Do, Half};
 use crate::labels::Label;
 use crate::units::{Measure, Quantity};
@@ -849,12 +850,7 @@ impl Reader<'_> {
                 && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
                 && (f.places.is_empty()
                     || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
-                && f.half.as_ref().is_none_or(|h| (h == "together") == (half == Half::Together))
-                && f.context.as_ref().is_none_or(|x| match x.as_str() {
-                    "tray" => self.text.contains("tray") || self.text.contains("drawer") || self.text.contains("slot"),
-                    "aside" => half == Half::Apart,
-                    _ => true,
-                })
+                && f.half.is_none_or(|only| (only == Half::Together) == (half == Half::Together))
         })
     }
 }

@@ -2,9 +2,10 @@
 
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
+use super::super::tags::Form;
 use super::grammar::{GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
-use super::words::{Form, Tag, Word};
+use super::words::{Tag, Word};
 use compact_str::CompactString;
 
 /// Whether the clause tells something that hands do.

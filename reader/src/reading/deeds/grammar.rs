@@ -1,7 +1,7 @@
 //! The grammar as data: frames, kinds of things and word lists of `grammar.toml`, turned into tables once.
 
 use super::super::lexicon::{LEXICON, forms, lemma};
-use super::Do;
+use super::{Do, Half};
 use compact_str::CompactString;
 use rustc_hash::{FxHashMap, FxHashSet};
 use serde::Deserialize;
@@ -45,7 +45,6 @@ pub(super) enum Kind {
     Part,
     /// Nothing is named.
     None,
-    Wire,
 }
 
 /// When a verb tells an act.
@@ -66,12 +65,9 @@ pub(super) struct Frame {
     /// Words one of which stands in a place of the clause, or a preposition.
     #[serde(default)]
     pub places: Vec<String>,
-    /// Asks for something that the clause alone does not tell: "tray", "aside".
+    /// Only while things come apart, or only while they go together.
     #[serde(default)]
-    pub context: Option<String>,
-    /// Only while things go together.
-    #[serde(default)]
-    pub half: Option<String>,
+    pub half: Option<Half>,
 }
 
 #[derive(Deserialize)]

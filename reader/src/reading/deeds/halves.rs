@@ -13,6 +13,9 @@ use rustc_hash::FxHashSet;
 const TURN: f64 = 4.5;
 const BACK: f64 = 5.0;
 
+/// What it costs to begin in the rebuild: most recordings begin with the device whole.
+const STARTED: f64 = 8.0;
+
 /// Fewer acts at the end, unannounced, are no rebuild.
 const SHORTEST: usize = 3;
 
@@ -39,7 +42,6 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
     let first = costs.iter().position(|c| c[1] >= c[0] + 2.0).unwrap_or(0);
     costs[..first].fill([0.0, 3.0]);
     let mut course = viterbi(&costs, &turns);
-    // A remark or two about putting it back is no rebuild.
     // Wiping and waiting right before the turn belong to what came before.
     for at in 0..course.len() {
         let turned = course[at] == 1 && (at == 0 || course[at - 1] == 0);
@@ -47,6 +49,7 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
             course[at] = 0;
         }
     }
+    // A remark or two about putting it back is no rebuild.
     let tail = course.iter().rev().take_while(|c| **c == 1).count();
     let from = course.len() - tail;
     if tail < SHORTEST && !turns[from..].contains(&true) {
@@ -143,7 +146,7 @@ fn same(act: Do) -> [f64; 2] {
 }
 
 fn viterbi(costs: &[[f64; 2]], turns: &[bool]) -> Vec<usize> {
-    let mut best = [0.0, 8.0];
+    let mut best = [0.0, STARTED];
     let mut from: Vec<[usize; 2]> = Vec::with_capacity(costs.len());
     for (cost, turn) in costs.iter().zip(turns) {
         let to_together = best[0] + if *turn { 0.2 } else { TURN };

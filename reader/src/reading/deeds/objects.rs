@@ -2,6 +2,8 @@
 
 use super::super::facts::Drive;
 use super::super::lexicon::{LEXICON, lemma};
+use super::super::numbers;
+use super::super::phrases::is_screw;
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::told::{Sentenced, Told};
@@ -656,9 +658,6 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
 }
 
 fn describes_screw(word: &str) -> bool {
-    use super::super::lexicon::LEXICON;
-    use super::super::numbers;
-    use super::super::phrases::is_screw;
     is_screw(word)
         || LEXICON.drives.at(&[word], 0).is_some()
         || numbers::bit_code(word).is_some()

@@ -29,7 +29,6 @@ pub(super) fn title(deeds: &[Deed]) -> String {
     }
     match main.act {
         Do::Unscrew | Do::Drive => format!("{verb} the screws of the {}", list(&things)),
-        Do::PowerOff | Do::PowerOn => format!("{verb} the {}", list(&things)),
         _ => format!("{verb} the {}", list(&things)),
     }
 }

@@ -6,6 +6,7 @@
 use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
 use super::super::sentences::Token;
+use super::super::tags::Form;
 use super::grammar::{GRAMMAR, Kind};
 use compact_str::CompactString;
 
@@ -32,14 +33,6 @@ pub(super) enum Tag {
     Verb,
     /// "'s" of an owner.
     Owner,
-}
-
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(super) enum Form {
-    Base,
-    Third,
-    Past,
-    Ing,
 }
 
 /// A word with its class.

@@ -167,7 +167,11 @@ impl Reader<'_> {
     /// Told as something that may be done, by somebody, some time.
     fn supposed(&self) -> bool {
         let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent());
-        verb_would
+        // Longer is no sentence but breathless speech.
+        let wants = ["who wants", "whoever wants", "anyone who", "who wishes"];
+        let somebody = self.words.len() <= 45 && wants.iter().any(|p| has(self.text, p));
+        somebody
+            || verb_would
             || [
                 "can only be",
                 "if you ever",
@@ -192,11 +196,12 @@ impl Reader<'_> {
     fn acts(&self) -> Vec<Told> {
         let supposed = self.supposed();
         let mut out: Vec<Told> = Vec::new();
-        let mut tool: Option<String> = None;
+        // A tool serves its clause and the two behind it.
+        let mut tool: Option<(usize, String)> = None;
         let mut aim: Option<Phrase> = None;
         for (n, c) in self.clauses.iter().enumerate() {
             if let Some(named) = self.tool_of(c) {
-                tool = Some(named);
+                tool = Some((n, named));
             }
             if c.mood == Mood::Purpose && !c.negated {
                 aim = c.objects.iter().find(|p| p.is_thing()).cloned().or(aim);
@@ -222,7 +227,7 @@ impl Reader<'_> {
             for mut told in self.act(n, c) {
                 told.hypothetical = supposed || c.supposed;
                 if told.by.is_none() {
-                    told.by.clone_from(&tool);
+                    told.by = tool.as_ref().filter(|(at, _)| n <= at + 2).map(|(_, name)| name.clone());
                 }
                 told.aim = told.aim.or_else(|| aim.clone());
                 out.push(told);
@@ -270,6 +275,9 @@ impl Reader<'_> {
         if c.negated {
             return Vec::new();
         }
+        if let Some(told) = self.repeated(c) {
+            return vec![told];
+        }
         match c.verb {
             None => {
                 let mut told = self.verbless(c);
@@ -311,6 +319,7 @@ impl Reader<'_> {
             result: false,
             presented: false,
             elliptic: false,
+            fragment: false,
             new: c.objects.iter().any(|o| o.new),
             aim: None,
             aside: c.particles.iter().any(|p| p == "aside" || p == "away")
@@ -428,13 +437,18 @@ impl Reader<'_> {
                     told.together =
                         told.together.map(|(act, why)| (if act == Do::Drive { Do::Tighten } else { act }, why));
                 }
+                if self.comes_in_turn(c) {
+                    let plug = objects.iter().all(|o| o.kind == Kind::Plug);
+                    let act = if plug { Do::Connect } else { Do::Install };
+                    (told.apart, told.together) = (None, Some((act, "its turn in the rebuild")));
+                }
                 if self.laid(c) {
                     (told.apart, told.together) = (None, Some((Do::Route, "leads run behind something")));
                 }
                 // "It goes around the big pulley.": in the rebuild it is put there.
                 let goes = c.base == "go"
                     && told.together.is_none()
-                    && c.form == Form::Third
+                    && matches!(c.form, Form::Third | Form::Base)
                     && objects.iter().all(|o| o.kind == Kind::Part);
                 let there = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
                 if goes
@@ -473,13 +487,15 @@ impl Reader<'_> {
                 confidence = 0.6;
             }
             Mood::Relative if due && c.antecedent.is_some() => {}
+            // "There's a rubber ring on the post that comes off too."
+            Mood::Relative if self.falls_off(c) => {}
             Mood::Question
                 if c.agent()
                     && c.objects.is_empty()
                     && !c.particles.is_empty()
                     && self.lemmas[..c.from.max(1)].contains(&"be") | self.text.contains("are what we") => {}
             Mood::Purpose => {
-                if !self.aim_is_done(n, c) {
+                if !self.aim_is_done(n, c) && !self.looks_whether(n, c) {
                     return None;
                 }
                 confidence = 0.75;
@@ -513,15 +529,24 @@ impl Reader<'_> {
             return None;
         }
         let mut objects = self.named(n, c, &self.done_to(n, c, due)?);
+        // "Pull on the tag."
+        if objects.is_empty()
+            && matches!(c.base.as_str(), "pull" | "tug" | "push" | "press")
+            && let Some((_, held)) =
+                c.places.iter().find(|(p, np)| p == "on" && matches!(np.kind, Kind::Plug | Kind::Latch | Kind::Lever))
+        {
+            objects = self.named(n, c, std::slice::from_ref(held));
+        }
         // "check if the compass shows the way": what is looked at stands in the question.
         if objects.iter().all(|o| !o.is_thing() || o.is_pronoun())
             && matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look")
             && let Some(asked) = self.clauses.get(n + 1).filter(|k| {
                 matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
-                    || k.subjects.iter().any(|s| s.kind == Kind::Part)
+                    || k.subjects.iter().any(|s| matches!(s.kind, Kind::Part | Kind::Picture))
             })
         {
-            objects = asked.subjects.iter().filter(|s| s.is_thing() && !s.is_pronoun()).cloned().collect();
+            let seen = |s: &&Phrase| (s.is_thing() || s.kind == Kind::Picture) && !s.is_pronoun();
+            objects = asked.subjects.iter().filter(seen).cloned().collect();
         }
         // "right and left coil cables", "the following five": what lists share.
         for i in 0..objects.len() {
@@ -594,6 +619,20 @@ impl Reader<'_> {
         (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }
 
+    fn falls_off(&self, c: &Clause) -> bool {
+        c.antecedent.as_ref().is_some_and(|a| a.kind == Kind::Part)
+            && matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
+            && c.form == Form::Third
+            && c.particles.iter().any(|p| p == "off" || p == "out")
+            && c.places.is_empty()
+            && self
+                .clauses
+                .iter()
+                .take_while(|k| k.from < c.from)
+                .last()
+                .is_some_and(|k| k.base == "be" && k.subjects.is_empty())
+    }
+
     /// "use a driver to remove the screws", "the next step is to pull": the aim is what is done.
     fn aim_is_done(&self, n: usize, c: &Clause) -> bool {
         let Some(p) = self.clauses[..n].iter().rev().find(|p| p.verb.is_some()) else { return false };
@@ -622,6 +661,21 @@ impl Reader<'_> {
         (uses || step || nods || again || raised) && self.frame(c, Half::Apart, &c.objects).is_some()
     }
 
+    /// "Switch it on to see if it works.": what it is switched on for is done.
+    fn looks_whether(&self, n: usize, c: &Clause) -> bool {
+        let looks = matches!(c.base.as_str(), "check" | "test" | "verify" | "try")
+            || matches!(c.base.as_str(), "see" | "find") && ["if", "whether"].iter().any(|w| has(self.text, w));
+        let on = |p: &&Clause| {
+            !p.negated
+                && !p.supposed
+                && matches!(
+                    p.base.as_str(),
+                    "switch" | "turn" | "power" | "plug" | "connect" | "press" | "hold" | "start" | "boot"
+                )
+        };
+        looks && self.clauses[..n].iter().rev().take(2).any(|p| on(&p))
+    }
+
     /// Leads run behind, under or along something.
     fn laid(&self, c: &Clause) -> bool {
         let by = ["behind", "under", "through", "along", "around", "between", "underneath", "past", "over"];
@@ -629,6 +683,20 @@ impl Reader<'_> {
         inanimate
             && matches!(c.base.as_str(), "go" | "run" | "come")
             && c.places.iter().any(|(p, np)| by.contains(&p.as_str()) && !np.is_pronoun())
+    }
+
+    /// "The battery plug comes last."
+    fn comes_in_turn(&self, c: &Clause) -> bool {
+        let turn = |w: &Word| matches!(w.lemma.as_str(), "last" | "first" | "next");
+        matches!(c.base.as_str(), "come" | "follow" | "go")
+            && c.form != Form::Ing
+            && c.mood == Mood::Plain
+            && !c.supposed
+            && c.particles.is_empty()
+            && c.objects.is_empty()
+            && c.verb.is_some_and(|v| {
+                self.words[v + 1..].first().is_some_and(turn) || self.words[c.from..v].last().is_some_and(turn)
+            })
     }
 
     /// What a clause is done to; `None` where nobody does anything.
@@ -776,12 +844,13 @@ impl Reader<'_> {
             );
             // "the cover comes off", "the board goes in first"; but "the cable goes to the fan".
             let placed = c.base == "go"
-                && c.form == Form::Third
+                && (c.form == Form::Third || c.form == Form::Base && mine.len() > 1)
                 && c.places.iter().any(|(p, np)| {
-                    matches!(
+                    (matches!(
                         p.as_str(),
                         "around" | "over" | "onto" | "into" | "under" | "behind" | "through" | "between"
-                    ) && np.is_thing()
+                    ) || p == "on" && np.new)
+                        && np.is_thing()
                 });
             let way = placed
                 || c.particles.iter().any(|p| {
@@ -790,6 +859,7 @@ impl Reader<'_> {
             // "The wires go behind this post.": how they run, or how they are to be laid.
             let leads = mine.iter().all(|p| p.kind == Kind::Plug)
                 && !c.places.is_empty()
+                && !c.particles.iter().any(|p| matches!(p.as_str(), "in" | "on" | "back" | "off" | "out"))
                 && matches!(c.base.as_str(), "come" | "go" | "plug" | "run");
             if leads {
                 return (c.base != "plug" && self.laid(c)).then_some(mine);
@@ -805,6 +875,9 @@ impl Reader<'_> {
                     && c.objects.is_empty()
                     && mine.iter().all(|p| p.kind == Kind::Part);
                 return gone.then_some(mine);
+            }
+            if self.comes_in_turn(c) && !mine.is_empty() {
+                return Some(mine);
             }
             let object_less = c.objects.iter().all(|o| !o.is_thing());
             let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;

@@ -229,7 +229,16 @@ fn group(w: &[Word], verb: usize, low: usize) -> usize {
 /// Where the clause of a verb begins, and where its subject does.
 fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> (usize, usize) {
     // The last place before the group where a clause may begin.
-    let opens = |i: usize| i == low && first || i > low && (w[i - 1].pause || matches!(w[i].tag, Tag::Conj | Tag::Sub));
+    let then = |i: usize| {
+        w[i].is("then")
+            && i + 1 < group
+            && matches!(w[i + 1].tag, Tag::Det | Tag::Noun | Tag::Adj)
+            && w[i - 1].tag == Tag::Noun
+    };
+    let opens = |i: usize| {
+        i == low && (first || w[i].tag == Tag::Sub)
+            || i > low && (w[i - 1].pause || matches!(w[i].tag, Tag::Conj | Tag::Sub) || then(i))
+    };
     let mut bound = (low..=group.min(w.len() - 1)).rev().find(|&i| opens(i));
     let infinitive = (group..verb).any(|i| w[i].tag == Tag::To)
         && !(group..verb).any(|i| {
@@ -314,6 +323,11 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
             bound = Some(b2);
         }
         let b = bound.unwrap_or(b);
+        // "battery out first, always squeeze the sides": a way without a verb, then an order.
+        let way = (b..group).rev().find(|i| w[*i].tag != Tag::Adv).filter(|i| w[*i].tag == Tag::Part && *i > b);
+        if !takes_subject && w[verb].form == Form::Base && way.is_some_and(|i| w[i - 1].tag == Tag::Noun) {
+            return (group, group);
+        }
         let nothing_between = b == group || (b..group).all(|i| matches!(w[i].tag, Tag::Conj | Tag::Adv | Tag::Sub));
         if takes_subject || nothing_between || only_ways(w, b, group) || first {
             return (b, b);
@@ -629,7 +643,15 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
             Tag::Sub => {
                 at += 1;
             }
+            // "the washer, then the spring": each goes on with the act.
+            Tag::Adv if (w[at].is("then") || w[at].is("next")) && !objects.is_empty() => {
+                flush(&mut objects, &mut particles, &mut places, begin, at);
+                begin = at;
+                at += 1;
+            }
             _ => match phrase_at(w, at, to) {
+                // "front board in, two screws, 6 millimetres": screws, and no size, are a fragment of their own.
+                Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
                 Some((p, after)) => {
                     if !particles.is_empty() && !objects.is_empty() {
                         flush(&mut objects, &mut particles, &mut places, begin, at);
@@ -641,7 +663,8 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
                 None => at += 1,
             },
         }
-        if at > begin && at <= to && w[at - 1].pause && !particles.is_empty() {
+        let way = !particles.is_empty() || !places.is_empty() && !objects.is_empty();
+        if at > begin && at <= to && w[at - 1].pause && way {
             flush(&mut objects, &mut particles, &mut places, begin, at);
             begin = at;
         }

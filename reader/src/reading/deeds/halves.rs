@@ -45,7 +45,7 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
     // Wiping and waiting right before the turn belong to what came before.
     for at in 0..course.len() {
         let turned = course[at] == 1 && (at == 0 || course[at - 1] == 0);
-        if turned && costs[at][0] < 0.2 {
+        if turned && costs[at][0] < 0.2 && !turns[at] {
             course[at] = 0;
         }
     }

@@ -153,7 +153,7 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>,
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
     let halves = halves::halves(&told);
-    objects::settle(told, &halves)
+    objects::settle(told, &halves, recording.title.as_deref().unwrap_or_default())
 }
 
 /// Sentences over segment borders: a cut in the middle of a phrase is no end.

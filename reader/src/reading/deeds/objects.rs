@@ -3,12 +3,12 @@
 use super::super::facts::Drive;
 use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
-use super::super::phrases::is_screw;
-use super::grammar::Kind;
+use super::super::phrases::{describes_cable, is_screw};
+use super::grammar::{GRAMMAR, Kind};
 use super::phrases::Phrase;
-use super::told::{Sentenced, Told};
+use super::told::{Sentenced, Told, has};
 use super::{Deed, Do, Half, Need};
-use crate::units::Measure;
+use crate::units::{Measure, Quantity};
 use std::collections::BTreeSet;
 
 /// What is on the bench while the narration goes on.
@@ -37,6 +37,9 @@ struct Bench {
     /// The device itself, as first named.
     device: Option<String>,
 }
+
+/// The rule that reads "the board is held by two screws".
+pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 
 /// Jobs that are told and not done: what has to come off first to reach something.
 fn needs(told: &[Sentenced]) -> Vec<Need> {
@@ -75,10 +78,20 @@ fn needs(told: &[Sentenced]) -> Vec<Need> {
     out.into_iter().map(|(_, need)| need).filter(|n| !n.after.is_empty()).collect()
 }
 
-pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> (Vec<Deed>, Vec<Need>) {
+/// The word for the whole device: one that the title has, else the first.
+fn device(told: &[Sentenced], title: &str) -> Option<String> {
+    let title = title.to_lowercase();
+    let named = |d: &&String| d.rsplit(' ').next().is_some_and(|w| has(&title, w));
+    let devices = || told.iter().flat_map(|s| &s.devices);
+    let titled =
+        || title.split(|c: char| !c.is_alphanumeric()).find(|w| GRAMMAR.kind(&[lemma(w)]) == Some(Kind::Device));
+    devices().find(named).cloned().or_else(|| titled().map(str::to_owned)).or_else(|| devices().next().cloned())
+}
+
+pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) -> (Vec<Deed>, Vec<Need>) {
     let needs = needs(&told);
     let mut deeds: Vec<Deed> = Vec::new();
-    let device = told.iter().flat_map(|s| &s.devices).next().cloned();
+    let device = device(&told, title);
     let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
     let only = named.first().copied().filter(|_| named.len() == 1);
     let mut bench = Bench { device, only_driver: only, ..Bench::default() };
@@ -112,11 +125,52 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>]) -> (Vec<Deed>, 
         }
     }
     doubled(&mut deeds);
+    implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)
 }
 
+/// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even
+/// where nobody says so.
+fn implied(deeds: &mut Vec<Deed>) {
+    let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
+    let mut at = 0;
+    while at < deeds.len() {
+        let d = &deeds[at];
+        let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
+        if let Some(part) = d.what.first().filter(|_| shown).cloned() {
+            let told = deeds.iter().any(|e| {
+                matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release)
+                    && e.half == Half::Apart
+                    && e.what.iter().any(|w| last(w) == last(&part))
+            });
+            let nameless = deeds[at + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
+            if !told && !nameless {
+                let off = Deed {
+                    act: Do::Remove,
+                    by: None,
+                    count: None,
+                    drive: None,
+                    bit: None,
+                    length_mm: None,
+                    places: Vec::new(),
+                    manner: Vec::new(),
+                    until: None,
+                    measures: Vec::new(),
+                    confidence: 0.5,
+                    because: "its screws are out",
+                    ..deeds[at].clone()
+                };
+                deeds.insert(at + 1, off);
+            }
+        }
+        at += 1;
+    }
+}
+
 fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    let told_half = half;
+    let mut half = half;
     let meant = match half {
         // A button that is pressed lets go of something only while things come apart.
         Half::Together => a.together.or(a.apart.filter(|(_, why)| !why.starts_with("a button"))),
@@ -125,6 +179,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     };
     let (mut act, because) = match meant {
         Some(m) => m,
+        None if a.fragment => {
+            fragments(s, a, half, bench, deeds);
+            return;
+        }
         None if a.elliptic => {
             if half == Half::Apart
                 && a.objects.iter().all(|o| o.kind == Kind::Part)
@@ -150,8 +208,6 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if act == Do::Tighten && a.objects.is_empty() {
         return;
     }
-    let told_half = half;
-    let mut half = half;
     if half == Half::Together && matches!(act, Do::Unscrew | Do::Disconnect | Do::Pry) && a.presented {
         return;
     }
@@ -179,7 +235,8 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                     let bare =
                         o.words.len() == 1 && matches!(o.head(), "mat" | "pad" | "plate" | "block" | "bag" | "iron");
                     bare || o.kind == Kind::Heater
-                }) =>
+                })
+                && !(bench.at.is_some() && a.measures.iter().any(|m| m.quantity == Quantity::Duration)) =>
         {
             // The heater is set; what it heats comes behind.
             bench.warmth.extend(a.measures.iter().cloned());
@@ -217,6 +274,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .collect();
         }
         Do::Wait => {}
+        // Books are laid on: the part below is pressed.
+        Do::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
+            let below = a.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "onto" | "over") && np.is_thing());
+            what = below.map(|(_, np)| one(np, bench)).unwrap_or_else(|| bench.at.clone().into_iter().collect());
+        }
         Do::Clean if a.objects.iter().any(|o| o.kind == Kind::Nothing && o.of.is_empty() && !o.said.is_empty()) => {
             what = a.objects.iter().filter(|o| !o.is_pronoun()).take(1).map(name).collect();
         }
@@ -269,6 +331,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .flat_map(|o| one(o, bench))
                 .collect();
             half = Half::Check;
+            bench.power_trial |= told_half == Half::Together;
         }
         _ => {
             for o in &a.objects {
@@ -278,6 +341,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 what.extend(one(o, bench));
             }
         }
+    }
+    // "The book is out": talk, where nothing was done yet.
+    if a.result && deeds.is_empty() {
+        return;
     }
     if matches!(act, Do::PowerOn) {
         bench.power_trial = true;
@@ -289,6 +356,25 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         half = Half::Check;
     }
     if a.result && act == Do::Remove && what.iter().any(|w| bench.out.contains(w)) {
+        return;
+    }
+    // "when the cell is disconnected": told before, by a longer name.
+    if a.result
+        && act == Do::Disconnect
+        && deeds
+            .iter()
+            .rev()
+            .take(4)
+            .any(|d| d.act == act && d.what.iter().any(|w| what.iter().any(|v| w.starts_with(v.as_str()))))
+    {
+        return;
+    }
+    // "It comes out with the diffuser.": says of the part just taken out that it is.
+    if act == Do::Remove
+        && !what.is_empty()
+        && a.objects.iter().any(|o| o.is_pronoun() || o.stands_in())
+        && deeds.last().is_some_and(|d| d.act == Do::Remove && d.what == what && s.number == d.sentence + 1)
+    {
         return;
     }
     // A part that is off cannot leave again.
@@ -342,7 +428,8 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if act == Do::Remove
         && a.aside
         && deeds.iter().rev().take(2).any(|d| {
-            matches!(d.act, Do::Remove | Do::Peel | Do::Disconnect | Do::Clean) && (d.what == what || what.is_empty())
+            let plug = d.act == Do::Disconnect && what.iter().all(|w| w.rsplit(' ').next().is_some_and(is_cable));
+            (matches!(d.act, Do::Remove | Do::Peel | Do::Clean) || plug) && (d.what == what || what.is_empty())
         })
     {
         return;
@@ -385,7 +472,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     let waits = bare && matches!(act, Do::Unscrew | Do::Pry | Do::Release | Do::Loosen);
     let n = deeds.len();
     if a.presented
-        && let Some(last) = deeds.iter_mut().rev().take(3).find(|d| {
+        && let Some(last) = deeds.iter_mut().rev().take(3).take_while(|d| !moves(d.act)).find(|d| {
             d.act == act
                 && d.half == half
                 && s.number <= d.sentence + 3
@@ -507,7 +594,8 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         | Do::Adjust
         | Do::Press
         | Do::Turn => {
-            if let Some(w) = what.first().filter(|w| *w != "screws") {
+            let worn = a.objects.iter().any(|o| o.kind == Kind::Strap);
+            if let Some(w) = what.first().filter(|w| *w != "screws" && !worn) {
                 bench.at = Some(w.clone());
             }
         }
@@ -515,6 +603,39 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     }
     if prised_off {
         bench.out.extend(what);
+    }
+}
+
+fn is_cable(word: &str) -> bool {
+    describes_cable(&lemma(word))
+}
+
+/// A part leaves or goes in: screws told before and behind are two groups.
+fn moves(act: Do) -> bool {
+    matches!(act, Do::Remove | Do::Install)
+}
+
+/// "Wide tag, narrow tag, and four screws.": in the rebuild, what is out goes back by being named.
+fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    if half != Half::Together {
+        return;
+    }
+    for o in &a.objects {
+        let act = match o.kind {
+            Kind::Screw => Do::Drive,
+            Kind::Plug => Do::Connect,
+            _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Do::Install,
+            _ => continue,
+        };
+        let one = Told {
+            together: Some((act, "named in the rebuild")),
+            objects: vec![o.clone()],
+            count: o.count.filter(|_| o.kind == Kind::Screw),
+            fragment: false,
+            elliptic: false,
+            ..a.clone()
+        };
+        deed(s, &one, half, bench, deeds);
     }
 }
 
@@ -778,7 +899,9 @@ fn trials(deeds: &mut [Deed]) {
             continue;
         }
         let ahead = on + 1..deeds.len().min(on + 7);
-        if deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
+        // Whoever goes on with the rebuild afterwards only tried.
+        let goes_on = deeds[on + 1..].iter().any(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
+        if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
             deeds[on].half = Half::Check;
         }
         for out in ahead {
@@ -819,7 +942,15 @@ fn doubled(deeds: &mut Vec<Deed>) {
             continue;
         }
         // What was fitted is pressed and straightened with it.
+        let bonded = d.act == Do::Press
+            && (d.measures.iter().any(|m| m.quantity == Quantity::Duration)
+                || d.what.iter().any(|w| {
+                    GRAMMAR
+                        .kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))])
+                        .is_some_and(|k| matches!(k, Kind::Tape | Kind::Glue))
+                }));
         if matches!(d.act, Do::Press | Do::Adjust | Do::Close)
+            && !bonded
             && out.iter().rev().take(3).any(|e| {
                 matches!(e.act, Do::Install | Do::Connect | Do::Apply)
                     && e.what == d.what
@@ -836,7 +967,9 @@ fn doubled(deeds: &mut Vec<Deed>) {
         {
             continue;
         }
-        let again = out.iter().rev().take(6).any(|e| {
+        // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
+        let near = if matches!(d.act, Do::Peel | Do::Press) { 1 } else { 6 };
+        let again = out.iter().rev().take(near).any(|e| {
             e.act == d.act
                 && e.half == d.half
                 && d.sentence <= e.sentence + 4

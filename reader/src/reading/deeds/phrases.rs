@@ -146,7 +146,18 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                         i = behind;
                         continue;
                     }
+                    // "thirty grams of new grease"
+                    if behind + 1 < to && w[behind].is("of") && nouns == 0 {
+                        i = behind + 1;
+                        continue;
+                    }
                     break;
+                }
+                if let Some(kind) = how_many_of_it(w, i, figure.len, to) {
+                    words.extend([word.lemma.clone(), kind.lemma.clone()]);
+                    said.extend([word.said.clone(), kind.said.clone()]);
+                    i += figure.len + 1;
+                    continue;
                 }
                 if nouns > 0 {
                     // "torx size 5 screws", "lens puller LP8": a size inside goes with its name.
@@ -273,6 +284,15 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
     Some((phrase, i))
 }
 
+/// "the five-wire plug": tells which plug, not how many plugs.
+fn how_many_of_it(w: &[Word], at: usize, figure: usize, to: usize) -> Option<&Word> {
+    let of = w.get(at + figure)?;
+    let named = at + figure + 1 < to && matches!(w[at + figure + 1].tag, Tag::Noun) && !of.pause;
+    let counts =
+        matches!(of.lemma.as_str(), "wire" | "pin" | "pole" | "core" | "way" | "lead" | "conductor" | "strand");
+    (named && counts && of.said == of.lemma && !is_screw(&w[at + figure + 1].lemma)).then_some(of)
+}
+
 fn kind(p: &Phrase, w: &[Word]) -> Kind {
     let head = p.head();
     if is_screw(head) || screws_by_drive(p, w) {
@@ -373,6 +393,11 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     if (0..refs.len()).any(|i| LEXICON.units.at(&refs, i).is_some_and(|(len, _)| i + len == refs.len()))
         || LEXICON.never_parts.contains(head) && p.words.len() == 1
     {
+        return Kind::Nothing;
+    }
+    // "Phillips again", "T10": which driver, and no thing.
+    let driver = numbers::bit_code(head).is_some() || LEXICON.drives.at(&[head], 0).is_some();
+    if driver && p.words.len() == 1 {
         return Kind::Nothing;
     }
     let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);

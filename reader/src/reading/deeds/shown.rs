@@ -3,12 +3,22 @@
 use super::Do;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
+use super::objects::SHOWN_HELD;
 use super::phrases::Phrase;
-use super::told::{Reader, Told};
+use super::told::{Reader, Told, has};
 
 impl Reader<'_> {
     /// "There are 12 torx screws", "it is held by two screws", "two screws hold the plate".
     pub(super) fn presented(&self, n: usize, c: &Clause) -> Option<Told> {
+        let mut told = self.shown_screws(n, c)?;
+        // What stays in its part is only loosened.
+        if self.lemmas[c.from..c.to.max(c.from)].contains(&"captive") {
+            told.apart = Some((Do::Loosen, "captive screws are shown"));
+        }
+        Some(told)
+    }
+
+    fn shown_screws(&self, n: usize, c: &Clause) -> Option<Told> {
         let screws = |ps: &[Phrase]| ps.iter().find(|p| p.kind == Kind::Screw).cloned();
         let holds =
             matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "fix" | "attach" | "screw" | "mount");
@@ -31,23 +41,38 @@ impl Reader<'_> {
                 if c.subjects.is_empty() { c.antecedent.clone().into_iter().collect() } else { c.subjects.clone() };
             told.objects = self.named(n, c, &held);
             told.objects.retain(|p| p.kind != Kind::Screw);
+            told.apart = Some((Do::Unscrew, SHOWN_HELD));
             return Some(told);
         }
         if holds && !c.passive {
-            let by = screws(&c.subjects).or_else(|| c.antecedent.clone().filter(|a| a.kind == Kind::Screw))?;
+            let by = screws(&c.subjects)
+                .or_else(|| c.antecedent.clone().filter(|a| a.kind == Kind::Screw))
+                .or_else(|| screws(&self.named(n, c, &c.subjects)))?;
             told.count = by.count;
             told.objects = self.named(n, c, &c.objects);
+            told.apart = Some((Do::Unscrew, SHOWN_HELD));
+            return Some(told);
+        }
+        // "The arm is on two screws."
+        let on = c.places.iter().filter(|(p, _)| p == "on").map(|(_, p)| p).find(|p| p.kind == Kind::Screw);
+        if let Some(by) = on.filter(|_| c.base == "be" && !c.subjects.is_empty() && c.objects.len() < 2) {
+            told.count = by.count;
+            told.objects = self.named(n, c, &c.subjects);
+            told.apart = Some((Do::Unscrew, SHOWN_HELD));
             return Some(told);
         }
         // "At the lower edge are two screws."
-        let inverted = c.base == "be"
+        let inverted = matches!(c.base.as_str(), "be" | "sit" | "lie" | "hide" | "come" | "follow")
             && c.subjects.is_empty()
-            && !c.places.is_empty()
-            && self.words[c.from].tag == super::words::Tag::Prep;
+            && (!c.places.is_empty() && self.words[c.from].tag == super::words::Tag::Prep
+                || matches!(self.lemmas[c.from], "inside" | "underneath" | "behind" | "below" | "here" | "there"));
         let there = inverted
             || matches!(c.base.as_str(), "be")
                 && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
-        let got = matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
+        // "The props, it's two screws in each."
+        let it = c.base == "be" && c.subjects.last().is_some_and(|s| matches!(s.head(), "it" | "that"));
+        let it = it && c.objects.first().is_some_and(|o| o.kind == Kind::Screw && o.count.is_some());
+        let got = it || matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
         if there || got && c.mood == Mood::Plain {
             let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
             told.count = group.count;
@@ -63,6 +88,34 @@ impl Reader<'_> {
             return Some(told);
         }
         None
+    }
+
+    /// "Same thing again for the lamp flex.", "Repeat at the lower bracket.": the acts before, done to another.
+    pub(super) fn repeated(&self, c: &Clause) -> Option<Told> {
+        let again = [
+            "same thing",
+            "do the same",
+            "the same for",
+            "the same with",
+            "the same at",
+            "same again",
+            "repeat",
+            "likewise",
+        ];
+        let text = self.words[c.from..c.to.max(c.from)].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
+        let (_, to) = c
+            .places
+            .iter()
+            .find(|(p, np)| matches!(p.as_str(), "for" | "with" | "on" | "at") && np.is_thing() && !np.is_pronoun())?;
+        if c.negated || !again.iter().any(|a| has(&text, a)) || matches!(c.base.as_str(), "be" | "look" | "have") {
+            return None;
+        }
+        let mut told = self.blank(c);
+        told.elliptic = true;
+        told.confidence = 0.6;
+        told.count = to.count.filter(|_| to.kind == Kind::Screw);
+        told.objects = vec![to.clone()];
+        Some(told)
     }
 
     pub(super) fn verbless(&self, c: &Clause) -> Option<Told> {
@@ -113,6 +166,15 @@ impl Reader<'_> {
             });
             return Some(told);
         }
+        // "Front board in, two screws": behind a way, screws named alone go the same way.
+        let opens = self.lemmas.get(c.from).or(self.lemmas.first()).copied().unwrap_or("");
+        let behind = c.from > 0 && self.words[c.from - 1].pause || opens == "and" || opens == "then";
+        if first.kind == Kind::Screw && first.count.is_some() && behind {
+            told.presented = true;
+            told.apart = Some((Do::Unscrew, "screws are named"));
+            told.together = Some((Do::Drive, "screws are named"));
+            return Some(told);
+        }
         // "And the photo key cap.", "Then the lid.", "Next the valve plug."
         let opens = self.lemmas.get(c.from).or(self.lemmas.first()).copied().unwrap_or("");
         let short = self.words.len() <= 12;
@@ -131,6 +193,15 @@ impl Reader<'_> {
         // "Three more screws, Phillips again": screws named alone are screws to be undone.
         let opens_so = c.from <= 1 && self.words.len() <= 40;
         let alone = short && self.clauses.iter().all(|k| k.verb.is_none()) || opens_so;
+        let bare = c.particles.is_empty() && short && self.clauses.iter().all(|k| k.verb.is_none());
+        if bare
+            && (told.objects.len() > 1 || !c.places.is_empty())
+            && told.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug | Kind::Screw))
+        {
+            told.fragment = true;
+            told.elliptic = true;
+            return Some(told);
+        }
         if first.kind == Kind::Screw && alone && (first.count.is_some() || first.definite && self.words.len() <= 8) {
             told.presented = true;
             told.apart = Some((Do::Unscrew, "screws are named"));

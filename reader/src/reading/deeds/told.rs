@@ -32,6 +32,8 @@ pub(super) struct Told {
     pub presented: bool,
     /// "And the lamp plug.": the act of the one before.
     pub elliptic: bool,
+    /// "Wide tag, narrow tag, and four screws.": named alone, which tells an act only while things go together.
+    pub fragment: bool,
     pub new: bool,
     /// What the narrator aims at: "to separate the shell, insert a pick".
     pub aim: Option<Phrase>,
@@ -96,6 +98,15 @@ impl Topic {
             };
             let next = clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Means | Mood::Relative));
             let near = [Some(c), next].into_iter().flatten().filter(|k| leads(k));
+            // "The battery is on a big plug."
+            let on = c
+                .places
+                .iter()
+                .any(|(p, np)| matches!(p.as_str(), "on" | "by") && np.kind == Kind::Plug && !np.definite);
+            let owner = c.subjects.first().filter(|s| s.kind == Kind::Part && c.base == "be" && on);
+            if let Some(owner) = owner {
+                self.served = Some((number, owner.clone()));
+            }
             let to = near.flat_map(|k| &k.places).find(|(p, np)| {
                 matches!(p.as_str(), "to" | "for")
                     && np.kind == Kind::Part

@@ -3,6 +3,7 @@
 //! The thing named before in the sentence comes first, then what was spoken of last. What is on the bench decides later
 //! (`objects`); here it is only known what was said.
 
+use super::super::numbers;
 use super::super::phrases::describes_cable;
 use super::clauses::Clause;
 use super::grammar::Kind;
@@ -79,7 +80,11 @@ impl Reader<'_> {
     /// "pull out the flex": whose, the plug or part named before tells.
     pub(super) fn served(&self, n: usize, p: &Phrase) -> Phrase {
         let mains = p.said.iter().any(|w| w == "mains");
-        let bare = p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
+        // "the remaining connectors": of whatever.
+        let others =
+            self.words[p.from..p.to].iter().any(|w| matches!(w.lemma.as_str(), "other" | "remaining" | "rest" | "all"));
+        let bare =
+            !others && p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
         if !bare {
             return p.clone();
         }
@@ -129,6 +134,7 @@ impl Reader<'_> {
         let kept: Vec<usize> = (0..q.words.len())
             .filter(|i| {
                 !describes_cable(&q.words[*i])
+                    && numbers::figure_at(&[q.words[*i].as_str()], 0).is_none()
                     && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "lock" | "clip")
             })
             .collect();

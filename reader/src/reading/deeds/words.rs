@@ -270,6 +270,7 @@ impl Tagger<'_> {
                 return None;
             }
             match self.words[i].tag {
+                Tag::Adv if self.words[i].is("so") => return None,
                 Tag::Adv => {}
                 Tag::Conj | Tag::Sub => return None,
                 tag => return Some(tag),
@@ -346,6 +347,13 @@ impl Tagger<'_> {
         }
         if word == "to" {
             return self.to(at);
+        }
+        // "the new one goes in"
+        if word == "one"
+            && one_as_a_thing(self.words, at)
+            && self.words.get(at + 1).is_some_and(|n| n.base.is_some() && n.form == Form::Third)
+        {
+            return Tag::Noun;
         }
         if let Some(tag) = self.pointer(at) {
             return tag;
@@ -437,6 +445,9 @@ impl Tagger<'_> {
         if self.lemma(at - 1) == "let" {
             return Tag::Pron;
         }
+        if self.said(at + 1) == "got" {
+            return Tag::Have;
+        }
         if !matches!(owner, Tag::Noun) {
             return Tag::Be;
         }
@@ -516,6 +527,12 @@ impl Tagger<'_> {
                 });
             return Some(if thing { Tag::Det } else { Tag::Pron });
         }
+        // "until you no longer see it"
+        if said == "no" && matches!(self.lemma(at + 1), "longer" | "more" | "further")
+            || said == "longer" && at > 0 && self.said(at - 1) == "no"
+        {
+            return Some(Tag::Adv);
+        }
         if said == "no" {
             return Some(if self.noun_at(at + 1) { Tag::Det } else { Tag::Adv });
         }
@@ -585,6 +602,12 @@ impl Tagger<'_> {
             && self.words[at - 1].tag != Tag::Adv;
         let joined = at > 0 && self.words[at - 1].tag == Tag::Conj;
         if !self.words[at].pause && self.noun_at(at + 1) && (led || joined || !matches!(word, "back" | "right")) {
+            return Some(Tag::Adj);
+        }
+        // "Back cover on."
+        let opens = at == 0 || self.words[at - 1].pause;
+        let names = opens && !self.words[at].pause && self.noun_at(at + 1) && self.lemma(at + 1) != "side";
+        if names && self.words.get(at + 1).is_some_and(|n| n.base.is_none() || !n.pause && self.particle_at(at + 2)) {
             return Some(Tag::Adj);
         }
         match word {
@@ -676,7 +699,21 @@ impl Tagger<'_> {
             )
             && (word == "in"
                 || word == "on" && !matches!(self.words[at - 1].verb(), "set" | "push" | "slide" | "hook"));
-        if LEADING.contains(&word) && word != "down" && !asks && !self.words[at].pause && self.phrase_at(at + 1) {
+        // "the flex in, latch down" in one breath: two ways in a row.
+        let two_ways = matches!(word, "in" | "on")
+            && before == Some(Tag::Noun)
+            && self
+                .words
+                .get(at + 1)
+                .is_some_and(|n| GRAMMAR.kind(std::slice::from_ref(&n.lemma)) == Some(Kind::Lever))
+            && self.particle_at(at + 2);
+        if LEADING.contains(&word)
+            && word != "down"
+            && !asks
+            && !two_ways
+            && !self.words[at].pause
+            && self.phrase_at(at + 1)
+        {
             return Tag::Prep;
         }
         Tag::Part
@@ -868,6 +905,13 @@ impl Tagger<'_> {
                         || (next_object && base != "screw")
                 }
                 Some(Tag::Sub) => true,
+                // "Inside sits one screw."
+                None if at == 1
+                    && self.words[0].tag == Tag::Adv
+                    && matches!(base, "sit" | "lie" | "come" | "hide" | "follow") =>
+                {
+                    next_object
+                }
                 None => {
                     at > 0
                         && (self.words[at - 1].tag == Tag::Sub

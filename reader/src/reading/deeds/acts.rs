@@ -33,6 +33,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if reader.is_list() || reader.is_heading() || reader.announces() {
         return out;
     }
+    out.cue = words[0].cue;
     out.span = (words[0].start, words[words.len() - 1].end);
     out.target = reader.target();
     out.acts = reader.acts();
@@ -64,6 +65,10 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
     let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
     out.heading = heading;
+    out.leads_to = clauses.last().filter(|c| clauses.len() == 1 && about(c)).and_then(leads_to);
+    // "For the frame I take a thin tool."
+    let for_it = clauses.first().filter(|_| lemmas[0] == "for").and_then(|c| c.places.first()).map(|(_, p)| p.clone());
+    out.opens_with = for_it.filter(|p| p.kind == Kind::Part && p.definite);
     out.topic = clauses
         .first()
         .filter(about)
@@ -78,6 +83,21 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         })
         .unwrap_or_default();
     out
+}
+
+/// "This is for the keypad.", "That one goes to the printer.", "And that's the speaker."
+fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
+    let points = c.subjects.first().is_some_and(|s| s.is_pronoun() && !matches!(s.head(), "i" | "you" | "we" | "they"));
+    if !points || c.passive {
+        return None;
+    }
+    let part = |p: &&Phrase| matches!(p.kind, Kind::Part | Kind::Device) && p.definite && !p.is_pronoun();
+    let to = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "for" | "to")).map(|(_, p)| p).find(part);
+    match c.base.as_str() {
+        "be" | "go" | "lead" | "run" | "belong" | "connect" if to.is_some() => to.map(|p| (p.clone(), true)),
+        "be" => c.objects.iter().find(part).map(|p| (p.clone(), false)),
+        _ => None,
+    }
 }
 
 fn drivers(lemmas: &[&str]) -> Vec<Drive> {
@@ -537,6 +557,11 @@ impl Reader<'_> {
         {
             objects = self.named(n, c, std::slice::from_ref(held));
         }
+        // "check that the leads do not get pinched": a caution, and no test.
+        let harm = ["pinched", "trapped", "squeezed", "crushed", "caught"].iter().any(|w| has(self.text, w));
+        if harm && matches!(c.base.as_str(), "check" | "verify" | "make" | "ensure" | "see") {
+            return None;
+        }
         // "check if the compass shows the way": what is looked at stands in the question.
         if objects.iter().all(|o| !o.is_thing() || o.is_pronoun())
             && matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look")
@@ -546,6 +571,7 @@ impl Reader<'_> {
             })
         {
             let seen = |s: &&Phrase| (s.is_thing() || s.kind == Kind::Picture) && !s.is_pronoun();
+
             objects = asked.subjects.iter().filter(seen).cloned().collect();
         }
         // "right and left coil cables", "the following five": what lists share.

@@ -102,11 +102,17 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
         if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
             continue;
         }
+        if let Some(part) = &s.opens_with {
+            bench.at = Some(name(part));
+        }
         for (a, half) in s.acts.iter().zip(halves) {
             if a.hypothetical {
                 continue;
             }
             deed(s, a, *half, &mut bench, &mut deeds);
+        }
+        if let Some((part, told)) = s.leads_to.as_ref().filter(|_| s.acts.is_empty()) {
+            row_of_plugs(s, part, *told, &bench, &mut deeds);
         }
         // "It takes 4 to 6 minutes.": belongs to what is being heated, pressed or waited for.
         if s.acts.is_empty()
@@ -128,6 +134,43 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)
+}
+
+/// "Lift up the flap. That one is for the buzzer. This goes to the printer. And that's the speaker.": while a row of
+/// plugs comes off, each is named by what it leads to.
+fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: &mut Vec<Deed>) {
+    const BECAUSE: &str = "shown in a row of plugs";
+    let Some(last) = deeds.iter().rev().find(|d| d.act != Do::Remove || !d.what.is_empty()) else { return };
+    let latch = last.act == Do::Release
+        && last.what.iter().any(|w| GRAMMAR.kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))]) == Some(Kind::Lever));
+    let row = latch || last.because == BECAUSE || last.act == Do::Disconnect && told;
+    let what = vec![name(part)];
+    if last.half != Half::Apart
+        || !row
+        || s.number > last.sentence + 2
+        || bench.out.contains(&what[0])
+        || last.what == what
+    {
+        return;
+    }
+    let plug = Deed {
+        act: Do::Disconnect,
+        what,
+        by: None,
+        count: None,
+        places: Vec::new(),
+        manner: Vec::new(),
+        until: None,
+        measures: Vec::new(),
+        cue: s.cue,
+        start: s.span.0,
+        end: s.span.1,
+        sentence: s.number,
+        confidence: 0.5,
+        because: BECAUSE,
+        ..last.clone()
+    };
+    deeds.push(plug);
 }
 
 /// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even
@@ -227,6 +270,13 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 } else {
                     what.extend(plug_names(o));
                 }
+            }
+            // "On the radio board you only remove the cable."
+            if let ([plug], Some((_, at))) =
+                (&mut what[..], a.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Part && np.definite))
+                && plug.split(' ').all(is_cable)
+            {
+                *plug = format!("{} {plug}", name(at));
             }
         }
         Do::Heat
@@ -366,6 +416,14 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             .rev()
             .take(4)
             .any(|d| d.act == act && d.what.iter().any(|w| what.iter().any(|v| w.starts_with(v.as_str()))))
+    {
+        return;
+    }
+    // "Take the lid off the bench and slide it on.": it was off.
+    if act == Do::Remove
+        && told_half == Half::Together
+        && !what.is_empty()
+        && what.iter().all(|w| bench.out.contains(w))
     {
         return;
     }
@@ -594,7 +652,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         | Do::Adjust
         | Do::Press
         | Do::Turn => {
-            let worn = a.objects.iter().any(|o| o.kind == Kind::Strap);
+            let worn = a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
             if let Some(w) = what.first().filter(|w| *w != "screws" && !worn) {
                 bench.at = Some(w.clone());
             }
@@ -915,6 +973,14 @@ fn trials(deeds: &mut [Deed]) {
     }
 }
 
+/// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
+fn elsewhere(a: &Deed, b: &Deed) -> bool {
+    let end = |d: &Deed| {
+        d.places.iter().find(|(p, _)| matches!(p.as_str(), "from" | "into" | "to")).map(|(_, np)| np.clone())
+    };
+    matches!(a.act, Do::Disconnect | Do::Connect) && matches!((end(a), end(b)), (Some(a), Some(b)) if a != b)
+}
+
 /// "drawer" after "memory card drawer".
 fn shorter(a: &[String], b: &[String]) -> bool {
     matches!((a, b), ([a], [b]) if b.len() > a.len() && b.ends_with(a.as_str()) && b.as_bytes()[b.len() - a.len() - 1] == b' ')
@@ -972,6 +1038,7 @@ fn doubled(deeds: &mut Vec<Deed>) {
         let again = out.iter().rev().take(near).any(|e| {
             e.act == d.act
                 && e.half == d.half
+                && !elsewhere(e, &d)
                 && d.sentence <= e.sentence + 4
                 && (e.what == d.what || shorter(&d.what, &e.what) || d.what.is_empty() && d.act != Do::Remove)
                 && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)

@@ -378,6 +378,7 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
             {
                 Kind::Part
             }
+            Kind::Lever if compound && head == "flap" => Kind::Part,
             Kind::Key if compound && !matches!(head, "button" | "key" | "switch") => Kind::Part,
             Kind::Heater if head == "iron" && compound => Kind::Part,
             Kind::Device if head == "unit" && compound => Kind::Part,
@@ -397,8 +398,8 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     }
     // "Phillips again", "T10": which driver, and no thing.
     let driver = numbers::bit_code(head).is_some() || LEXICON.drives.at(&[head], 0).is_some();
-    if driver && p.words.len() == 1 {
-        return Kind::Nothing;
+    if driver {
+        return if p.words.len() == 1 { Kind::Nothing } else { Kind::Opener };
     }
     let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);
     if usable { Kind::Part } else { Kind::Nothing }

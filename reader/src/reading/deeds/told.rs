@@ -67,10 +67,16 @@ pub(super) struct Sentenced {
     pub measures: Vec<Measure>,
     /// What would be reached: "if you wanted to change the fan".
     pub target: Option<Phrase>,
+    /// Segment in which it begins.
+    pub cue: usize,
     /// Characters of the sentence.
     pub span: (usize, usize),
     /// Only names a thing: "Main board."
     pub heading: bool,
+    /// "This one is for the buzzer.", "And that's the speaker.": shown, with what leads there; `true` where it says so.
+    pub leads_to: Option<(Phrase, bool)>,
+    /// "For the frame …": what the sentences from here on are about.
+    pub opens_with: Option<Phrase>,
     /// What a sentence without a deed is about.
     pub topic: Vec<Phrase>,
     /// Names for the whole device.

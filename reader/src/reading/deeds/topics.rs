@@ -21,8 +21,13 @@ impl Reader<'_> {
         if !many && !one {
             return None;
         }
+        // "Take out the screw and pull it to the front.": the part, and not its screw.
+        let moved = one
+            && matches!(self.clauses[n].base.as_str(), "pull" | "slide" | "lift" | "fold" | "swing" | "push")
+            && self.clauses[n].from > 0;
         let fits = |p: &&Phrase| {
             !p.is_pronoun()
+                && !(moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))

@@ -132,6 +132,7 @@ const FILLERS: [&str; 26] = [
 pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
     let lemmas: Vec<&str> = tokens.iter().map(|t| t.lemma.as_str()).collect();
     let mut words: Vec<Word> = tokens.iter().map(raw).collect();
+    torn_disconnect(&mut words);
     let mut at = 0;
     while at < words.len() {
         // "as well as", "along with", "followed by" go on with a list.
@@ -174,6 +175,19 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
         at += 1;
     }
     words
+}
+
+/// "And this connect the plug.": no grammar says so; the two words are one that was torn.
+fn torn_disconnect(words: &mut [Word]) {
+    for at in 1..words.len() {
+        let torn = words[at].said == "connect" && words[at - 1].said == "this" && !words[at - 1].pause;
+        if torn {
+            words[at].lemma = "disconnect".into();
+            words[at].base = GRAMMAR.base("disconnect");
+            words[at - 1].said = "now".into();
+            words[at - 1].lemma = "now".into();
+        }
+    }
 }
 
 /// "Buckle the hood."
@@ -246,6 +260,13 @@ fn one_as_a_thing(words: &[Word], at: usize) -> bool {
                 | "next"
                 | "big"
         )
+}
+
+/// A screw behind its kind of head or its drive.
+fn base_is_screw_of(words: &[Word], at: usize) -> bool {
+    let kind =
+        |w: &Word| matches!(w.lemma.as_str(), "head" | "headed") || LEXICON.drives.at(&[w.lemma.as_str()], 0).is_some();
+    words[at].is("screw") && at > 0 && kind(&words[at - 1])
 }
 
 struct Tagger<'a> {
@@ -351,7 +372,9 @@ impl Tagger<'_> {
         // "the new one goes in"
         if word == "one"
             && one_as_a_thing(self.words, at)
-            && self.words.get(at + 1).is_some_and(|n| n.base.is_some() && n.form == Form::Third)
+            && self.words.get(at + 1).is_some_and(|n| {
+                n.base.is_some() && n.form == Form::Third || c.be.contains(n.said.as_str()) || n.said == "'s"
+            })
         {
             return Tag::Noun;
         }
@@ -722,6 +745,10 @@ impl Tagger<'_> {
     fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
         let w = &self.words[at];
         if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
+            return false;
+        }
+        // "one Phillips-head screw that fastens the plate"
+        if base_is_screw_of(self.words, at) {
             return false;
         }
         if w.base == Some("round")

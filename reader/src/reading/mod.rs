@@ -15,6 +15,7 @@ mod discrepancies;
 mod extract;
 mod facts;
 mod gaps;
+mod heard;
 mod hints;
 mod lexicon;
 mod marks;

@@ -4,6 +4,7 @@
 //! itself, and stand where such a word fits (before "screw", a size, or a thing of the bench). The original stays
 //! visible. Words that decide safety ("connect", "don't") are never touched here.
 
+use super::heard;
 use super::hints::Hints;
 use super::lexicon::{LEXICON, Lexicon, lemma};
 use super::sentences::{Sentence, Token};
@@ -28,13 +29,19 @@ pub struct Repair {
 
 pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
     let lexicon = &*LEXICON;
-    let mut out = torn_words(lexicon, sentence, hints);
+    let mut out = torn_words(sentence, hints, |s, at| {
+        let near = s.tokens.iter().any(shows_a_drive);
+        torn_at(lexicon, s, at).filter(|_| near).map(|(len, meant)| (len, meant, "a screw or a size stands beside it"))
+    });
+    out.extend(torn_words(sentence, hints, |s, at| {
+        heard::torn(s, at).map(|(len, meant)| (len, meant, "a cable stands behind it"))
+    }));
     for i in 0..sentence.tokens.len() {
         // What an author wrote is what was said.
         if hints.written(sentence.tokens[i].start, sentence.tokens[i].end) {
             continue;
         }
-        let Some((meant, why)) = better(lexicon, sentence, i) else { continue };
+        let Some((meant, why)) = heard::meant(sentence, i).or_else(|| better(lexicon, sentence, i)) else { continue };
         let token = &mut sentence.tokens[i];
         out.push(Repair {
             said: token.said.to_string(),
@@ -49,20 +56,22 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
     out
 }
 
-/// "fill ups zero zero", "pent a lobe screws", "posy drive": a drive's name heard as several words.
-fn torn_words(lexicon: &Lexicon, sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
+/// "fill ups zero zero", "pent a lobe screws", "coke seal leads": a name heard as several words. `torn` says how many
+/// words from a place on are which name, and what speaks for it.
+fn torn_words(
+    sentence: &mut Sentence,
+    hints: &Hints,
+    torn: impl Fn(&Sentence, usize) -> Option<(usize, String, &'static str)>,
+) -> Vec<Repair> {
     let mut out = Vec::new();
-    if !sentence.tokens.iter().any(shows_a_drive) {
-        return out;
-    }
     let mut at = 0;
     while at + 1 < sentence.tokens.len() {
         let written = hints.written(sentence.tokens[at].start, sentence.tokens[at].end);
-        if let Some((len, meant)) = torn_at(lexicon, sentence, at).filter(|_| !written) {
+        if let Some((len, meant, beside)) = torn(sentence, at).filter(|_| !written) {
             let window = &sentence.tokens[at..at + len];
             let said = window.iter().map(|t| t.said.as_str()).collect::<Vec<_>>().join(" ");
             let (start, end) = (window[0].start, window[len - 1].end);
-            let because = format!("“{said}” sounds like “{meant}”, and a screw or a size stands beside it");
+            let because = format!("“{said}” sounds like “{meant}”, and {beside}");
             out.push(Repair { said, meant: meant.clone(), start, end, because, by_author: false });
             let last = sentence.tokens[at + len - 1].clone();
             let first = Token { end, pause: false, stop: false, ..sentence.tokens[at].clone() };

@@ -26,6 +26,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         words: words.iter().map(|w| w.said.to_string()).collect(),
         drivers: drivers(&lemmas),
         turns: reader.turns(),
+        turns_back: GRAMMAR.apart.iter().any(|p| has(&text, p)),
         devices: clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Device).map(Phrase::text).collect(),
         thanks: LEXICON.noise.any(&lemmas).is_some(),
         ..Sentenced::default()
@@ -480,7 +481,32 @@ impl Reader<'_> {
                 told.objects = objects;
                 (told.apart.is_some() || told.together.is_some()).then_some(told)
             })
+            .flat_map(|told| {
+                let driven = self.driven_with_it(&told);
+                [Some(told), driven]
+            })
+            .flatten()
             .collect()
+    }
+
+    /// "Install the fan with three screws.": fitted, and its screws driven.
+    fn driven_with_it(&self, told: &Told) -> Option<Told> {
+        let fits = matches!(told.together, Some((Do::Install, _)))
+            && told.objects.iter().any(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
+        let (_, screws) = told.places.iter().find(|(p, np)| fits && p == "with" && np.kind == Kind::Screw)?;
+        let part = told.objects.first()?.clone();
+        let mut group = screws.clone();
+        if part.kind == Kind::Part {
+            group.of.push(part);
+        }
+        Some(Told {
+            apart: None,
+            together: Some((Do::Drive, "fitted with its screws")),
+            count: screws.count,
+            objects: vec![group],
+            places: Vec::new(),
+            ..told.clone()
+        })
     }
 
     fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {

@@ -86,6 +86,7 @@ struct Words {
 #[derive(Deserialize)]
 struct Speech {
     together: Vec<String>,
+    apart: Vec<String>,
     announced: Vec<String>,
     raising: FxHashSet<CompactString>,
 }
@@ -111,6 +112,7 @@ pub(super) struct Grammar {
     kinds: FxHashMap<CompactString, Vec<(Vec<CompactString>, Kind)>>,
     pub passing: FxHashSet<CompactString>,
     pub together: Vec<String>,
+    pub apart: Vec<String>,
     pub announced: Vec<String>,
     pub raising: FxHashSet<CompactString>,
 }
@@ -153,6 +155,7 @@ impl Grammar {
             kinds,
             passing: file.words.passing,
             together: file.speech.together,
+            apart: file.speech.apart,
             announced: file.speech.announced,
             raising: file.speech.raising,
         }

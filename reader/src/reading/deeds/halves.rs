@@ -24,14 +24,18 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
     let mut out_of: FxHashSet<String> = FxHashSet::default();
     let mut costs: Vec<[f64; 2]> = Vec::new();
     let mut turns: Vec<bool> = Vec::new();
+    let mut turns_back: Vec<bool> = Vec::new();
     let mut announced = false;
+    let mut apart_again = false;
     let mut undone = 0;
     for s in told {
         // An introduction says "reassembly" as well: nothing turns before something came apart.
         announced |= s.turns && undone >= 3;
+        apart_again |= s.turns_back;
         for a in &s.acts {
             costs.push(cost(a, &out_of));
             turns.push(std::mem::take(&mut announced));
+            turns_back.push(std::mem::take(&mut apart_again));
             undone += usize::from(costs.last().is_some_and(|c| c[0] < c[1]));
             if a.apart.is_some_and(|(act, _)| act == Do::Remove) {
                 out_of.extend(a.objects.iter().map(|o| o.head().to_owned()));
@@ -41,7 +45,7 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
     // Nothing goes in before something was undone: what an introduction tells is announced.
     let first = costs.iter().position(|c| c[1] >= c[0] + 2.0).unwrap_or(0);
     costs[..first].fill([0.0, 3.0]);
-    let mut course = viterbi(&costs, &turns);
+    let mut course = viterbi(&costs, &turns, &turns_back);
     // Wiping and waiting right before the turn belong to what came before.
     for at in 0..course.len() {
         let turned = course[at] == 1 && (at == 0 || course[at - 1] == 0);
@@ -145,12 +149,12 @@ fn same(act: Do) -> [f64; 2] {
     }
 }
 
-fn viterbi(costs: &[[f64; 2]], turns: &[bool]) -> Vec<usize> {
+fn viterbi(costs: &[[f64; 2]], turns: &[bool], turns_back: &[bool]) -> Vec<usize> {
     let mut best = [0.0, STARTED];
     let mut from: Vec<[usize; 2]> = Vec::with_capacity(costs.len());
-    for (cost, turn) in costs.iter().zip(turns) {
+    for ((cost, turn), again) in costs.iter().zip(turns).zip(turns_back) {
         let to_together = best[0] + if *turn { 0.2 } else { TURN };
-        let to_apart = best[1] + BACK;
+        let to_apart = best[1] + if *again { 0.5 } else { BACK };
         let apart = if to_apart < best[0] { (to_apart, 1) } else { (best[0], 0) };
         let together = if to_together < best[1] { (to_together, 0) } else { (best[1], 1) };
         from.push([apart.1, together.1]);

@@ -32,6 +32,8 @@ struct Bench {
     last_out: Option<String>,
     /// Last words of everything named so far.
     named: BTreeSet<String>,
+    /// What went in last: screws that go in behind it are its own.
+    fitted: Option<(usize, String)>,
     /// What the last screws held.
     screws: Option<String>,
     /// The device itself, as first named.
@@ -629,6 +631,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             bench.plug = None;
         }
         Do::Install => {
+            bench.fitted = what.first().map(|w| (s.number, w.clone())).or(bench.fitted.take());
             bench.out.retain(|p| !what.contains(p));
             bench.at = what.first().cloned().or(bench.at.take());
         }
@@ -828,7 +831,9 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
         return vec![name(np)];
     }
     if matches!(act, Do::Drive | Do::Tighten) {
-        return bench.at.clone().into_iter().collect();
+        let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
+        let fitted = bench.fitted.as_ref().filter(|_| routed).map(|(_, w)| w);
+        return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();
     }
     if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {
         return vec![name(aim)];

@@ -60,6 +60,8 @@ pub(super) struct Sentenced {
     pub words: Vec<String>,
     /// Announces that things go together from here.
     pub turns: bool,
+    /// Announces that something comes apart from here.
+    pub turns_back: bool,
     pub thanks: bool,
     /// Drives whose drivers are named.
     pub drivers: Vec<Drive>,

@@ -86,8 +86,9 @@ impl Reader<'_> {
     pub(super) fn served(&self, n: usize, p: &Phrase) -> Phrase {
         let mains = p.said.iter().any(|w| w == "mains");
         // "the remaining connectors": of whatever.
-        let others =
-            self.words[p.from..p.to].iter().any(|w| matches!(w.lemma.as_str(), "other" | "remaining" | "rest" | "all"));
+        let others = self.words[p.from..p.to]
+            .iter()
+            .any(|w| matches!(w.lemma.as_str(), "other" | "remaining" | "rest" | "all" | "second" | "third"));
         let bare =
             !others && p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
         if !bare {

@@ -730,6 +730,9 @@ impl Tagger<'_> {
                 .get(at + 1)
                 .is_some_and(|n| GRAMMAR.kind(std::slice::from_ref(&n.lemma)) == Some(Kind::Lever))
             && self.particle_at(at + 2);
+        // "put the screws in one two three": counted aloud.
+        let counted = word == "in" && self.lemma(at + 1) == "one" && self.lemma(at + 2) == "two";
+        let two_ways = two_ways || counted;
         if LEADING.contains(&word)
             && word != "down"
             && !asks

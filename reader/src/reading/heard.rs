@@ -1,0 +1,151 @@
+//! Everyday words that stand for words of the bench: "the bored" is the board, "live the frame" lifts it.
+//!
+//! Such a word means something itself, so its sound alone proves nothing: it must stand where the meant word would, as a
+//! noun behind an article or as a verb with an object. Words that decide safety are in no list.
+
+use super::lexicon::{LEXICON, lemma};
+use super::sentences::{Sentence, Token};
+use super::sound::sound;
+use serde::Deserialize;
+use std::collections::BTreeMap;
+use std::sync::LazyLock;
+
+#[derive(Deserialize)]
+struct Verb {
+    heard: Vec<String>,
+    meant: String,
+    #[serde(default)]
+    near: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct Torn {
+    meant: String,
+    before: Vec<String>,
+}
+
+#[derive(Deserialize)]
+struct Heard {
+    noun: BTreeMap<String, String>,
+    verb: Vec<Verb>,
+    torn: Vec<Torn>,
+}
+
+static HEARD: LazyLock<Heard> = LazyLock::new(|| {
+    // Part of the program: a bad file is a bug that every test run meets at once.
+    toml::from_str(include_str!("lexicon/heard.toml")).unwrap_or_else(|e| panic!("heard.toml: {e}"))
+});
+
+/// What the word at `at` was meant to be, with the reason.
+pub(super) fn meant(sentence: &Sentence, at: usize) -> Option<(String, String)> {
+    noun(sentence, at).or_else(|| verb(sentence, at))
+}
+
+fn noun(sentence: &Sentence, at: usize) -> Option<(String, String)> {
+    let said = sentence.tokens[at].said.as_str();
+    let meant = HEARD.noun.get(said)?;
+    let before = sentence.tokens.get(at.checked_sub(1)?)?;
+    let c = &LEXICON.classes;
+    let stands = !before.pause
+        && (c.determiner.contains(before.said.as_str())
+            || c.adjective.contains(before.lemma.as_str())
+            || LEXICON.numbers.contains_key(before.lemma.as_str())
+            || LEXICON.part_heads.at(&[before.lemma.as_str()], 0).is_some());
+    stands.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and stands where a thing is named")))
+}
+
+fn verb(sentence: &Sentence, at: usize) -> Option<(String, String)> {
+    let said = sentence.tokens[at].said.as_str();
+    let rule = HEARD.verb.iter().find(|v| v.heard.iter().any(|h| h == said))?;
+    let c = &LEXICON.classes;
+    let opens = match at.checked_sub(1).map(|n| &sentence.tokens[n]) {
+        None => true,
+        Some(t) => {
+            t.pause
+                || matches!(t.lemma.as_str(), "and" | "then" | "now" | "to" | "just" | "so" | "i" | "we" | "you")
+                || t.lemma.ends_with("ly")
+        }
+    };
+    let next = sentence.tokens.get(at + 1)?;
+    let object = c.determiner.contains(next.said.as_str()) || matches!(next.lemma.as_str(), "it" | "them");
+    let near = rule.near.is_empty()
+        || sentence.tokens[at + 1..].iter().take(8).any(|t| rule.near.iter().any(|n| *n == t.lemma));
+    let meant = &rule.meant;
+    (opens && object && near && !sentence.tokens[at].pause).then(|| {
+        (meant.clone(), format!("“{said}” sounds like “{meant}”, and is done to “{}”", thing(sentence, at + 1)))
+    })
+}
+
+/// The words from an article on that name the thing.
+fn thing(sentence: &Sentence, at: usize) -> String {
+    let words = sentence.tokens[at..].iter().take(3).map(|t| t.said.as_str());
+    words.collect::<Vec<_>>().join(" ")
+}
+
+/// A word of the trade written as two or three from `at` on: how many, and which.
+pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
+    (2..=3).rev().find_map(|len| {
+        let window = sentence.tokens.get(at..at + len)?;
+        let behind = sentence.tokens.get(at + len)?;
+        let counts = |t: &Token| {
+            LEXICON.numbers.contains_key(t.lemma.as_str()) || LEXICON.classes.determiner.contains(t.said.as_str())
+        };
+        if window[..len - 1].iter().any(|t| t.pause || t.stop) || window.iter().any(counts) {
+            return None;
+        }
+        // "put it in and plug the cell in": an order, and no name.
+        let orders =
+            sentence.tokens.get(at + len + 1).is_some_and(|t| counts(t) || matches!(t.lemma.as_str(), "it" | "them"));
+        if orders || window[len - 1].said.len() < 4 {
+            return None;
+        }
+        let joined: String = window.iter().map(|t| t.said.as_str()).collect();
+        let rule = HEARD
+            .torn
+            .iter()
+            .find(|r| r.before.contains(&behind.lemma.to_string()) && sounds_like(&joined, &r.meant))?;
+        Some((len, rule.meant.clone()))
+    })
+}
+
+/// The same sounds, or one more or other behind the first two.
+fn sounds_like(joined: &str, meant: &str) -> bool {
+    let (a, b) = (sound(joined), sound(meant));
+    a.len() >= 4 && a.get(..2) == b.get(..2) && strsim::damerau_levenshtein(&a, &b) <= 1 && lemma(joined) != meant
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::reading::hints::Hints;
+    use crate::reading::repair::repair;
+    use crate::reading::sentences::split;
+    use crate::recording::Recording;
+    use rstest::rstest;
+
+    fn repairs(text: &str) -> Vec<(String, String)> {
+        let recording = Recording::parse(text.as_bytes()).unwrap();
+        split(&recording).iter_mut().flat_map(|s| repair(s, &Hints::default())).map(|r| (r.said, r.meant)).collect()
+    }
+
+    #[rstest]
+    #[case::a_noun("Lift out the main bored.", "bored", "board")]
+    #[case::a_verb("We slowly live the frame.", "live", "lift")]
+    #[case::a_verb_with_its_way("Now left the hood off.", "left", "lift")]
+    #[case::heat("Hit the rim with a hair dryer.", "hit", "heat")]
+    #[case::torn("Unplug both coke seal leads.", "coke seal", "coaxial")]
+    #[case::torn_again("Unplug the two and tenor leads.", "and tenor", "antenna")]
+    fn words_are_read_as_meant(#[case] text: &str, #[case] said: &str, #[case] meant: &str) {
+        assert_eq!(repairs(text), [(said.to_owned(), meant.to_owned())]);
+    }
+
+    #[rstest]
+    #[case("I was bored and had an hour.")]
+    #[case("We live in a small house.")]
+    #[case("Leave the lid where it is.")]
+    #[case("Hit the like button.")]
+    #[case("Undo the screw and the two leads.")]
+    #[case("Put the cell in and plug the lamp in.")]
+    fn words_that_mean_themselves_stay(#[case] text: &str) {
+        assert!(repairs(text).is_empty(), "{:?}", repairs(text));
+    }
+}

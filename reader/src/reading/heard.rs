@@ -16,6 +16,9 @@ struct Verb {
     meant: String,
     #[serde(default)]
     near: Vec<String>,
+    /// How many words behind it one of them must stand.
+    #[serde(default)]
+    within: usize,
 }
 
 #[derive(Deserialize)]
@@ -62,14 +65,17 @@ fn verb(sentence: &Sentence, at: usize) -> Option<(String, String)> {
         None => true,
         Some(t) => {
             t.pause
-                || matches!(t.lemma.as_str(), "and" | "then" | "now" | "to" | "just" | "so" | "i" | "we" | "you")
+                || matches!(
+                    t.lemma.as_str(),
+                    "and" | "then" | "now" | "to" | "just" | "so" | "i" | "we" | "you" | "gonna"
+                )
                 || t.lemma.ends_with("ly")
         }
     };
     let next = sentence.tokens.get(at + 1)?;
     let object = c.determiner.contains(next.said.as_str()) || matches!(next.lemma.as_str(), "it" | "them");
     let near = rule.near.is_empty()
-        || sentence.tokens[at + 1..].iter().take(8).any(|t| rule.near.iter().any(|n| *n == t.lemma));
+        || sentence.tokens[at + 1..].iter().take(rule.within).any(|t| rule.near.iter().any(|n| *n == t.lemma));
     let meant = &rule.meant;
     (opens && object && near && !sentence.tokens[at].pause).then(|| {
         (meant.clone(), format!("“{said}” sounds like “{meant}”, and is done to “{}”", thing(sentence, at + 1)))
@@ -143,6 +149,7 @@ mod tests {
     #[case("We live in a small house.")]
     #[case("Leave the lid where it is.")]
     #[case("Hit the like button.")]
+    #[case("Leave it at that angle and pull it out.")]
     #[case("Undo the screw and the two leads.")]
     #[case("Put the cell in and plug the lamp in.")]
     fn words_that_mean_themselves_stay(#[case] text: &str) {

@@ -157,6 +157,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     safety::doubt(&mut statements, &told, hints);
     settle::settle(&mut statements);
     deeds::supplement(&mut statements, &deeds, &needs);
+    deeds::only_driver(&mut statements);
     Reading { deeds, ..conclude(recording, statements) }
 }
 

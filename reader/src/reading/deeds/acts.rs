@@ -58,8 +58,13 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         topic.put(number, screws, did);
     }
     topic.hear(number, &clauses);
-    let topics: Vec<Phrase> =
-        if acted.iter().all(|p| p.is_pronoun()) { spoken.into_iter().rev().collect() } else { acted };
+    // "Pull it out along the slope.": where it went is spoken of no more.
+    let in_place = |p: &Phrase| did && clauses.iter().flat_map(|c| &c.places).any(|(_, q)| q.from == p.from);
+    let topics: Vec<Phrase> = if acted.iter().all(|p| p.is_pronoun()) {
+        spoken.into_iter().rev().filter(|p| !in_place(p)).collect()
+    } else {
+        acted
+    };
     for p in &topics {
         topic.put(number, p, did);
     }
@@ -143,7 +148,15 @@ impl Reader<'_> {
 
     /// What the recording is about, or was.
     fn announces(&self) -> bool {
-        self.words.len() <= 45 && GRAMMAR.announced.iter().any(|p| has(self.text, p))
+        if self.words.len() > 45 {
+            return false;
+        }
+        let said = |p: &&String| has(self.text, p);
+        // "put the bowl on and that's it thanks for watching": thanks behind the work, in one breath.
+        let thanks = |p: &String| p.starts_with("thank") || p.starts_with("see you") || p == "subscribe";
+        let works =
+            || self.clauses.iter().any(|c| c.order && !c.negated && self.frame(c, Half::Apart, &c.objects).is_some());
+        GRAMMAR.announced.iter().filter(said).any(|p| !(thanks(p) && works()))
     }
 
     /// What a supposed job is after.
@@ -540,6 +553,8 @@ impl Reader<'_> {
                     && c.objects.is_empty()
                     && !c.particles.is_empty()
                     && self.lemmas[..c.from.max(1)].contains(&"be") | self.text.contains("are what we") => {}
+            // "The first thing to disconnect is the battery."
+            Mood::Purpose if self.thing_to_do(n, c).is_some() => {}
             Mood::Purpose => {
                 if !self.aim_is_done(n, c) && !self.looks_whether(n, c) {
                     return None;
@@ -671,6 +686,23 @@ impl Reader<'_> {
         (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }
 
+    fn thing_to_do(&self, n: usize, c: &Clause) -> Option<Vec<Phrase>> {
+        let thing = |p: &Phrase| {
+            matches!(p.head(), "thing" | "part" | "piece")
+                && self.words[p.from..p.to]
+                    .iter()
+                    .any(|w| matches!(w.said.as_str(), "first" | "next" | "last" | "only"))
+        };
+        let before = self.clauses[..n].last()?;
+        let is = self.clauses.get(n + 1).filter(|k| k.base == "be" && !k.passive)?;
+        let led = c.mood == Mood::Purpose
+            && c.objects.is_empty()
+            && before.verb.is_none()
+            && before.objects.last().is_some_and(thing);
+        let things: Vec<Phrase> = is.objects.iter().filter(|p| p.is_thing() && !p.is_pronoun()).cloned().collect();
+        (led && !things.is_empty()).then_some(things)
+    }
+
     fn falls_off(&self, c: &Clause) -> bool {
         c.antecedent.as_ref().is_some_and(|a| a.kind == Kind::Part)
             && matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
@@ -773,6 +805,9 @@ impl Reader<'_> {
         }
         if c.subjects.iter().any(|s| matches!(s.head(), "reason" | "why")) {
             return None;
+        }
+        if let Some(things) = self.thing_to_do(n, c) {
+            return Some(things);
         }
         // "those are what we are going to take out"
         if c.agent()
@@ -903,6 +938,7 @@ impl Reader<'_> {
                         "around" | "over" | "onto" | "into" | "under" | "behind" | "through" | "between"
                     ) || p == "on" && np.new)
                         && np.is_thing()
+                        || p == "on" && np.head() == "top"
                 });
             let way = placed
                 || c.particles.iter().any(|p| {
@@ -931,7 +967,10 @@ impl Reader<'_> {
             if self.comes_in_turn(c) && !mine.is_empty() {
                 return Some(mine);
             }
-            let object_less = c.objects.iter().all(|o| !o.is_thing());
+            // "The board goes in and two screws."
+            let screws = c.objects.iter().filter(|o| o.kind == Kind::Screw && o.count.is_some());
+            let mine: Vec<Phrase> = mine.into_iter().chain(screws.cloned()).collect();
+            let object_less = c.objects.iter().all(|o| !o.is_thing() || o.kind == Kind::Screw && o.count.is_some());
             let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;
             let goes = goes
                 && !(c.base == "go"
@@ -952,6 +991,15 @@ impl Reader<'_> {
         let away =
             c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away" | "apart" | "loose" | "free"));
         let whose = |o: &Phrase| if o.kind == Kind::Nothing { o.of.first().map_or(o.kind, |p| p.kind) } else { o.kind };
+        // An aerial that is unclipped or pressed on is its plug.
+        let aerial = |o: &Phrase| {
+            matches!(o.head(), "antenna" | "aerial")
+                && matches!(
+                    c.base.as_str(),
+                    "pop" | "unclip" | "unsnap" | "unplug" | "press" | "snap" | "clip" | "click" | "push"
+                )
+        };
+        let whose = |o: &Phrase| if aerial(o) { Kind::Plug } else { whose(o) };
         let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
             Kind::None
         } else {

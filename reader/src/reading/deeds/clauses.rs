@@ -297,12 +297,12 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
             && !(matches!(w[group - 1].lemma.as_str(), "that" | "this" | "these" | "those" | "it" | "both" | "all")
                 && w[verb].form == Form::Base
                 && !finite
-                && low < group - 1);
+                && (low < group - 1 || low > 0 && low == group - 1));
     if infinitive && !takes_subject {
         let at = bound.filter(|b| *b > low && only_ways(w, *b, group)).unwrap_or(group);
         return (at, group);
     }
-    if let Some(b) = bound.filter(|b| *b > low || first) {
+    if let Some(b) = bound.filter(|b| *b > low || first || w[*b].tag == Tag::Sub) {
         // "the screws, the cover and the tray come off": a list before the first verb is one subject.
         if first && finite {
             let mut b2 = b;
@@ -329,7 +329,9 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
             return (group, group);
         }
         let nothing_between = b == group || (b..group).all(|i| matches!(w[i].tag, Tag::Conj | Tag::Adv | Tag::Sub));
-        if takes_subject || nothing_between || only_ways(w, b, group) || first {
+        // "because two cables connect it"
+        let told_of = w[b].tag == Tag::Sub && group == verb && group > b + 1 && w[group - 1].tag == Tag::Noun;
+        if takes_subject || told_of || nothing_between || only_ways(w, b, group) || first {
             return (b, b);
         }
     }

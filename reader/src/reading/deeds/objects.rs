@@ -9,7 +9,8 @@ use super::phrases::Phrase;
 use super::told::{Sentenced, Told, has};
 use super::{Deed, Do, Half, Need};
 use crate::units::{Measure, Quantity};
-use std::collections::BTreeSet;
+use compact_str::CompactString;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// What is on the bench while the narration goes on.
 #[derive(Debug, Default)]
@@ -30,6 +31,8 @@ struct Bench {
     driver: Option<(usize, Drive)>,
     /// What came off last: "the new one" takes its place.
     last_out: Option<String>,
+    /// Full names by their last word: "board" is the main board where only one board was named.
+    full: BTreeMap<String, BTreeSet<String>>,
     /// Last words of everything named so far.
     named: BTreeSet<String>,
     /// What went in last: screws that go in behind it are its own.
@@ -42,6 +45,27 @@ struct Bench {
 
 /// The rule that reads "the board is held by two screws".
 pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
+
+impl Bench {
+    /// Puts the only full name known in the place of its last word, and learns full names.
+    fn full_name(&mut self, name: &mut String) {
+        match name.rsplit_once(' ') {
+            Some((_, last)) => {
+                let last = lemma(last).to_string();
+                self.full.entry(last).or_default().insert(name.clone());
+            }
+            None => {
+                let known = self.full.get(lemma(name).as_str()).filter(|full| full.len() == 1);
+                match known.and_then(|k| k.first()) {
+                    Some(full) => name.clone_from(full),
+                    // A device has one main board, and only that one goes without a name.
+                    None if name == "board" => "main board".clone_into(name),
+                    None => {}
+                }
+            }
+        }
+    }
+}
 
 /// Jobs that are told and not done: what has to come off first to reach something.
 fn needs(told: &[Sentenced]) -> Vec<Need> {
@@ -237,11 +261,15 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             }
             let Some(last) = deeds.last().filter(|d| d.sentence + 2 >= s.number).map(|d| d.act) else { return };
             let kind = a.objects.first().map(|o| o.kind);
+            // "Connect the digitizer first, then the display": the verb of the sentence goes on.
+            let same_sentence = deeds.last().is_some_and(|d| d.sentence == s.number);
             let act = match (half, kind) {
                 (Half::Together, Some(Kind::Screw)) => Do::Drive,
                 (Half::Together, Some(Kind::Plug)) => Do::Connect,
                 (Half::Apart, Some(Kind::Part)) if last == Do::Unscrew => Do::Remove,
-                (Half::Together, Some(Kind::Part)) if matches!(last, Do::Drive | Do::Connect) => Do::Install,
+                (Half::Together, Some(Kind::Part)) if last == Do::Drive || last == Do::Connect && !same_sentence => {
+                    Do::Install
+                }
                 (Half::Apart, Some(Kind::Screw)) => Do::Unscrew,
                 (Half::Apart, Some(Kind::Plug)) if matches!(last, Do::Disconnect | Do::Remove) => Do::Disconnect,
                 _ => last,
@@ -410,6 +438,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if a.result && act == Do::Remove && what.iter().any(|w| bench.out.contains(w)) {
         return;
     }
+    // "after the plug is pulled": tells when, and not which plug.
+    let bare = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));
+    if a.result && act == Do::Disconnect && a.objects.iter().all(bare) {
+        return;
+    }
     // "when the cell is disconnected": told before, by a longer name.
     if a.result
         && act == Do::Disconnect
@@ -494,6 +527,9 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     {
         return;
     }
+    for w in &mut what {
+        bench.full_name(w);
+    }
     // Nothing named and nothing in work: only acts that need no thing stand alone.
     let bare = what.is_empty();
     let alone = matches!(
@@ -520,6 +556,13 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             | Do::Measure
     );
     if bare && !alone {
+        return;
+    }
+    // "Put it all back together.": summed up, and no act.
+    if act == Do::Install
+        && a.particles.iter().any(|p| p == "together")
+        && a.objects.iter().all(|o| o.is_pronoun() || o.stands_in())
+    {
         return;
     }
     // "Everything goes back together": summed up, and no act.
@@ -607,9 +650,20 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         until: a.until.clone(),
         measures: a.measures.clone(),
         new: a.new,
+        named: a.objects.iter().all(|o| !o.is_pronoun() && !o.stands_in() && !o.guess && o.is_thing())
+            && !a.objects.is_empty(),
         because,
         sentence: s.number,
     };
+    // "Press the ring on for 30 seconds.": what is out goes in with it.
+    let pressed_in = act == Do::Press
+        && half == Half::Together
+        && a.particles.iter().any(|p| matches!(p.as_str(), "on" | "in" | "back" | "onto" | "into"))
+        && what.iter().any(|w| bench.out.contains(w));
+    if pressed_in {
+        deeds.push(make(Do::Install, what.clone()));
+        bench.out.retain(|p| !what.contains(p));
+    }
     deeds.push(make(act, what.clone()));
     if act == Do::Heat
         && let Some(heat) = deeds.last_mut()
@@ -769,9 +823,17 @@ fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
     vec![name(o)]
 }
 
-/// "cable" of "the cable of the fan" → "fan cable".
+/// "cable" of "the cable of the fan" → "fan cable"; one word for one thing.
 fn name(o: &Phrase) -> String {
-    let own = o.text();
+    let same = |w: &CompactString| {
+        LEXICON
+            .same_part
+            .get(lemma(w).as_str())
+            .filter(|_| o.kind != Kind::Film)
+            .cloned()
+            .unwrap_or_else(|| w.to_string())
+    };
+    let own = o.said.iter().map(same).collect::<Vec<_>>().join(" ");
     let of: Vec<String> = o.of.iter().filter(|p| !p.is_pronoun() && p.is_thing()).map(name).collect();
     match (o.kind, of.first()) {
         (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))
@@ -978,6 +1040,12 @@ fn trials(deeds: &mut [Deed]) {
     }
 }
 
+/// "Slide it under the connector and pop it up.", right after the cell was disconnected.
+fn bare_plug(d: &Deed) -> bool {
+    let bare = |w: &String| !w.ends_with('s') && w.split(' ').all(is_cable);
+    matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
+}
+
 /// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
 fn elsewhere(a: &Deed, b: &Deed) -> bool {
     let end = |d: &Deed| {
@@ -1010,6 +1078,15 @@ fn doubled(deeds: &mut Vec<Deed>) {
                 .clone()
                 .any(|e| e.what == d.what && matches!(e.act, Do::Unscrew | Do::Pry | Do::Heat | Do::Release))
         {
+            continue;
+        }
+        // "Pull the plug and not the wires. Disconnect the cell.": how, and then what.
+        let told_next = bare_plug(&d)
+            && all[n + 1..]
+                .iter()
+                .take(2)
+                .any(|e| e.act == d.act && e.half == d.half && !bare_plug(e) && e.sentence <= d.sentence + 2);
+        if told_next {
             continue;
         }
         // What was fitted is pressed and straightened with it.
@@ -1045,7 +1122,10 @@ fn doubled(deeds: &mut Vec<Deed>) {
                 && e.half == d.half
                 && !elsewhere(e, &d)
                 && d.sentence <= e.sentence + 4
-                && (e.what == d.what || shorter(&d.what, &e.what) || d.what.is_empty() && d.act != Do::Remove)
+                && (e.what == d.what
+                    || bare_plug(&d)
+                    || shorter(&d.what, &e.what)
+                    || d.what.is_empty() && d.act != Do::Remove)
                 && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)
                 && (e.count == d.count || d.count.is_none())
         });

@@ -392,7 +392,8 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         return Kind::Opener;
     }
     if (0..refs.len()).any(|i| LEXICON.units.at(&refs, i).is_some_and(|(len, _)| i + len == refs.len()))
-        || LEXICON.never_parts.contains(head) && p.words.len() == 1
+        // "Take off the front.": named by its side.
+        || LEXICON.never_parts.contains(head) && p.words.len() == 1 && !(head == "front" && p.definite)
     {
         return Kind::Nothing;
     }

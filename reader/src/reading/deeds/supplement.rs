@@ -4,14 +4,15 @@
 //! nothing of a kind (no part that leaves, no plug that is pulled), the deeds speak; where both do, the statements stand.
 
 use super::super::facts::{
-    ConnectorFact, ConnectorOp, Consumable, FastenerFact, FastenerOp, HeatFact, HeatSource, NeedFact, PartFact, PartOp,
+    ConnectorFact, ConnectorOp, Consumable, Drive, FastenerFact, FastenerOp, HeatFact, HeatSource, NeedFact, PartFact,
+    PartOp,
 };
 use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
 use super::{Deed, Do, Half, Need};
 use crate::labels::Label;
 use crate::units::{self, Measure, Quantity, Span};
-use rustc_hash::FxHashSet;
+use rustc_hash::{FxHashMap, FxHashSet};
 
 /// Fewer acts of putting together, where no word announces them, are no rebuild.
 const FEWEST: usize = 4;
@@ -49,24 +50,97 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
             Some(_) => {}
         }
     }
+    // What leaves, what goes in and what is plugged is told by the deeds alone; a doubted statement keeps its evident
+    // reading.
+    for s in statements.iter_mut().filter(|s| s.doubts.is_empty()) {
+        s.facts.parts.clear();
+        s.facts.connectors.clear();
+    }
+    sides(statements, deeds);
     let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
     let of_cue: FxHashSet<(u32, Slot)> =
         statements.iter().zip(&held).flat_map(|(s, held)| held.iter().map(|slot| (s.cue, *slot))).collect();
+    let counted: FxHashSet<(u32, Option<u32>)> =
+        statements.iter().flat_map(|s| s.facts.fasteners.iter().map(|f| (s.cue, f.count))).collect();
+    let mut in_all: FxHashMap<u32, u32> = FxHashMap::default();
+    for s in statements.iter() {
+        *in_all.entry(s.cue).or_default() += s.facts.fasteners.iter().filter_map(|f| f.count).sum::<u32>();
+    }
+    // A total told beside its groups is no further group.
+    let further = |d: &Deed| {
+        let cue = d.cue as u32;
+        let fewer = d.count.is_some_and(|n| in_all.get(&cue).is_none_or(|all| n < *all || *all == 0));
+        // Captions cut a sentence in pieces of a few words.
+        let beside = |count: Option<u32>| (cue.saturating_sub(3)..=cue + 3).any(|c| counted.contains(&(c, count)));
+        fewer && !beside(d.count) && !counted.contains(&(cue, None))
+    };
     // Where captions cut a sentence, the statements beside it hold the fact.
     let beside =
         |at: usize, slot: Slot| held[at.saturating_sub(1)..held.len().min(at + 2)].iter().any(|h| h.contains(&slot));
-    for d in deeds.iter().filter(|d| d.half != Half::Check && d.confidence >= SURE) {
+    for d in deeds.iter().filter(|d| d.half != Half::Check) {
+        let moves = matches!(slot(d.act), Some(Slot::Part(_) | Slot::Plug(_)));
+        if !moves && d.confidence < SURE {
+            continue;
+        }
         let at = statements.partition_point(|s| s.end <= d.start);
         let here = |s: &Statement| s.start < d.end && s.kind != StatementKind::Noise;
         let Some(statement) = statements.get_mut(at).filter(|s| here(s)) else { continue };
+        if moves && !statement.doubts.is_empty() {
+            continue;
+        }
         match slot(d.act) {
-            Some(slot) if of_cue.contains(&(d.cue as u32, slot)) || beside(at, slot) => {}
+            Some(slot @ Slot::Screws(_)) if further(d) => {
+                add(statement, d, slot);
+                acted(statement, d);
+            }
+            Some(slot) if !moves && (of_cue.contains(&(d.cue as u32, slot)) || beside(at, slot)) => {}
             Some(slot) => {
                 add(statement, d, slot);
                 acted(statement, d);
             }
             None => acted(statement, d),
         }
+    }
+}
+
+/// The deeds know several turns, the statements one: where all deeds of a segment take screws out, none goes in there.
+fn sides(statements: &mut [Statement], deeds: &[Deed]) {
+    let cues = |acts: [Do; 2]| -> FxHashSet<u32> {
+        deeds.iter().filter(|d| d.half != Half::Check && acts.contains(&d.act)).map(|d| d.cue as u32).collect()
+    };
+    let (out, back) = (cues([Do::Unscrew, Do::Loosen]), cues([Do::Drive, Do::Tighten]));
+    for s in statements {
+        let only_out = out.contains(&s.cue) && !back.contains(&s.cue);
+        let only_back = back.contains(&s.cue) && !out.contains(&s.cue);
+        // What only tells how tight says nothing of screws that come out.
+        s.facts.fasteners.retain(|f| !(only_out && f.op == FastenerOp::Tighten && f.count.is_none()));
+        for f in &mut s.facts.fasteners {
+            f.op = match f.op {
+                FastenerOp::Install | FastenerOp::Tighten if only_out => FastenerOp::Remove,
+                FastenerOp::Remove | FastenerOp::Loosen if only_back => FastenerOp::Install,
+                op => op,
+            };
+        }
+    }
+}
+
+/// One driver in the list of tools, and no other anywhere: it turns every screw.
+pub fn only_driver(statements: &mut [Statement]) {
+    let drive = |tool: &String| {
+        let name = tool.strip_suffix(" screwdriver")?;
+        Drive::ALL.iter().copied().find(|d| d.name() == name)
+    };
+    let named: FxHashSet<Drive> = statements.iter().flat_map(|s| s.facts.tools.iter().filter_map(drive)).collect();
+    // "For the screws we use …" says so as well.
+    let for_all = |s: &Statement| s.kind == StatementKind::Tool || s.text.to_lowercase().contains("for the screws");
+    let listed = |s: &Statement| for_all(s) && s.facts.tools.iter().any(|t| drive(t).is_some());
+    let Some(only) = named.iter().next().copied().filter(|_| named.len() == 1) else { return };
+    if !statements.iter().any(listed) {
+        return;
+    }
+    for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(|f| f.drive.is_none()) {
+        f.drive = Some(only);
+        f.guessed = true;
     }
 }
 
@@ -87,7 +161,7 @@ fn slot(act: Do) -> Option<Slot> {
         Do::Disconnect => Slot::Plug(true),
         Do::Connect => Slot::Plug(false),
         Do::Remove => Slot::Part(true),
-        Do::Install => Slot::Part(false),
+        Do::Install | Do::Transfer => Slot::Part(false),
         Do::Heat => Slot::Heat,
         _ => return None,
     })
@@ -167,7 +241,8 @@ fn is_tool(name: &str) -> bool {
 
 /// "keypad" of "keypad flex cable"; nothing of a bare "cable".
 fn serves(what: &str) -> Option<String> {
-    let kept: Vec<&str> = what.split(' ').filter(|w| !describes_cable(w.trim_end_matches('s'))).collect();
+    let kept: Vec<&str> =
+        what.split(' ').filter(|w| *w == "antenna" || !describes_cable(w.trim_end_matches('s'))).collect();
     (!kept.is_empty()).then(|| kept.join(" "))
 }
 

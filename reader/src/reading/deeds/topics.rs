@@ -16,18 +16,17 @@ impl Reader<'_> {
         if matches!(pronoun.head(), "everything" | "all" | "anything" | "something" | "nothing") {
             return None;
         }
-        let many = pronoun.plural || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
+        let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
+        let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
         if !many && !one {
             return None;
         }
         // "Take out the screw and pull it to the front.": the part, and not its screw.
-        let moved = one
-            && matches!(self.clauses[n].base.as_str(), "pull" | "slide" | "lift" | "fold" | "swing" | "push")
-            && self.clauses[n].from > 0;
+        let moves = matches!(self.clauses[n].base.as_str(), "pull" | "slide" | "lift" | "fold" | "swing" | "push");
+        let moved = one && moves && self.clauses[n].from > 0;
         let fits = |p: &&Phrase| {
-            !p.is_pronoun()
-                && !(moved && p.kind == Kind::Screw)
+            !(p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))
@@ -79,6 +78,9 @@ impl Reader<'_> {
                 }
             }
         };
+        if was.as_ref().is_some_and(|p: &Phrase| p.kind == Kind::Screw) && one && age > 0 && moves {
+            return None;
+        }
         was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
     }
 
@@ -89,8 +91,13 @@ impl Reader<'_> {
         let others = self.words[p.from..p.to]
             .iter()
             .any(|w| matches!(w.lemma.as_str(), "other" | "remaining" | "rest" | "all" | "second" | "third"));
-        let bare =
-            !others && p.kind == Kind::Plug && p.of.is_empty() && !mains && p.words.iter().all(|w| describes_cable(w));
+        let aerial = p.words.iter().any(|w| matches!(w.as_str(), "antenna" | "aerial"));
+        let bare = !others
+            && !aerial
+            && p.kind == Kind::Plug
+            && p.of.is_empty()
+            && !mains
+            && p.words.iter().all(|w| describes_cable(w));
         if !bare {
             return p.clone();
         }

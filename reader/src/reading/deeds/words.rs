@@ -143,7 +143,9 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
             at += len;
             continue;
         }
-        if let Some(figure) = numbers::figure_at(&lemmas, at).filter(|_| !one_as_a_thing(&words, at)) {
+        let somebody =
+            words[at].is("one") && words.get(at + 1).is_some_and(|w| LEXICON.classes.modal.contains(w.said.as_str()));
+        if let Some(figure) = numbers::figure_at(&lemmas, at).filter(|_| !one_as_a_thing(&words, at) && !somebody) {
             for word in &mut words[at..at + figure.len] {
                 word.tag = Tag::Num;
             }
@@ -368,6 +370,10 @@ impl Tagger<'_> {
         }
         if word == "to" {
             return self.to(at);
+        }
+        // "Now one can take away the lid."
+        if said == "one" && c.modal.contains(self.said(at + 1)) && !matches!(before, Some(Tag::Det | Tag::Adj)) {
+            return Tag::Pron;
         }
         // "the new one goes in"
         if word == "one"
@@ -653,6 +659,10 @@ impl Tagger<'_> {
         let Some(w) = self.words.get(at) else { return false };
         let c = &LEXICON.classes;
         let word = w.lemma.as_str();
+        // "put it all back together"
+        if word == "back" && matches!(self.lemma(at + 1), "together" | "in" | "on" | "into" | "onto" | "up" | "again") {
+            return false;
+        }
         if matches!(word, "first" | "next" | "last" | "again") && (w.pause || !self.noun_at(at + 1)) {
             return false;
         }
@@ -719,6 +729,7 @@ impl Tagger<'_> {
                     | "push"
                     | "slide"
                     | "hook"
+                    | "lay"
             )
             && (word == "in"
                 || word == "on" && !matches!(self.words[at - 1].verb(), "set" | "push" | "slide" | "hook"));
@@ -749,6 +760,19 @@ impl Tagger<'_> {
         let w = &self.words[at];
         if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
             return false;
+        }
+        // "step 7 disconnect the plug": a number of the list, then an order.
+        if w.is("step") && self.words.get(at + 1).is_some_and(|n| numbers::figure_at(&[n.lemma.as_str()], 0).is_some())
+        {
+            return false;
+        }
+        if before == Some(Tag::Num)
+            && at > 1
+            && self.words[at - 2].is("step")
+            && w.base.is_some()
+            && w.form == Form::Base
+        {
+            return true;
         }
         // "one Phillips-head screw that fastens the plate"
         if base_is_screw_of(self.words, at) {
@@ -814,6 +838,18 @@ impl Tagger<'_> {
                         && at > 1
                         && self.words[at - 2].tag == Tag::Noun
                 }
+                // "it's only plastic stick the feet on": what it is, and then an order.
+                Some(Tag::Adj)
+                    if next_object
+                        && at > 1
+                        && self.words[..at - 1]
+                            .iter()
+                            .rev()
+                            .find(|w| w.tag != Tag::Adv)
+                            .is_some_and(|w| w.tag == Tag::Be) =>
+                {
+                    true
+                }
                 Some(Tag::Det | Tag::Adj | Tag::Owner) => false,
                 Some(Tag::Prep) => false,
                 Some(Tag::Be)
@@ -841,13 +877,15 @@ impl Tagger<'_> {
                         || self.words.get(at + 1).is_some_and(|n| n.form == Form::Ing && n.base.is_some())
                 }
                 Some(Tag::Noun) if self.words[at - 1].tag == Tag::Adv => next_object || !nounlike,
+                // "the wires of the battery tear easily"
+                Some(Tag::Noun) if matches!(self.lemma(at + 1), "easily" | "quickly" | "apart") && !next_end => true,
                 Some(Tag::Noun) => {
                     let plural = self.words[at - 1].said != self.words[at - 1].lemma;
                     if nounlike { next_object || (plural && (next_particle || next_adverb)) && !next_end } else { true }
                 }
                 Some(Tag::Part | Tag::Verb) => {
                     if nounlike {
-                        next_object || (next_particle && before == Some(Tag::Part))
+                        next_object || next_particle && (before == Some(Tag::Part) || self.object_at(at + 2))
                     } else {
                         true
                     }

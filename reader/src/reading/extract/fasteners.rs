@@ -295,7 +295,8 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
             (!np.plural && t.said[np.to.min(words.len()) - 1].len() > 2 && np.definite && np.head() != "nut")
                 .then_some(1)
         });
-        let count = if np.words.iter().any(|w| w == "head" || w == "hole") { None } else { single };
+        // "screw heads" counts heads; "four Phillips-head screws" counts screws.
+        let count = if matches!(np.head(), "head" | "hole") { None } else { single };
         take(&mut out, (np.from, np.to), count, false, np.definite);
     }
     let near = named || memory.screws.cue == Some(scene.cue);
@@ -714,6 +715,12 @@ pub(in super::super) fn drive_near(words: &[&str], from: usize, to: usize) -> Op
     let mut found: Option<(Drive, Option<String>)> = None;
     for i in from..to {
         if let Some((drive, code)) = numbers::bit_code(words[i]) {
+            // "the P0 Phillips-head screws": the drive's name says which of the letters "P" is meant.
+            let size = words[i].trim_start_matches(|c: char| c.is_ascii_alphabetic());
+            let named = LEXICON.drives.at(words, i + 1).map(|(_, drive)| *drive);
+            if let Some(named) = named.filter(|n| *n != drive && words[i].starts_with('p')) {
+                return Some((named, Some(named.bit(size))));
+            }
             return Some((drive, Some(code)));
         }
         if words[i] == "t"

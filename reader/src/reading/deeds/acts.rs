@@ -68,6 +68,14 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     for p in &topics {
         topic.put(number, p, did);
     }
+    // "The pump is on a big plug. I take that off.": the plug is meant.
+    for c in clauses.iter().filter(|c| c.base == "be" && c.mood == Mood::Plain) {
+        let plug =
+            c.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Plug && !np.definite && np.of.is_empty());
+        if let (Some((_, plug)), Some(owner)) = (plug, c.subjects.first().filter(|s| s.kind == Kind::Part)) {
+            topic.put(number, &Phrase { of: vec![owner.clone()], ..plug.clone() }, did);
+        }
+    }
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
     let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
     out.heading = heading;
@@ -471,6 +479,19 @@ impl Reader<'_> {
                     told.together =
                         told.together.map(|(act, why)| (if act == Do::Drive { Do::Tighten } else { act }, why));
                 }
+                // "Put it with the spring.": laid beside what it belongs to.
+                let beside = |(p, np): &(compact_str::CompactString, Phrase)| {
+                    p == "with" && np.kind == Kind::Part && np.definite
+                };
+                if matches!(told.together, Some((Do::Install, _)))
+                    && c.base == "put"
+                    && c.particles.is_empty()
+                    && !c.places.is_empty()
+                    && c.places.iter().all(beside)
+                {
+                    told.apart = Some((Do::Mark, "laid beside its part"));
+                    told.together = told.apart;
+                }
                 if self.comes_in_turn(c) {
                     let plug = objects.iter().all(|o| o.kind == Kind::Plug);
                     let act = if plug { Do::Connect } else { Do::Install };
@@ -704,17 +725,18 @@ impl Reader<'_> {
     }
 
     fn falls_off(&self, c: &Clause) -> bool {
-        c.antecedent.as_ref().is_some_and(|a| a.kind == Kind::Part)
-            && matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
+        matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
             && c.form == Form::Third
             && c.particles.iter().any(|p| p == "off" || p == "out")
             && c.places.is_empty()
-            && self
-                .clauses
-                .iter()
-                .take_while(|k| k.from < c.from)
-                .last()
-                .is_some_and(|k| k.base == "be" && k.subjects.is_empty())
+            && self.shown_before(c).is_some()
+    }
+
+    /// "There's a rubber ring …": the clause before that shows a part.
+    fn shown_before(&self, c: &Clause) -> Option<&Clause> {
+        let before = self.clauses.iter().take_while(|k| k.from < c.from).last()?;
+        let part = before.objects.iter().any(|o| o.kind == Kind::Part);
+        (before.base == "be" && before.subjects.is_empty() && part).then_some(before)
     }
 
     /// "use a driver to remove the screws", "the next step is to pull": the aim is what is done.
@@ -785,6 +807,9 @@ impl Reader<'_> {
 
     /// What a clause is done to; `None` where nobody does anything.
     fn done_to(&self, n: usize, c: &Clause, due: bool) -> Option<Vec<Phrase>> {
+        if c.mood == Mood::Relative && !due && self.falls_off(c) {
+            return self.shown_before(c).map(|shown| shown.objects.clone());
+        }
         if c.mood == Mood::Relative {
             let antecedent = c.antecedent.clone()?;
             // "The first thing that has to be removed is the kickstand."
@@ -970,7 +995,9 @@ impl Reader<'_> {
             // "The board goes in and two screws."
             let screws = c.objects.iter().filter(|o| o.kind == Kind::Screw && o.count.is_some());
             let mine: Vec<Phrase> = mine.into_iter().chain(screws.cloned()).collect();
-            let object_less = c.objects.iter().all(|o| !o.is_thing() || o.kind == Kind::Screw && o.count.is_some());
+            // "The screws come out one two three."
+            let counted = |o: &Phrase| o.count.is_some() && (o.kind == Kind::Screw || o.is_pronoun());
+            let object_less = c.objects.iter().all(|o| !o.is_thing() || counted(o));
             let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;
             let goes = goes
                 && !(c.base == "go"

@@ -12,6 +12,7 @@
 
 mod acts;
 mod clauses;
+mod figured;
 mod grammar;
 mod halves;
 mod objects;
@@ -24,6 +25,7 @@ mod topics;
 mod wording;
 mod words;
 
+pub(super) use figured::figured;
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft};
 pub(super) use supplement::{only_driver, supplement, turn};
 pub use wording::{headline, instruction};
@@ -95,6 +97,15 @@ pub enum Half {
     Check,
 }
 
+/// Screws of one size among those of an act.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub struct ScrewGroup {
+    pub count: Option<u32>,
+    pub drive: Option<Drive>,
+    pub bit: Option<String>,
+    pub length_mm: Option<f64>,
+}
+
 /// One act with its roles.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Deed {
@@ -108,6 +119,8 @@ pub struct Deed {
     pub drive: Option<Drive>,
     pub bit: Option<String>,
     pub length_mm: Option<f64>,
+    /// Where the screws are of several sizes: each size; `count` is empty then.
+    pub groups: Vec<ScrewGroup>,
     /// Where, by preposition and thing.
     pub places: Vec<(String, String)>,
     pub manner: Vec<String>,
@@ -294,6 +307,51 @@ mod tests {
     #[case::shut_down("Shut the recorder down.", "power_off recorder")]
     #[case::worn("Wear safety glasses.", "protect safety glasses")]
     #[case::captive("Loosen the captive screw of the door.", "loosen door")]
+    #[case::comes_off_too("There's a rubber ring on the post that comes off too.", "remove rubber ring")]
+    #[case::lifted_a_little("Lift the hood by no more than 40 degrees.", "open hood")]
+    #[case::slid_free("Push the hood about 3 millimetres towards the lamp.", "release hood")]
+    #[case::turned_free("Turn the base 10 degrees anticlockwise.", "release base")]
+    #[case::stands_on_screws("The arm is on two screws.", "unscrew arm, remove arm")]
+    #[case::held_and_gone(
+        "Two screws hold the sensor board. Looking at it, we see the port.",
+        "unscrew sensor board, remove sensor board"
+    )]
+    #[case::held_and_told("Two screws hold the tray. Lift the tray out.", "unscrew tray, remove tray")]
+    #[case::captive_shown(
+        "There is one captive screw at its end. Loosen it and lift the tray out.",
+        "loosen tray, remove tray"
+    )]
+    #[case::a_head_and_no_verb("Remove the three Phillips-head screws that fasten the arm.", "unscrew arm")]
+    #[case::its_connector("The pump is on a big plug. I'm taking that off first.", "disconnect pump plug")]
+    #[case::a_row_of_plugs(
+        "Lift up the flap. That one is for the buzzer. And this one goes to the lamp.",
+        "release flap, disconnect buzzer, disconnect lamp"
+    )]
+    #[case::on_the_board("On the radio board you only remove the cable.", "disconnect radio board cable")]
+    #[case::two_ends(
+        "Unplug the lamp leads from the relay board. Unplug the lamp leads from the sensor bar.",
+        "disconnect lamp leads, disconnect lamp leads"
+    )]
+    #[case::torn_word("Now this connect the horn plug.", "disconnect horn plug")]
+    #[case::out_of_the_clips("Pull the lamp leads out of the cable clips.", "remove lamp leads")]
+    #[case::noted("Note the path of the lamp leads around the rollers.", "mark lamp leads")]
+    #[case::tape_off("Remove the tape that keeps the leads on the lid.", "peel tape")]
+    #[case::same_again(
+        "Pull the pump flex out. Same thing again for the lamp flex.",
+        "disconnect pump flex, disconnect lamp flex"
+    )]
+    #[case::what_holds_stays("Take out the screw and pull the bracket to you.", "unscrew bracket, remove bracket")]
+    #[case::lift_at_the_end(
+        "Slide the bar towards the hinge to free its hooks and lift it out.",
+        "release bar, remove bar"
+    )]
+    #[case::first_thing_to("The first thing to disconnect is the pump.", "disconnect pump")]
+    #[case::device_unplugged("Unplug the radio first.", "unplug radio")]
+    #[case::run_down("Run the battery down to 20 percent.", "discharge battery")]
+    #[case::eye_glasses("Put on the eye glasses.", "protect eye glasses")]
+    #[case::one_may("Now one can take away the screen.", "remove screen")]
+    #[case::numbered("step 7 disconnect the pump plug", "disconnect pump plug")]
+    #[case::it_is_off_already("Take the lid off. It comes out with the ring.", "remove lid")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);
@@ -309,6 +367,13 @@ mod tests {
     #[case::remark("The cable goes to the lamp.")]
     #[case::announced("In this video we will replace the fan.")]
     #[case::listed("You need a screwdriver, a spudger and tweezers.")]
+    #[case::who_wants("Who wants to change the belt must take away the lid.")]
+    #[case::when_it_comes("The card gets bent when the lid comes off.")]
+    #[case::when_you_pull("The card will snap when you pull the shell.")]
+    #[case::a_caution("Check that the leads do not get pinched.")]
+    #[case::of_a_catalogue("And the spring catalogue is out.")]
+    #[case::because("They stay, because two cables connect it to the base.")]
+    #[case::stop_there("If it is puffed up stop right there.")]
     fn talk_tells_none(#[case] text: &str) {
         assert_eq!(words(&read(text)), "");
     }
@@ -326,6 +391,18 @@ mod tests {
     #[case("Apply new glue to the rim and press the glass on.", "apply glue, install glass")]
     #[case("Press the cover on until it clicks.", "install cover")]
     #[case("Swap the old holder over to the new pump.", "transfer holder")]
+    #[case("Install the fan with three screws.", "install fan, drive fan")]
+    #[case("The fan plug comes last.", "connect fan plug")]
+    #[case("Fan in, two screws.", "install fan, drive fan")]
+    #[case("Lay the lamp leads into the groove.", "route lamp leads")]
+    #[case("Put some heavy books on the lid for an hour.", "press lid")]
+    #[case("Press the lid on for 20 seconds.", "install lid, press lid")]
+    #[case("Connect the fan first, then the pump.", "connect fan, connect pump")]
+    #[case("Take the lid off of the bench and slide it back on.", "install lid")]
+    #[case("Put it all back together.", "")]
+    #[case("The fan goes in and two screws.", "install fan, drive fan")]
+    #[case("Lay in the new seal.", "install seal")]
+    #[case("The fan flex in, latch down.", "connect fan flex, close latch")]
     fn going_back_reads_the_other_way(#[case] text: &str, #[case] wanted: &str) {
         let all = read(&format!("{APART}{text}"));
         let back: Vec<Deed> = all.into_iter().filter(|d| d.half == Half::Together).collect();

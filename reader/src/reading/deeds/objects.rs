@@ -203,16 +203,19 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
 /// where nobody says so.
 fn implied(deeds: &mut Vec<Deed>) {
     let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
+    let gone: BTreeSet<String> = deeds
+        .iter()
+        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release) && e.half == Half::Apart)
+        .flat_map(|e| &e.what)
+        .map(|w| last(w))
+        .collect();
+    let mut named: BTreeSet<String> = BTreeSet::new();
     let mut at = 0;
     while at < deeds.len() {
         let d = &deeds[at];
         let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
         if let Some(part) = d.what.first().filter(|_| shown).cloned() {
-            let told = deeds.iter().any(|e| {
-                matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release)
-                    && e.half == Half::Apart
-                    && e.what.iter().any(|w| last(w) == last(&part))
-            });
+            let told = gone.contains(&last(&part)) || !named.insert(last(&part));
             let nameless = deeds[at + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
             if !told && !nameless {
                 let off = Deed {
@@ -640,6 +643,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         drive,
         bit: a.bit.clone(),
         length_mm: a.length_mm,
+        groups: Vec::new(),
         cue: a.cue,
         start: a.start,
         end: a.end,
@@ -722,7 +726,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
 }
 
 fn is_cable(word: &str) -> bool {
-    describes_cable(&lemma(word))
+    describes_cable(&lemma(word)) && word != "antenna"
 }
 
 /// A part leaves or goes in: screws told before and behind are two groups.
@@ -794,7 +798,7 @@ fn tells_where(preposition: &str, np: &Phrase) -> bool {
                 | "during"
                 | "because"
         )
-        && !matches!(np.kind, Kind::Time | Kind::Opener | Kind::Cup | Kind::Heater | Kind::Picture)
+        && !matches!(np.kind, Kind::Time | Kind::Opener | Kind::Cup | Kind::Heater | Kind::Picture | Kind::Screw)
 }
 
 fn placed(np: &Phrase) -> String {

@@ -39,6 +39,8 @@ pub struct DraftAct {
     pub confidence: f64,
     pub text: String,
     #[serde(skip)]
+    cue: u32,
+    #[serde(skip)]
     end: usize,
 }
 
@@ -49,19 +51,30 @@ const MAX_DEEDS: usize = 8;
 pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) -> DraftSheet {
     let mut groups: Vec<Vec<Deed>> = Vec::new();
     for deed in deeds {
-        match groups.last_mut().filter(|g| goes_on(g, deed)) {
+        // What a reader has just been told is told again only in a step of its own.
+        let again = |g: &Vec<Deed>| g.iter().any(|d| wording::sentence(d) == wording::sentence(deed));
+        match groups.last_mut().filter(|g| goes_on(g, deed) && !again(g)) {
             Some(group) => group.push(deed.clone()),
             None => groups.push(vec![deed.clone()]),
         }
     }
     let mut out: Vec<DraftStep> = groups.iter().map(|g| step(recording, g)).collect();
     for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
-        let at = out.iter().position(|s| s.acts.iter().any(|a| a.end >= warning.start)).or(out.len().checked_sub(1));
-        if let Some(at) = at {
+        if let Some(at) = belongs(&out, warning) {
             out[at].cautions.push(warning.text.clone());
         }
     }
     DraftSheet { steps: out }
+}
+
+/// The step that a warning is told for: what its segment does behind it, else what it did before it, else what comes next.
+fn belongs(steps: &[DraftStep], warning: &Statement) -> Option<usize> {
+    let step = |fits: &dyn Fn(&DraftAct) -> bool| steps.iter().position(|s| s.acts.iter().any(fits));
+    let here = |a: &DraftAct| (warning.cue..=warning.last_cue).contains(&a.cue);
+    step(&|a| here(a) && a.end >= warning.start)
+        .or_else(|| steps.iter().rposition(|s| s.acts.iter().any(here)))
+        .or_else(|| step(&|a| a.end >= warning.start))
+        .or(steps.len().checked_sub(1))
 }
 
 fn step(recording: &Recording, deeds: &[Deed]) -> DraftStep {
@@ -72,6 +85,7 @@ fn step(recording: &Recording, deeds: &[Deed]) -> DraftStep {
         at_s: recording.cues[d.cue].start.unwrap_or(0) / 1000,
         confidence: d.confidence,
         text: wording::sentence(d),
+        cue: d.cue as u32,
         end: d.end,
     };
     DraftStep {

@@ -3,7 +3,7 @@
 use super::super::Statement;
 use super::super::facts::Drive;
 use super::grammar::GRAMMAR;
-use super::{Deed, Do};
+use super::{Deed, Do, ScrewGroup};
 use crate::labels::Label;
 use crate::units::{Measure, Quantity, number};
 
@@ -131,17 +131,21 @@ pub(super) fn sentence(d: &Deed) -> String {
     format!("{}.", capital(&text))
 }
 
+/// Most sizes of screws that one sentence names behind its first.
+const MAX_GROUPS: usize = 2;
+
 fn screws(d: &Deed, the: Option<&str>) -> String {
-    let kind = d.bit.clone().or_else(|| d.drive.map(|k: Drive| k.label().to_owned()));
-    let length = d.length_mm.map(|l| format!(" ({} mm)", number(l)));
-    let noun = if d.count == Some(1) { "screw" } else { "screws" };
-    let count = d.count.map(|n| format!("{} ", numeral(n)));
     let of = the.filter(|t| *t != "the screws").map(|t| format!(" of {t}"));
-    let group: String =
-        [Some("the ".to_owned()), count, kind.map(|k| format!("{k} ")), Some(noun.to_owned()), length, of]
-            .into_iter()
-            .flatten()
-            .collect();
+    let of = of.unwrap_or_default();
+    let whole = ScrewGroup { count: d.count, drive: d.drive, bit: d.bit.clone(), length_mm: d.length_mm };
+    let group = match d.groups.split_first() {
+        None => format!("{}{of}", group(&whole, true)),
+        Some((first, rest)) => {
+            let alike = |g: &ScrewGroup| (g.drive, &g.bit) == (first.drive, &first.bit);
+            let more: Vec<String> = rest.iter().take(MAX_GROUPS).map(|g| group(g, !alike(g))).collect();
+            format!("{}{of}, then {}", group(first, true), more.join(" and "))
+        }
+    };
     let verb = match d.act {
         Do::Drive => "Drive in",
         Do::Tighten => "Tighten",
@@ -149,6 +153,18 @@ fn screws(d: &Deed, the: Option<&str>) -> String {
         _ => "Undo",
     };
     format!("{verb} {group}")
+}
+
+/// "the four T5 screws (6 mm)"; of a further group of the same kind only "the two (8 mm)".
+fn group(g: &ScrewGroup, named: bool) -> String {
+    let kind = g.bit.clone().or_else(|| g.drive.map(|k: Drive| k.label().to_owned())).filter(|_| named);
+    let noun = named.then_some(if g.count == Some(1) { " screw" } else { " screws" });
+    let count = g.count.map(|n| format!(" {}", numeral(n)));
+    let length = g.length_mm.map(|l| format!(" ({} mm)", number(l)));
+    [Some("the".to_owned()), count, kind.map(|k| format!(" {k}")), noun.map(str::to_owned), length]
+        .into_iter()
+        .flatten()
+        .collect()
 }
 
 /// Numerals from two digits on.
@@ -175,7 +191,11 @@ fn by(d: &Deed) -> Option<String> {
 /// " to 80 °C", " for 3 minutes".
 fn figures(d: &Deed) -> Vec<String> {
     let mut out: Vec<String> = Vec::new();
+    let mut told: Vec<Quantity> = Vec::new();
     for m in &d.measures {
+        if told.contains(&m.quantity) {
+            continue;
+        }
         let span = |unit: &str, f: &dyn Fn(f64) -> f64| match m.to {
             Some(to) => format!("{} to {} {unit}", number(f(m.value)), number(f(to))),
             None => format!("{} {unit}", number(f(m.value))),
@@ -193,7 +213,8 @@ fn figures(d: &Deed) -> Vec<String> {
             (Quantity::Torque, Do::Tighten | Do::Drive) => Some(format!(" to {}", span("N·m", &|v| v))),
             _ => None,
         };
-        out.extend(text.filter(|t| !out.contains(t)));
+        told.extend(text.is_some().then_some(m.quantity));
+        out.extend(text);
     }
     out.truncate(2);
     out

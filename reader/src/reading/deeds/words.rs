@@ -761,6 +761,13 @@ impl Tagger<'_> {
         if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
             return false;
         }
+        // "if it is puffed up stop right there"
+        if w.is("stop")
+            && w.form == Form::Base
+            && matches!(self.lemma(at + 1), "right" | "there" | "here" | "immediately")
+        {
+            return true;
+        }
         // "step 7 disconnect the plug": a number of the list, then an order.
         if w.is("step") && self.words.get(at + 1).is_some_and(|n| numbers::figure_at(&[n.lemma.as_str()], 0).is_some())
         {

@@ -126,7 +126,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let repairs = sentences.iter().map(|s| of_sentence(&repairs, s)).collect::<Vec<_>>();
     let tagged: Vec<Tagged<'_>> = sentences.iter().map(|s| tags::tag(&s.tokens, punctuated)).collect();
     let clauses: Vec<Vec<Clause>> = tagged.iter().map(clauses::split).collect();
-    let (mut deeds, needs) = deeds::tell(recording, &sentences);
+    let deeds::Telling { mut deeds, needs, tools } = deeds::tell(recording, &sentences);
     let turn = deeds::turn(&deeds, turn(&sentences, &tagged, &clauses));
 
     let place = Placing { recording, starts: cue_starts(recording), text };
@@ -157,6 +157,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     safety::doubt(&mut statements, &told, hints);
     settle::settle(&mut statements);
     deeds::supplement(&mut statements, &deeds, &needs);
+    deeds::tools_at_hand(&mut statements, &tools);
     deeds::only_driver(&mut statements);
     deeds::figured(&mut deeds, &statements);
     Reading { deeds, ..conclude(recording, statements) }

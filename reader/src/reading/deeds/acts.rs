@@ -31,9 +31,15 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         thanks: LEXICON.noise.any(&lemmas).is_some(),
         ..Sentenced::default()
     };
+    if words.is_empty() {
+        return out;
+    }
+    out.span = (words[0].start, words[words.len() - 1].end);
+    out.tools = reader.tools_at_hand();
     if reader.is_list() || reader.is_heading() || reader.announces() {
         return out;
     }
+    out.chain = reader.chain();
     out.cue = words[0].cue;
     out.span = (words[0].start, words[words.len() - 1].end);
     out.target = reader.target();
@@ -129,6 +135,22 @@ impl Reader<'_> {
         let heading = self.words.len() <= 8 && LEXICON.rebuild.any(self.lemmas).is_some();
         let announced = heading || GRAMMAR.together.iter().any(|p| has(self.text, p));
         announced && !self.text.contains("if you") && !self.text.contains("reverse")
+    }
+
+    /// "Things that I keep on my bench are a hobby knife …", "a hairdryer will also do".
+    fn tools_at_hand(&self) -> Vec<String> {
+        let has_it = |c: &Clause| {
+            !c.negated
+                && !c.supposed
+                && matches!(
+                    c.base.as_str(),
+                    "use" | "have" | "need" | "keep" | "take" | "grab" | "get" | "do" | "wear" | "want"
+                )
+        };
+        if self.words.iter().any(|w| w.tag == super::words::Tag::Neg) || !self.clauses.iter().any(has_it) {
+            return Vec::new();
+        }
+        tools_named(self.lemmas)
     }
 
     /// "You need these tools", "tools required": named and not used.

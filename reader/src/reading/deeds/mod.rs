@@ -11,6 +11,7 @@
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 
 mod acts;
+mod chains;
 mod clauses;
 mod figured;
 mod grammar;
@@ -27,7 +28,7 @@ mod words;
 
 pub(super) use figured::figured;
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft};
-pub(super) use supplement::{only_driver, supplement, turn};
+pub(super) use supplement::{only_driver, supplement, tools_at_hand, turn};
 pub use wording::{headline, instruction};
 
 use super::Hints;
@@ -154,13 +155,22 @@ pub(super) struct Need {
     pub end: usize,
 }
 
+/// What all sentences of a recording tell.
+pub(super) struct Telling {
+    pub deeds: Vec<Deed>,
+    /// Jobs that are only spoken of.
+    pub needs: Vec<Need>,
+    /// Tools that somebody has, takes or needs, with the characters of the sentence.
+    pub tools: Vec<((usize, usize), Vec<String>)>,
+}
+
 /// Reads the deeds of a recording, in the order in which they are told.
 pub fn deeds(recording: &Recording) -> Vec<Deed> {
     super::read(recording).deeds
 }
 
 /// The deeds that sentences tell, and the jobs that they only speak of.
-pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>, Vec<Need>) {
+pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let sentences = joined(recording, sentences);
     let mut told = Vec::new();
     let mut topic = told::Topic::default();
@@ -168,7 +178,9 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> (Vec<Deed>,
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
     let halves = halves::halves(&told);
-    objects::settle(told, &halves, recording.title.as_deref().unwrap_or_default())
+    let tools = told.iter().filter(|s| !s.tools.is_empty()).map(|s| (s.span, s.tools.clone())).collect();
+    let (deeds, needs) = objects::settle(told, &halves, recording.title.as_deref().unwrap_or_default());
+    Telling { deeds, needs, tools }
 }
 
 /// Sentences over segment borders: a cut in the middle of a phrase is no end.

@@ -70,6 +70,7 @@ impl Bench {
 /// Jobs that are told and not done: what has to come off first to reach something.
 fn needs(told: &[Sentenced]) -> Vec<Need> {
     let mut out: Vec<(usize, Need)> = Vec::new();
+    let mut chains: Vec<Need> = Vec::new();
     for s in told {
         let supposed: Vec<&Told> = s.acts.iter().filter(|a| a.hypothetical).collect();
         let undone = |a: &&&Told| {
@@ -84,6 +85,12 @@ fn needs(told: &[Sentenced]) -> Vec<Need> {
             .flat_map(|a| &a.objects)
             .filter(|o| !o.new && matches!(o.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape));
         let after: Vec<String> = names.map(name).collect();
+        if let Some((target, after)) = &s.chain {
+            let need =
+                Need { target: name(target), after: after.iter().map(name).collect(), start: s.span.0, end: s.span.1 };
+            chains.push(need);
+            continue;
+        }
         match &s.target {
             Some(target) if !supposed.is_empty() => {
                 let target = name(target);
@@ -101,7 +108,8 @@ fn needs(told: &[Sentenced]) -> Vec<Need> {
             _ => {}
         }
     }
-    out.into_iter().map(|(_, need)| need).filter(|n| !n.after.is_empty()).collect()
+    let jobs = out.into_iter().map(|(_, need)| need).filter(|n| !n.after.is_empty());
+    jobs.chain(chains).collect()
 }
 
 /// The word for the whole device: one that the title has, else the first.

@@ -124,6 +124,26 @@ fn sides(statements: &mut [Statement], deeds: &[Deed]) {
     }
 }
 
+/// Tools that somebody has on the bench, takes or needs, where the statement passed them over as talk.
+pub fn tools_at_hand(statements: &mut [Statement], tools: &[((usize, usize), Vec<String>)]) {
+    for ((start, end), names) in tools {
+        let from = statements.partition_point(|s| s.end <= *start);
+        let to = statements.partition_point(|s| s.start < *end).max(from);
+        for name in names.iter().filter(|n| is_tool(n)) {
+            // Breathless speech is one sentence and several statements.
+            let word = name.rsplit(' ').next().unwrap_or(name);
+            let mut here = statements[from..to].iter_mut().filter(|s| s.kind != StatementKind::Noise);
+            let named = here.find(|s| to == from + 1 || s.text.to_lowercase().contains(word));
+            let Some(s) = named.filter(|s| !s.facts.tools.contains(name)) else { continue };
+            s.facts.tools.push(name.clone());
+            if s.kind == StatementKind::Chatter {
+                s.kind = StatementKind::Observation;
+                s.because = vec![format!("names a tool at hand: “{name}”")];
+            }
+        }
+    }
+}
+
 /// One driver in the list of tools, and no other anywhere: it turns every screw.
 pub fn only_driver(statements: &mut [Statement]) {
     let drive = |tool: &String| {

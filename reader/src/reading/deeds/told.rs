@@ -67,6 +67,10 @@ pub(super) struct Sentenced {
     pub drivers: Vec<Drive>,
     /// Temperatures and times of a sentence without a deed: they belong to the deed before.
     pub measures: Vec<Measure>,
+    /// Tools that somebody has, takes or needs.
+    pub tools: Vec<String>,
+    /// What has to come off before what, said beside the work.
+    pub chain: Option<(Phrase, Vec<Phrase>)>,
     /// What would be reached: "if you wanted to change the fan".
     pub target: Option<Phrase>,
     /// Segment in which it begins.

@@ -980,6 +980,8 @@ impl Tagger<'_> {
                         || (next_object && base != "screw")
                 }
                 Some(Tag::Sub) => true,
+                // "Seems like the board stays."
+                None if at == 0 && self.lemma(at + 1) == "like" => true,
                 // "Inside sits one screw."
                 None if at == 1
                     && self.words[0].tag == Tag::Adv

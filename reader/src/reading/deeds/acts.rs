@@ -632,6 +632,10 @@ impl Reader<'_> {
         {
             return None;
         }
+        // "Take it to a drop off": carried somewhere, and not taken off.
+        if matches!(c.base.as_str(), "take" | "bring") && c.places.iter().any(|(p, np)| p == "to" && !np.definite) {
+            return None;
+        }
         let mut objects = self.named(n, c, &self.done_to(n, c, due)?);
         // "Pull on the tag."
         if objects.is_empty()

@@ -385,6 +385,7 @@ mod tests {
     #[case::a_caution("Check that the leads do not get pinched.")]
     #[case::of_a_catalogue("And the spring catalogue is out.")]
     #[case::because("They stay, because two cables connect it to the base.")]
+    #[case::carried("If it is puffed up, take it to a battery drop off.")]
     #[case::stop_there("If it is puffed up stop right there.")]
     fn talk_tells_none(#[case] text: &str) {
         assert_eq!(words(&read(text)), "");

@@ -213,7 +213,7 @@ fn implied(deeds: &mut Vec<Deed>) {
     let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
     let gone: BTreeSet<String> = deeds
         .iter()
-        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release) && e.half == Half::Apart)
+        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release | Do::Turn) && e.half == Half::Apart)
         .flat_map(|e| &e.what)
         .map(|w| last(w))
         .collect();
@@ -306,6 +306,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         }
         Do::Disconnect | Do::Connect => {
             for o in &a.objects {
+                // "plug it in", said of the whole thing while a latch was spoken of last.
+                if o.stands_in() && matches!(o.kind, Kind::Lever | Kind::Latch | Kind::Film) {
+                    continue;
+                }
                 if o.is_pronoun() {
                     what.extend(bench.plug.clone());
                 } else {
@@ -388,7 +392,12 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                     Kind::Screw => {
                         what.push(bench.screws.as_ref().map_or("screws".to_owned(), |h| format!("{h} screws")))
                     }
-                    Kind::Picture => what.extend(o.of.iter().rev().find(|p| p.is_thing() && !p.is_pronoun()).map(name)),
+                    Kind::Picture => {
+                        let named = o.of.iter().rev().find(|p| p.is_thing() && !p.is_pronoun()).map(name);
+                        // "a picture of that": of the cables just spoken of, or of what is in work.
+                        let that = || o.of.first().and_then(|_| bench.plug.clone().or(bench.at.clone()));
+                        what.extend(named.or_else(that));
+                    }
                     _ => what.extend(one(o, bench)),
                 }
             }
@@ -1014,7 +1023,11 @@ fn pried(a: &Told, bench: &Bench) -> Vec<String> {
                 | "along"
                 | "around"
                 | "in"
-        ) && (np.is_thing() && !tool(np) && !np.is_pronoun() && !matches!(np.kind, Kind::Glue | Kind::Tape)
+        ) && (np.is_thing()
+            && np.head() != "front"
+            && !tool(np)
+            && !np.is_pronoun()
+            && !matches!(np.kind, Kind::Glue | Kind::Tape)
             || np.of.iter().any(|p| p.is_thing()))
     });
     if let Some((_, np)) = place {
@@ -1054,7 +1067,7 @@ fn trials(deeds: &mut [Deed]) {
 
 /// "Slide it under the connector and pop it up.", right after the cell was disconnected.
 fn bare_plug(d: &Deed) -> bool {
-    let bare = |w: &String| !w.ends_with('s') && w.split(' ').all(is_cable);
+    let bare = |w: &String| !w.ends_with('s') && !w.contains(' ') && is_cable(w);
     matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
 }
 

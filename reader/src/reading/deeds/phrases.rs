@@ -97,7 +97,10 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
                     | "half"
             );
         end = after;
-        if empty && w[after - 1].tag != Tag::Pron {
+        // "all of those"
+        if phrase.is_pronoun() && of.is_pronoun() {
+            phrase = Phrase { from: phrase.from, plural: true, count: phrase.count, ..of };
+        } else if empty && w[after - 1].tag != Tag::Pron {
             let count = phrase.count.filter(|_| phrase.is_pronoun() || of.kind == Kind::Screw).or(of.count);
             phrase = Phrase { from: phrase.from, count, ..of };
         } else {

@@ -25,8 +25,13 @@ impl Reader<'_> {
         // "Take out the screw and pull it to the front.": the part, and not its screw.
         let moves = matches!(self.clauses[n].base.as_str(), "pull" | "slide" | "lift" | "fold" | "swing" | "push");
         let moved = one && moves && self.clauses[n].from > 0;
+        let spent = |p: &Phrase| {
+            matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt)
+                && matches!(self.clauses[n].base.as_str(), "lay" | "put" | "place" | "set" | "take" | "lift" | "pull")
+        };
         let fits = |p: &&Phrase| {
-            !(p.is_pronoun() || moved && p.kind == Kind::Screw)
+            !spent(p)
+                && !(p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))
@@ -204,6 +209,10 @@ impl Reader<'_> {
                     "under" | "between" | "into" | "along" | "underneath" | "around" | "beneath" | "through" | "in"
                 )
             });
+        // "I take my card and I push it in at the corner."
+        let in_hand = c.particles.iter().any(|p| p == "in" || p == "under")
+            && c.places.iter().any(|(p, np)| p == "at" && np.kind == Kind::Nothing);
+        let leads_in = leads_in || in_hand;
         let round = c.particles.iter().any(|p| matches!(p.as_str(), "around" | "along" | "round"));
         let tools = (leads_in || round)
             && matches!(

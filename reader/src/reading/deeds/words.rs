@@ -352,7 +352,11 @@ impl Tagger<'_> {
             return if matches!(said, "gonna" | "gotta" | "wanna") { Tag::Adv } else { Tag::Modal };
         }
         if matches!(said, "get" | "gets" | "got") {
-            let participle = self.words.get(at + 1).is_some_and(|w| w.base.is_some() && w.form == Form::Past);
+            // "get stuck", and "get zapped", which no list knows.
+            let participle = self.words.get(at + 1).is_some_and(|w| {
+                w.base.is_some() && w.form == Form::Past
+                    || w.base.is_none() && w.said.len() > 4 && w.said.ends_with("ed")
+            });
             return if participle { Tag::Be } else { Tag::Verb };
         }
         if c.be.contains(said) {

@@ -30,8 +30,7 @@ impl Reader<'_> {
                 && matches!(self.clauses[n].base.as_str(), "lay" | "put" | "place" | "set" | "take" | "lift" | "pull")
         };
         let fits = |p: &&Phrase| {
-            !spent(p)
-                && !(p.is_pronoun() || moved && p.kind == Kind::Screw)
+            !(spent(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))

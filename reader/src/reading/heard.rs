@@ -122,16 +122,8 @@ fn sounds_like(joined: &str, meant: &str) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use crate::reading::hints::Hints;
-    use crate::reading::repair::repair;
-    use crate::reading::sentences::split;
-    use crate::recording::Recording;
+    use crate::reading::repair::tests::repairs;
     use rstest::rstest;
-
-    fn repairs(text: &str) -> Vec<(String, String)> {
-        let recording = Recording::parse(text.as_bytes()).unwrap();
-        split(&recording).iter_mut().flat_map(|s| repair(s, &Hints::default())).map(|r| (r.said, r.meant)).collect()
-    }
 
     #[rstest]
     #[case::a_noun("Lift out the main bored.", "bored", "board")]

@@ -225,13 +225,14 @@ fn neighbour(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<String>
 }
 
 #[cfg(test)]
-mod tests {
+pub(super) mod tests {
     use super::*;
     use crate::reading::sentences::split;
     use crate::recording::Recording;
     use rstest::rstest;
 
-    fn repairs(text: &str) -> Vec<(String, String)> {
+    /// Every repaired word of a text, as said and as meant.
+    pub fn repairs(text: &str) -> Vec<(String, String)> {
         let recording = Recording::parse(text.as_bytes()).unwrap();
         split(&recording).iter_mut().flat_map(|s| repair(s, &Hints::default())).map(|r| (r.said, r.meant)).collect()
     }

@@ -11,11 +11,13 @@
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 
 mod acts;
+mod afterwards;
 mod chains;
 mod clauses;
 mod figured;
 mod grammar;
 mod halves;
+mod names;
 mod objects;
 mod phrases;
 mod shown;

@@ -2,14 +2,14 @@
 
 use super::super::facts::Drive;
 use super::super::lexicon::{LEXICON, lemma};
-use super::super::numbers;
-use super::super::phrases::{describes_cable, is_screw};
+use super::super::phrases::describes_cable;
+use super::afterwards::{doubled, implied, trials};
 use super::grammar::{GRAMMAR, Kind};
+use super::names::{describes_screw, is_cable, name, placed, plug_names, tells_where};
 use super::phrases::Phrase;
 use super::told::{Sentenced, Told, has};
 use super::{Deed, Do, Half, Need};
 use crate::units::{Measure, Quantity};
-use compact_str::CompactString;
 use std::collections::{BTreeMap, BTreeSet};
 
 /// What is on the bench while the narration goes on.
@@ -42,9 +42,6 @@ struct Bench {
     /// The device itself, as first named.
     device: Option<String>,
 }
-
-/// The rule that reads "the board is held by two screws".
-pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 
 impl Bench {
     /// Puts the only full name known in the place of its last word, and learns full names.
@@ -205,47 +202,6 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
         ..last.clone()
     };
     deeds.push(plug);
-}
-
-/// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even
-/// where nobody says so.
-fn implied(deeds: &mut Vec<Deed>) {
-    let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
-    let gone: BTreeSet<String> = deeds
-        .iter()
-        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release | Do::Turn) && e.half == Half::Apart)
-        .flat_map(|e| &e.what)
-        .map(|w| last(w))
-        .collect();
-    let mut named: BTreeSet<String> = BTreeSet::new();
-    let mut at = 0;
-    while at < deeds.len() {
-        let d = &deeds[at];
-        let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
-        if let Some(part) = d.what.first().filter(|_| shown).cloned() {
-            let told = gone.contains(&last(&part)) || !named.insert(last(&part));
-            let nameless = deeds[at + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
-            if !told && !nameless {
-                let off = Deed {
-                    act: Do::Remove,
-                    by: None,
-                    count: None,
-                    drive: None,
-                    bit: None,
-                    length_mm: None,
-                    places: Vec::new(),
-                    manner: Vec::new(),
-                    until: None,
-                    measures: Vec::new(),
-                    confidence: 0.5,
-                    because: "its screws are out",
-                    ..deeds[at].clone()
-                };
-                deeds.insert(at + 1, off);
-            }
-        }
-        at += 1;
-    }
 }
 
 fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
@@ -742,10 +698,6 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     }
 }
 
-fn is_cable(word: &str) -> bool {
-    describes_cable(&lemma(word)) && word != "antenna"
-}
-
 /// A part leaves or goes in: screws told before and behind are two groups.
 fn moves(act: Do) -> bool {
     matches!(act, Do::Remove | Do::Install)
@@ -775,58 +727,6 @@ fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut
     }
 }
 
-/// A place that helps the reader: named, and not a tool, a time or a store.
-fn tells_where(preposition: &str, np: &Phrase) -> bool {
-    let named = !np.is_pronoun() && !np.said.is_empty() && np.words.len() <= 4;
-    let store = matches!(
-        np.head(),
-        "mat"
-            | "cup"
-            | "box"
-            | "way"
-            | "time"
-            | "video"
-            | "moment"
-            | "bit"
-            | "while"
-            | "order"
-            | "case"
-            | "step"
-            | "example"
-            | "guide"
-            | "purpose"
-    );
-    named
-        && !store
-        && !matches!(
-            preposition,
-            "with"
-                | "using"
-                | "of"
-                | "for"
-                | "as"
-                | "like"
-                | "than"
-                | "about"
-                | "after"
-                | "before"
-                | "until"
-                | "without"
-                | "during"
-                | "because"
-        )
-        && !matches!(np.kind, Kind::Time | Kind::Opener | Kind::Cup | Kind::Heater | Kind::Picture | Kind::Screw)
-}
-
-fn placed(np: &Phrase) -> String {
-    let own = np.text();
-    let article = if np.definite || np.plural { "the " } else { "a " };
-    match np.of.iter().find(|p| !p.is_pronoun()) {
-        Some(of) if of.words.len() <= 3 => format!("{article}{own} of the {}", of.text()),
-        _ => format!("{article}{own}"),
-    }
-}
-
 /// The names that a phrase stands for.
 fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
     if o.guess && matches!(o.kind, Kind::Part | Kind::Nothing) && bench.at.is_some() {
@@ -840,35 +740,6 @@ fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
     }
     if o.kind == Kind::Nothing {
         return o.of.first().filter(|p| p.is_thing() && !p.is_pronoun()).map(name).into_iter().collect();
-    }
-    vec![name(o)]
-}
-
-/// "cable" of "the cable of the fan" → "fan cable"; one word for one thing.
-fn name(o: &Phrase) -> String {
-    let same = |w: &CompactString| {
-        LEXICON
-            .same_part
-            .get(lemma(w).as_str())
-            .filter(|_| o.kind != Kind::Film)
-            .cloned()
-            .unwrap_or_else(|| w.to_string())
-    };
-    let own = o.said.iter().map(same).collect::<Vec<_>>().join(" ");
-    let of: Vec<String> = o.of.iter().filter(|p| !p.is_pronoun() && p.is_thing()).map(name).collect();
-    match (o.kind, of.first()) {
-        (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))
-            if !own.contains(owner.as_str()) =>
-        {
-            format!("{owner} {own}")
-        }
-        _ => own,
-    }
-}
-
-fn plug_names(o: &Phrase) -> Vec<String> {
-    if o.kind == Kind::Plug && o.of.len() > 1 {
-        return o.of.iter().map(|p| format!("{} {}", name(p), o.text())).collect();
     }
     vec![name(o)]
 }
@@ -924,76 +795,6 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
     Vec::new()
 }
 
-fn describes_screw(word: &str) -> bool {
-    is_screw(word)
-        || LEXICON.drives.at(&[word], 0).is_some()
-        || numbers::bit_code(word).is_some()
-        || numbers::figure_at(&[word], 0).is_some()
-        || LEXICON.units.at(&[word], 0).is_some()
-        || matches!(
-            word,
-            "head"
-                | "phillip"
-                | "pan"
-                | "flat"
-                | "countersunk"
-                | "captive"
-                | "size"
-                | "small"
-                | "long"
-                | "short"
-                | "tiny"
-                | "silver"
-                | "black"
-                | "brass"
-                | "machine"
-                | "self-tapping"
-                | "length"
-                | "cross"
-                | "star"
-                | "type"
-                | "headed"
-                | "hex"
-                | "wing"
-                | "tri"
-                | "point"
-                | "lobe"
-                | "five"
-                | "ph"
-                | "torx"
-                | "retaining"
-                | "fixing"
-                | "fastening"
-                | "mounting"
-                | "securing"
-                | "left"
-                | "right"
-                | "upper"
-                | "lower"
-                | "top"
-                | "bottom"
-                | "outer"
-                | "inner"
-                | "middle"
-                | "following"
-                | "corner"
-                | "socket"
-                | "steel"
-                | "metal"
-                | "plastic"
-                | "grub"
-                | "set"
-                | "driver"
-                | "screwdriver"
-                | "t"
-                | "shiny"
-                | "identical"
-                | "remaining"
-                | "longer"
-                | "shorter"
-        )
-}
-
 /// What a tool parts: told as object or place, else the aim, else what is in work.
 fn pried(a: &Told, bench: &Bench) -> Vec<String> {
     let tool = |o: &Phrase| matches!(o.kind, Kind::Opener | Kind::Cup | Kind::Pinning);
@@ -1040,124 +841,4 @@ fn pried(a: &Told, bench: &Bench) -> Vec<String> {
         return vec![name(aim)];
     }
     bench.at.clone().into_iter().collect()
-}
-
-/// What is put in, switched on and taken out again was a trial.
-fn trials(deeds: &mut [Deed]) {
-    for on in 0..deeds.len() {
-        if deeds[on].act != Do::PowerOn {
-            continue;
-        }
-        let ahead = on + 1..deeds.len().min(on + 7);
-        // Whoever goes on with the rebuild afterwards only tried.
-        let goes_on = deeds[on + 1..].iter().any(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
-        if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
-            deeds[on].half = Half::Check;
-        }
-        for out in ahead {
-            let put = (on.saturating_sub(4)..on).find(|i| {
-                deeds[*i].act == Do::Install && deeds[out].act == Do::Remove && deeds[*i].what == deeds[out].what
-            });
-            if let Some(put) = put {
-                deeds[put..=out].iter_mut().for_each(|d| d.half = Half::Check);
-            }
-        }
-    }
-}
-
-/// "Slide it under the connector and pop it up.", right after the cell was disconnected.
-fn bare_plug(d: &Deed) -> bool {
-    let bare = |w: &String| !w.ends_with('s') && !w.contains(' ') && is_cable(w);
-    matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
-}
-
-/// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
-fn elsewhere(a: &Deed, b: &Deed) -> bool {
-    let end = |d: &Deed| {
-        d.places.iter().find(|(p, _)| matches!(p.as_str(), "from" | "into" | "to")).map(|(_, np)| np.clone())
-    };
-    matches!(a.act, Do::Disconnect | Do::Connect) && matches!((end(a), end(b)), (Some(a), Some(b)) if a != b)
-}
-
-/// "drawer" after "memory card drawer".
-fn shorter(a: &[String], b: &[String]) -> bool {
-    matches!((a, b), ([a], [b]) if b.len() > a.len() && b.ends_with(a.as_str()) && b.as_bytes()[b.len() - a.len() - 1] == b' ')
-}
-
-/// Two mentions of one act in a row are one act; an announcement is done where it is done.
-fn doubled(deeds: &mut Vec<Deed>) {
-    let mut out: Vec<Deed> = Vec::with_capacity(deeds.len());
-    let all = std::mem::take(deeds);
-    for (n, d) in all.iter().cloned().enumerate() {
-        let ahead = all[n + 1..].iter().take(12);
-        if d.future
-            && d.act == Do::Remove
-            && !d.what.is_empty()
-            && ahead.clone().any(|e| {
-                e.half == d.half
-                    && e.what == d.what
-                    && matches!(e.act, Do::Remove | Do::Open)
-                    && e.sentence > d.sentence + 1
-            })
-            && ahead
-                .clone()
-                .any(|e| e.what == d.what && matches!(e.act, Do::Unscrew | Do::Pry | Do::Heat | Do::Release))
-        {
-            continue;
-        }
-        // "Pull the plug and not the wires. Disconnect the cell.": how, and then what.
-        let told_next = bare_plug(&d)
-            && all[n + 1..]
-                .iter()
-                .take(2)
-                .any(|e| e.act == d.act && e.half == d.half && !bare_plug(e) && e.sentence <= d.sentence + 2);
-        if told_next {
-            continue;
-        }
-        // What was fitted is pressed and straightened with it.
-        let bonded = d.act == Do::Press
-            && (d.measures.iter().any(|m| m.quantity == Quantity::Duration)
-                || d.what.iter().any(|w| {
-                    GRAMMAR
-                        .kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))])
-                        .is_some_and(|k| matches!(k, Kind::Tape | Kind::Glue))
-                }));
-        if matches!(d.act, Do::Press | Do::Adjust | Do::Close)
-            && !bonded
-            && out.iter().rev().take(3).any(|e| {
-                matches!(e.act, Do::Install | Do::Connect | Do::Apply)
-                    && e.what == d.what
-                    && e.half == d.half
-                    && d.sentence <= e.sentence + 2
-            })
-        {
-            continue;
-        }
-        if d.act == Do::Adjust
-            && all.get(n + 1).is_some_and(|e| {
-                e.sentence == d.sentence && matches!(e.act, Do::Install | Do::Connect) && e.what == d.what
-            })
-        {
-            continue;
-        }
-        // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
-        let near = if matches!(d.act, Do::Peel | Do::Press) { 1 } else { 6 };
-        let again = out.iter().rev().take(near).any(|e| {
-            e.act == d.act
-                && e.half == d.half
-                && !elsewhere(e, &d)
-                && d.sentence <= e.sentence + 4
-                && (e.what == d.what
-                    || bare_plug(&d)
-                    || shorter(&d.what, &e.what)
-                    || d.what.is_empty() && d.act != Do::Remove)
-                && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)
-                && (e.count == d.count || d.count.is_none())
-        });
-        if again && !matches!(d.act, Do::Wait | Do::Apply) {
-            continue;
-        }
-        out.push(d);
-    }
-    deeds.extend(out);
 }

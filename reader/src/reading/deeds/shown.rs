@@ -1,9 +1,9 @@
 //! Acts that no verb of the clause tells: screws that are shown, ways without a verb, what work begins with.
 
 use super::Do;
+use super::afterwards::SHOWN_HELD;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
-use super::objects::SHOWN_HELD;
 use super::phrases::Phrase;
 use super::told::{Reader, Told, has};
 

@@ -1,0 +1,172 @@
+//! What only the whole list of deeds tells: what was told twice, what must have come off, what was a trial.
+
+use super::super::lexicon::lemma;
+use super::grammar::{GRAMMAR, Kind};
+use super::names::is_cable;
+use super::{Deed, Do, Half};
+use crate::units::Quantity;
+use std::collections::BTreeSet;
+
+/// The rule that reads "the board is held by two screws".
+pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
+
+/// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even
+/// where nobody says so.
+pub(super) fn implied(deeds: &mut Vec<Deed>) {
+    let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
+    let gone: BTreeSet<String> = deeds
+        .iter()
+        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release | Do::Turn) && e.half == Half::Apart)
+        .flat_map(|e| &e.what)
+        .map(|w| last(w))
+        .collect();
+    let mut named: BTreeSet<String> = BTreeSet::new();
+    let mut at = 0;
+    while at < deeds.len() {
+        let d = &deeds[at];
+        let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
+        if let Some(part) = d.what.first().filter(|_| shown).cloned() {
+            let told = gone.contains(&last(&part)) || !named.insert(last(&part));
+            let nameless = deeds[at + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
+            if !told && !nameless {
+                let off = Deed {
+                    act: Do::Remove,
+                    by: None,
+                    count: None,
+                    drive: None,
+                    bit: None,
+                    length_mm: None,
+                    places: Vec::new(),
+                    manner: Vec::new(),
+                    until: None,
+                    measures: Vec::new(),
+                    confidence: 0.5,
+                    because: "its screws are out",
+                    ..deeds[at].clone()
+                };
+                deeds.insert(at + 1, off);
+            }
+        }
+        at += 1;
+    }
+}
+
+/// What is put in, switched on and taken out again was a trial.
+pub(super) fn trials(deeds: &mut [Deed]) {
+    for on in 0..deeds.len() {
+        if deeds[on].act != Do::PowerOn {
+            continue;
+        }
+        let ahead = on + 1..deeds.len().min(on + 7);
+        // Whoever goes on with the rebuild afterwards only tried.
+        let goes_on = deeds[on + 1..].iter().any(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
+        if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
+            deeds[on].half = Half::Check;
+        }
+        for out in ahead {
+            let put = (on.saturating_sub(4)..on).find(|i| {
+                deeds[*i].act == Do::Install && deeds[out].act == Do::Remove && deeds[*i].what == deeds[out].what
+            });
+            if let Some(put) = put {
+                deeds[put..=out].iter_mut().for_each(|d| d.half = Half::Check);
+            }
+        }
+    }
+}
+
+/// "Slide it under the connector and pop it up.", right after the cell was disconnected.
+fn bare_plug(d: &Deed) -> bool {
+    let bare = |w: &String| !w.ends_with('s') && !w.contains(' ') && is_cable(w);
+    matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
+}
+
+/// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
+fn elsewhere(a: &Deed, b: &Deed) -> bool {
+    let end = |d: &Deed| {
+        d.places.iter().find(|(p, _)| matches!(p.as_str(), "from" | "into" | "to")).map(|(_, np)| np.clone())
+    };
+    matches!(a.act, Do::Disconnect | Do::Connect) && matches!((end(a), end(b)), (Some(a), Some(b)) if a != b)
+}
+
+/// "drawer" after "memory card drawer".
+fn shorter(a: &[String], b: &[String]) -> bool {
+    matches!((a, b), ([a], [b]) if b.len() > a.len() && b.ends_with(a.as_str()) && b.as_bytes()[b.len() - a.len() - 1] == b' ')
+}
+
+/// Two mentions of one act in a row are one act; an announcement is done where it is done.
+pub(super) fn doubled(deeds: &mut Vec<Deed>) {
+    let mut out: Vec<Deed> = Vec::with_capacity(deeds.len());
+    let all = std::mem::take(deeds);
+    for (n, d) in all.iter().cloned().enumerate() {
+        let ahead = all[n + 1..].iter().take(12);
+        if d.future
+            && d.act == Do::Remove
+            && !d.what.is_empty()
+            && ahead.clone().any(|e| {
+                e.half == d.half
+                    && e.what == d.what
+                    && matches!(e.act, Do::Remove | Do::Open)
+                    && e.sentence > d.sentence + 1
+            })
+            && ahead
+                .clone()
+                .any(|e| e.what == d.what && matches!(e.act, Do::Unscrew | Do::Pry | Do::Heat | Do::Release))
+        {
+            continue;
+        }
+        // "Pull the plug and not the wires. Disconnect the cell.": how, and then what.
+        let told_next = bare_plug(&d)
+            && all[n + 1..]
+                .iter()
+                .take(2)
+                .any(|e| e.act == d.act && e.half == d.half && !bare_plug(e) && e.sentence <= d.sentence + 2);
+        if told_next {
+            continue;
+        }
+        // What was fitted is pressed and straightened with it.
+        let bonded = d.act == Do::Press
+            && (d.measures.iter().any(|m| m.quantity == Quantity::Duration)
+                || d.what.iter().any(|w| {
+                    GRAMMAR
+                        .kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))])
+                        .is_some_and(|k| matches!(k, Kind::Tape | Kind::Glue))
+                }));
+        if matches!(d.act, Do::Press | Do::Adjust | Do::Close)
+            && !bonded
+            && out.iter().rev().take(3).any(|e| {
+                matches!(e.act, Do::Install | Do::Connect | Do::Apply)
+                    && e.what == d.what
+                    && e.half == d.half
+                    && d.sentence <= e.sentence + 2
+            })
+        {
+            continue;
+        }
+        if d.act == Do::Adjust
+            && all.get(n + 1).is_some_and(|e| {
+                e.sentence == d.sentence && matches!(e.act, Do::Install | Do::Connect) && e.what == d.what
+            })
+        {
+            continue;
+        }
+        // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
+        let near = if matches!(d.act, Do::Peel | Do::Press) { 1 } else { 6 };
+        let again = out.iter().rev().take(near).any(|e| {
+            e.act == d.act
+                && e.half == d.half
+                && !elsewhere(e, &d)
+                && d.sentence <= e.sentence + 4
+                && (e.what == d.what
+                    || bare_plug(&d)
+                    || shorter(&d.what, &e.what)
+                    || d.what.is_empty() && d.act != Do::Remove)
+                && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)
+                && (e.count == d.count || d.count.is_none())
+        });
+        if again && !matches!(d.act, Do::Wait | Do::Apply) {
+            continue;
+        }
+        out.push(d);
+    }
+    deeds.extend(out);
+}

@@ -1,0 +1,163 @@
+//! Names of things as a guide uses them: what a phrase stands for where nothing else has to be asked.
+
+use super::super::lexicon::{LEXICON, lemma};
+use super::super::numbers;
+use super::super::phrases::{describes_cable, is_screw};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use compact_str::CompactString;
+
+pub(super) fn is_cable(word: &str) -> bool {
+    describes_cable(&lemma(word)) && word != "antenna"
+}
+
+/// A place that helps the reader: named, and not a tool, a time or a store.
+pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
+    let named = !np.is_pronoun() && !np.said.is_empty() && np.words.len() <= 4;
+    let store = matches!(
+        np.head(),
+        "mat"
+            | "cup"
+            | "box"
+            | "way"
+            | "time"
+            | "video"
+            | "moment"
+            | "bit"
+            | "while"
+            | "order"
+            | "case"
+            | "step"
+            | "example"
+            | "guide"
+            | "purpose"
+    );
+    named
+        && !store
+        && !matches!(
+            preposition,
+            "with"
+                | "using"
+                | "of"
+                | "for"
+                | "as"
+                | "like"
+                | "than"
+                | "about"
+                | "after"
+                | "before"
+                | "until"
+                | "without"
+                | "during"
+                | "because"
+        )
+        && !matches!(np.kind, Kind::Time | Kind::Opener | Kind::Cup | Kind::Heater | Kind::Picture | Kind::Screw)
+}
+
+pub(super) fn placed(np: &Phrase) -> String {
+    let own = np.text();
+    let article = if np.definite || np.plural { "the " } else { "a " };
+    match np.of.iter().find(|p| !p.is_pronoun()) {
+        Some(of) if of.words.len() <= 3 => format!("{article}{own} of the {}", of.text()),
+        _ => format!("{article}{own}"),
+    }
+}
+
+/// "cable" of "the cable of the fan" → "fan cable"; one word for one thing.
+pub(super) fn name(o: &Phrase) -> String {
+    let same = |w: &CompactString| {
+        LEXICON
+            .same_part
+            .get(lemma(w).as_str())
+            .filter(|_| o.kind != Kind::Film)
+            .cloned()
+            .unwrap_or_else(|| w.to_string())
+    };
+    let own = o.said.iter().map(same).collect::<Vec<_>>().join(" ");
+    let of: Vec<String> = o.of.iter().filter(|p| !p.is_pronoun() && p.is_thing()).map(name).collect();
+    match (o.kind, of.first()) {
+        (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))
+            if !own.contains(owner.as_str()) =>
+        {
+            format!("{owner} {own}")
+        }
+        _ => own,
+    }
+}
+
+pub(super) fn plug_names(o: &Phrase) -> Vec<String> {
+    if o.kind == Kind::Plug && o.of.len() > 1 {
+        return o.of.iter().map(|p| format!("{} {}", name(p), o.text())).collect();
+    }
+    vec![name(o)]
+}
+
+pub(super) fn describes_screw(word: &str) -> bool {
+    is_screw(word)
+        || LEXICON.drives.at(&[word], 0).is_some()
+        || numbers::bit_code(word).is_some()
+        || numbers::figure_at(&[word], 0).is_some()
+        || LEXICON.units.at(&[word], 0).is_some()
+        || matches!(
+            word,
+            "head"
+                | "phillip"
+                | "pan"
+                | "flat"
+                | "countersunk"
+                | "captive"
+                | "size"
+                | "small"
+                | "long"
+                | "short"
+                | "tiny"
+                | "silver"
+                | "black"
+                | "brass"
+                | "machine"
+                | "self-tapping"
+                | "length"
+                | "cross"
+                | "star"
+                | "type"
+                | "headed"
+                | "hex"
+                | "wing"
+                | "tri"
+                | "point"
+                | "lobe"
+                | "five"
+                | "ph"
+                | "torx"
+                | "retaining"
+                | "fixing"
+                | "fastening"
+                | "mounting"
+                | "securing"
+                | "left"
+                | "right"
+                | "upper"
+                | "lower"
+                | "top"
+                | "bottom"
+                | "outer"
+                | "inner"
+                | "middle"
+                | "following"
+                | "corner"
+                | "socket"
+                | "steel"
+                | "metal"
+                | "plastic"
+                | "grub"
+                | "set"
+                | "driver"
+                | "screwdriver"
+                | "t"
+                | "shiny"
+                | "identical"
+                | "remaining"
+                | "longer"
+                | "shorter"
+        )
+}

@@ -129,8 +129,8 @@ fn one_of_two_ways_will_do() {
 
 #[test]
 fn a_way_tells_what_it_destroys_and_what_that_costs() {
-    let mut m = manual("[0:00] Take off the seal.\n\n[0:10] Take off the trim.\n\n[0:20] Take out the pump.");
-    for (name, price) in [("seal", Some(4.5)), ("trim", None)] {
+    let mut m = manual("[0:00] Take off the seal.\n\n[0:10] Take off the film.\n\n[0:20] Take out the pump.");
+    for (name, price) in [("seal", Some(4.5)), ("film", None)] {
         let id = part(&m, name);
         let new = crate::manual::Replacement { price, currency: Some("EUR".into()), ..Default::default() };
         for field in [PartField::SingleUse(true), PartField::Replacement(Some(new))] {

@@ -44,6 +44,12 @@ labels!(Drive {
 });
 
 impl Drive {
+    /// The drive that a tool of the fact sheet turns: `torx screwdriver`.
+    pub fn of_driver(tool: &str) -> Option<Self> {
+        let name = tool.strip_suffix(" screwdriver")?;
+        Self::ALL.iter().copied().find(|d| d.name() == name)
+    }
+
     /// The name of the fact sheet.
     pub fn name(self) -> &'static str {
         match self {

@@ -1,7 +1,8 @@
 //! Everyday words that stand for words of the bench: "the bored" is the board, "live the frame" lifts it.
 //!
 //! Such a word means something itself, so its sound alone proves nothing: it must stand where the meant word would, as a
-//! noun behind an article or as a verb with an object. Words that decide safety are in no list.
+//! noun behind an article or as a verb with an object. Words that decide safety are in no
+//! list; only "this connect" is read as the one word that it must be.
 
 use super::lexicon::{LEXICON, lemma};
 use super::sentences::{Sentence, Token};
@@ -88,6 +89,16 @@ fn thing(sentence: &Sentence, at: usize) -> String {
     words.collect::<Vec<_>>().join(" ")
 }
 
+/// "And this connect the plug.": no grammar says so; the two words are one. It turns an act round, so it is read only
+/// where an order begins and its object follows, and is shown like every repair.
+pub(super) fn torn_disconnect(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
+    let said = |n: usize| sentence.tokens.get(n).map_or("", |t| t.said.as_str());
+    let begins = at == 0 || sentence.tokens[at - 1].pause || matches!(said(at - 1), "and" | "then" | "now" | "so");
+    let object = LEXICON.classes.determiner.contains(said(at + 2));
+    let torn = said(at) == "this" && said(at + 1) == "connect" && !sentence.tokens[at].pause;
+    (torn && begins && object).then(|| (2, "disconnect".to_owned()))
+}
+
 /// A word of the trade written as two or three from `at` on: how many, and which.
 pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
     (2..=3).rev().find_map(|len| {
@@ -131,6 +142,7 @@ mod tests {
     #[case::a_verb_with_its_way("Now left the hood off.", "left", "lift")]
     #[case::heat("Hit the rim with a hair dryer.", "hit", "heat")]
     #[case::torn("Unplug both coke seal leads.", "coke seal", "coaxial")]
+    #[case::torn_order("And this connect the plug.", "this connect", "disconnect")]
     #[case::torn_again("Unplug the two and tenor leads.", "and tenor", "antenna")]
     fn words_are_read_as_meant(#[case] text: &str, #[case] said: &str, #[case] meant: &str) {
         assert_eq!(repairs(text), [(said.to_owned(), meant.to_owned())]);
@@ -138,6 +150,8 @@ mod tests {
 
     #[rstest]
     #[case("I was bored and had an hour.")]
+    #[case("Does this connect the two halves?")]
+    #[case("This connects the lamp to the board.")]
     #[case("We live in a small house.")]
     #[case("Leave the lid where it is.")]
     #[case("Hit the like button.")]

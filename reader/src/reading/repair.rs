@@ -36,6 +36,9 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
     out.extend(torn_words(sentence, hints, |s, at| {
         heard::torn(s, at).map(|(len, meant)| (len, meant, "a cable stands behind it"))
     }));
+    out.extend(torn_words(sentence, hints, |s, at| {
+        heard::torn_disconnect(s, at).map(|(len, meant)| (len, meant, "an order begins here"))
+    }));
     for i in 0..sentence.tokens.len() {
         // What an author wrote is what was said.
         if hints.written(sentence.tokens[i].start, sentence.tokens[i].end) {

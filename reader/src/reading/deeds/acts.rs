@@ -12,7 +12,6 @@ use super::phrases::{Phrase, phrase_at};
 use super::told::{Reader, Sentenced, TOOLS, Told, Topic, has};
 use super::words::{Word, tag};
 use super::{Do, Half};
-use crate::labels::Label;
 use crate::units::{Measure, Quantity};
 
 pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
@@ -41,7 +40,6 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     }
     out.chain = reader.chain();
     out.cue = words[0].cue;
-    out.span = (words[0].start, words[words.len() - 1].end);
     out.target = reader.target();
     out.acts = reader.acts();
     out.measures = reader.measures(0, words.len());
@@ -121,9 +119,7 @@ fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
 }
 
 fn drivers(lemmas: &[&str]) -> Vec<Drive> {
-    let named = tools_named(lemmas);
-    let names = named.iter().filter_map(|t| t.strip_suffix(" screwdriver"));
-    names.filter_map(|n| Drive::ALL.iter().copied().find(|d| d.name() == n)).collect()
+    tools_named(lemmas).iter().filter_map(|t| Drive::of_driver(t)).collect()
 }
 
 fn due_now(text: &str) -> bool {

@@ -21,45 +21,48 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
         .map(|w| last(w))
         .collect();
     let mut named: BTreeSet<String> = BTreeSet::new();
-    let mut at = 0;
-    while at < deeds.len() {
-        let d = &deeds[at];
+    let all = std::mem::take(deeds);
+    for (n, d) in all.iter().enumerate() {
+        deeds.push(d.clone());
         let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
-        if let Some(part) = d.what.first().filter(|_| shown).cloned() {
-            let told = gone.contains(&last(&part)) || !named.insert(last(&part));
-            let nameless = deeds[at + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
-            if !told && !nameless {
-                let off = Deed {
-                    act: Do::Remove,
-                    by: None,
-                    count: None,
-                    drive: None,
-                    bit: None,
-                    length_mm: None,
-                    places: Vec::new(),
-                    manner: Vec::new(),
-                    until: None,
-                    measures: Vec::new(),
-                    confidence: 0.5,
-                    because: "its screws are out",
-                    ..deeds[at].clone()
-                };
-                deeds.insert(at + 1, off);
-            }
+        let Some(part) = d.what.first().filter(|_| shown) else { continue };
+        let told = gone.contains(&last(part)) || !named.insert(last(part));
+        let nameless = all[n + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
+        if !told && !nameless {
+            deeds.push(off(d));
         }
-        at += 1;
+    }
+}
+
+/// What the screws of a deed held comes off behind it.
+fn off(screws: &Deed) -> Deed {
+    Deed {
+        act: Do::Remove,
+        by: None,
+        count: None,
+        drive: None,
+        bit: None,
+        length_mm: None,
+        places: Vec::new(),
+        manner: Vec::new(),
+        until: None,
+        measures: Vec::new(),
+        confidence: 0.5,
+        because: "its screws are out",
+        ..screws.clone()
     }
 }
 
 /// What is put in, switched on and taken out again was a trial.
 pub(super) fn trials(deeds: &mut [Deed]) {
+    let last = deeds.iter().rposition(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
     for on in 0..deeds.len() {
         if deeds[on].act != Do::PowerOn {
             continue;
         }
         let ahead = on + 1..deeds.len().min(on + 7);
         // Whoever goes on with the rebuild afterwards only tried.
-        let goes_on = deeds[on + 1..].iter().any(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
+        let goes_on = last.is_some_and(|last| last > on);
         if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
             deeds[on].half = Half::Check;
         }

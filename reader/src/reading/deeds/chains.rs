@@ -41,7 +41,7 @@ impl Reader<'_> {
             "nothing has to be opened",
             "nothing needs to be opened",
             "nothing has to come off",
-            "do n't have to open",
+            "don't have to open",
             "without opening anything",
         ];
         if !nothing.iter().any(|p| has(self.text, p)) {

@@ -139,8 +139,6 @@ pub struct Deed {
     pub confidence: f64,
     /// "We are going to": may only announce what is done later.
     pub future: bool,
-    /// Its thing is named where the act is told; else it is found out ("it", a bare "plug", screws before their part).
-    pub named: bool,
     /// The rule that read it.
     pub because: &'static str,
     /// The sentence that tells it.

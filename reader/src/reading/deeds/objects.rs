@@ -36,7 +36,7 @@ struct Bench {
     /// Last words of everything named so far.
     named: BTreeSet<String>,
     /// What went in last: screws that go in behind it are its own.
-    fitted: Option<(usize, String)>,
+    fitted: Option<String>,
     /// What the last screws held.
     screws: Option<String>,
     /// The device itself, as first named.
@@ -627,8 +627,6 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         until: a.until.clone(),
         measures: a.measures.clone(),
         new: a.new,
-        named: a.objects.iter().all(|o| !o.is_pronoun() && !o.stands_in() && !o.guess && o.is_thing())
-            && !a.objects.is_empty(),
         because,
         sentence: s.number,
     };
@@ -662,7 +660,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             bench.plug = None;
         }
         Do::Install => {
-            bench.fitted = what.first().map(|w| (s.number, w.clone())).or(bench.fitted.take());
+            bench.fitted = what.first().cloned().or(bench.fitted.take());
             bench.out.retain(|p| !what.contains(p));
             bench.at = what.first().cloned().or(bench.at.take());
         }
@@ -786,7 +784,7 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
     }
     if matches!(act, Do::Drive | Do::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
-        let fitted = bench.fitted.as_ref().filter(|_| routed).map(|(_, w)| w);
+        let fitted = bench.fitted.as_ref().filter(|_| routed);
         return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();
     }
     if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {

@@ -176,7 +176,6 @@ impl Reader<'_> {
             return Some(told);
         }
         // "And the photo key cap.", "Then the lid.", "Next the valve plug."
-        let opens = self.lemmas.get(c.from).or(self.lemmas.first()).copied().unwrap_or("");
         let short = self.words.len() <= 12;
         let tail =
             self.lemmas[0] != "and" || first.definite && self.words.len() <= 8 && !self.lemmas.contains(&"finally");

@@ -1,17 +1,21 @@
-//! What the deeds tell that the statements do not: facts for the sheet and for the drafted manual.
+//! What the deeds tell, laid into the statements: facts for the sheet and for the drafted manual.
 //!
-//! The chain of statements and the reading of deeds see the same speech in two ways. Where a segment's statements tell
-//! nothing of a kind (no part that leaves, no plug that is pulled), the deeds speak; where both do, the statements stand.
+//! The chain of statements and the reading of deeds see the same speech in two ways. What leaves, what goes in and what is
+//! plugged is told by the deeds alone. Screws and heat stand as the statements tell them, which know groups and sizes
+//! better; the deeds give them their direction, and speak where a segment's statements tell nothing of the kind.
 
 use super::super::facts::{
     ConnectorFact, ConnectorOp, Consumable, Drive, FastenerFact, FastenerOp, HeatFact, HeatSource, NeedFact, PartFact,
     PartOp,
 };
+use super::super::lexicon::lemma;
 use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
+use super::grammar::{GRAMMAR, Kind};
 use super::{Deed, Do, Half, Need};
 use crate::labels::Label;
 use crate::units::{self, Measure, Quantity, Span};
+use compact_str::CompactString;
 use rustc_hash::{FxHashMap, FxHashSet};
 
 /// Fewer acts of putting together, where no word announces them, are no rebuild.
@@ -146,10 +150,7 @@ pub fn tools_at_hand(statements: &mut [Statement], tools: &[((usize, usize), Vec
 
 /// One driver in the list of tools, and no other anywhere: it turns every screw.
 pub fn only_driver(statements: &mut [Statement]) {
-    let drive = |tool: &String| {
-        let name = tool.strip_suffix(" screwdriver")?;
-        Drive::ALL.iter().copied().find(|d| d.name() == name)
-    };
+    let drive = |tool: &String| Drive::of_driver(tool);
     let named: FxHashSet<Drive> = statements.iter().flat_map(|s| s.facts.tools.iter().filter_map(drive)).collect();
     // "For the screws we use …" says so as well.
     let for_all = |s: &Statement| s.kind == StatementKind::Tool || s.text.to_lowercase().contains("for the screws");
@@ -180,7 +181,7 @@ fn slot(act: Do) -> Option<Slot> {
         Do::Drive | Do::Tighten => Slot::Screws(false),
         Do::Disconnect => Slot::Plug(true),
         Do::Connect => Slot::Plug(false),
-        Do::Remove => Slot::Part(true),
+        Do::Remove | Do::Peel => Slot::Part(true),
         Do::Install | Do::Transfer => Slot::Part(false),
         Do::Heat => Slot::Heat,
         _ => return None,
@@ -197,7 +198,9 @@ fn add(s: &mut Statement, d: &Deed, slot: Slot) {
         }
         Slot::Part(out) => {
             let op = if out { PartOp::Remove } else { PartOp::Install };
-            s.facts.parts.extend(d.what.iter().map(|what| PartFact { op, what: what.clone() }));
+            // A film is a part; a liner and a strip of tape are not, nor what is pulled off something new.
+            let kept = |what: &&String| d.act != Do::Peel || d.half == Half::Apart && is_film(what);
+            s.facts.parts.extend(d.what.iter().filter(kept).map(|what| PartFact { op, what: what.clone() }));
         }
         Slot::Heat => s.facts.heat.push(heat(d)),
     }
@@ -252,6 +255,11 @@ fn heat(d: &Deed) -> HeatFact {
             .map(|(a, b)| Span { low: units::celsius(a), high: units::celsius(b) }),
         dwell: of(Quantity::Duration).map(span).map(|(a, b)| Span { low: units::seconds(a), high: units::seconds(b) }),
     }
+}
+
+fn is_film(what: &str) -> bool {
+    let words: Vec<CompactString> = what.split(' ').map(lemma).collect();
+    matches!(GRAMMAR.kind(&words), None | Some(Kind::Film | Kind::NeverAlone))
 }
 
 /// Materials are used up; tools are not.

@@ -142,8 +142,12 @@ fn screws(d: &Deed, the: Option<&str>) -> String {
         None => format!("{}{of}", group(&whole, true)),
         Some((first, rest)) => {
             let alike = |g: &ScrewGroup| (g.drive, &g.bit) == (first.drive, &first.bit);
-            let more: Vec<String> = rest.iter().take(MAX_GROUPS).map(|g| group(g, !alike(g))).collect();
-            format!("{}{of}, then {}", group(first, true), more.join(" and "))
+            // The others are counted: nobody may think that these were all.
+            let named = if rest.len() > MAX_GROUPS { 1 } else { rest.len() };
+            let more: Vec<String> = rest.iter().take(named).map(|g| group(g, !alike(g))).collect();
+            let others: u32 = rest.iter().skip(named).filter_map(|g| g.count).sum();
+            let others = if others > 0 { format!(" and the {} others", numeral(others)) } else { String::new() };
+            format!("{}{of}, then {}{others}", group(first, true), more.join(" and "))
         }
     };
     let verb = match d.act {

@@ -132,7 +132,6 @@ const FILLERS: [&str; 26] = [
 pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
     let lemmas: Vec<&str> = tokens.iter().map(|t| t.lemma.as_str()).collect();
     let mut words: Vec<Word> = tokens.iter().map(raw).collect();
-    torn_disconnect(&mut words);
     let mut at = 0;
     while at < words.len() {
         // "as well as", "along with", "followed by" go on with a list.
@@ -177,19 +176,6 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
         at += 1;
     }
     words
-}
-
-/// "And this connect the plug.": no grammar says so; the two words are one that was torn.
-fn torn_disconnect(words: &mut [Word]) {
-    for at in 1..words.len() {
-        let torn = words[at].said == "connect" && words[at - 1].said == "this" && !words[at - 1].pause;
-        if torn {
-            words[at].lemma = "disconnect".into();
-            words[at].base = GRAMMAR.base("disconnect");
-            words[at - 1].said = "now".into();
-            words[at - 1].lemma = "now".into();
-        }
-    }
 }
 
 /// "Buckle the hood."

@@ -26,7 +26,12 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         drivers: drivers(&lemmas),
         turns: reader.turns(),
         turns_back: GRAMMAR.apart.iter().any(|p| has(&text, p)),
-        devices: clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Device).map(Phrase::text).collect(),
+        devices: clauses
+            .iter()
+            .flat_map(Clause::things)
+            .filter(|p| p.kind == Kind::Device && !matches!(words[p.from].said.as_str(), "my" | "our"))
+            .map(Phrase::text)
+            .collect(),
         thanks: LEXICON.noise.any(&lemmas).is_some(),
         ..Sentenced::default()
     };
@@ -388,7 +393,7 @@ impl Reader<'_> {
                 self.words[c.from..v].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna"))
             }),
             hypothetical: false,
-            making_sure: c.base == "make" || c.base == "ensure",
+            making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
             manner: self.manner(c),
             until: self.until(c),
             measures: self.measures(from, self.words.len()),
@@ -571,10 +576,11 @@ impl Reader<'_> {
                 // A result: "once the felt is peeled back", "after disconnecting both of those".
                 told.result = true;
                 confidence = 0.6;
-                if !c.passive && c.form != Form::Ing && !c.agent() {
+                let gone = self.is_gone(c);
+                if !c.passive && c.form != Form::Ing && !c.agent() && !gone {
                     return None;
                 }
-                if c.form == Form::Base || c.supposed || c.agent() && !c.perfect {
+                if c.form == Form::Base && !gone || c.supposed || c.agent() && !c.perfect {
                     return None;
                 }
             }
@@ -585,6 +591,8 @@ impl Reader<'_> {
                 confidence = 0.6;
             }
             Mood::Relative if due && c.antecedent.is_some() => {}
+            // "the clamp, which I'll pop off now"
+            Mood::Relative if c.agent() && c.antecedent.is_some() && !c.supposed && self.is_next(c) => {}
             // "There's a rubber ring on the post that comes off too."
             Mood::Relative if self.falls_off(c) => {}
             Mood::Question
@@ -651,12 +659,24 @@ impl Reader<'_> {
             && matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look")
             && let Some(asked) = self.clauses.get(n + 1).filter(|k| {
                 matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
+                    || k.agent() && k.base == "get"
                     || k.subjects.iter().any(|s| matches!(s.kind, Kind::Part | Kind::Picture))
             })
         {
             let seen = |s: &&Phrase| (s.is_thing() || s.kind == Kind::Picture) && !s.is_pronoun();
-
             objects = asked.subjects.iter().filter(seen).cloned().collect();
+            // "Turn the camera on to see if it works."
+            if objects.is_empty()
+                && self.looks(c)
+                && let Some(on) = self.switched_on(n)
+            {
+                objects = self.named(n, on, &on.objects).into_iter().filter(|o| o.kind == Kind::Part).collect();
+            }
+            // "Check you've got sound on both sides."
+            if objects.is_empty() && asked.agent() && asked.base == "get" {
+                let got = asked.objects.iter().filter(|o| !o.is_pronoun()).cloned();
+                objects = got.map(|o| Phrase { kind: Kind::Part, ..o }).collect();
+            }
         }
         // "right and left coil cables", "the following five": what lists share.
         for i in 0..objects.len() {
@@ -729,6 +749,26 @@ impl Reader<'_> {
         (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }
 
+    /// "I'll … now", "we're going to …".
+    fn is_next(&self, c: &Clause) -> bool {
+        let verb = c.verb.unwrap_or(c.from);
+        self.words[c.from..verb].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll" | "gonna" | "going"))
+            && c.objects.is_empty()
+            && !c.particles.is_empty()
+    }
+
+    /// "The lid is off.", "Once that's out", "That's the old one out."
+    fn is_gone(&self, c: &Clause) -> bool {
+        let it = |p: &Phrase| matches!(p.head(), "it" | "that" | "this") && p.said.len() == 1;
+        c.base == "be"
+            && c.particles.len() == 1
+            && matches!(c.particles[0].as_str(), "off" | "out")
+            && c.places.is_empty()
+            && c.objects.is_empty()
+            && !c.subjects.is_empty()
+            && c.subjects.iter().all(|p| p.kind == Kind::Part || c.mood == Mood::After && it(p))
+    }
+
     fn thing_to_do(&self, n: usize, c: &Clause) -> Option<Vec<Phrase>> {
         let thing = |p: &Phrase| {
             matches!(p.head(), "thing" | "part" | "piece")
@@ -791,8 +831,16 @@ impl Reader<'_> {
 
     /// "Switch it on to see if it works.": what it is switched on for is done.
     fn looks_whether(&self, n: usize, c: &Clause) -> bool {
-        let looks = matches!(c.base.as_str(), "check" | "test" | "verify" | "try")
-            || matches!(c.base.as_str(), "see" | "find") && ["if", "whether"].iter().any(|w| has(self.text, w));
+        self.looks(c) && self.switched_on(n).is_some()
+    }
+
+    fn looks(&self, c: &Clause) -> bool {
+        matches!(c.base.as_str(), "check" | "test" | "verify" | "try")
+            || matches!(c.base.as_str(), "see" | "find") && ["if", "whether"].iter().any(|w| has(self.text, w))
+    }
+
+    /// The clause right before that switches something on or plugs it in.
+    fn switched_on(&self, n: usize) -> Option<&Clause> {
         let on = |p: &&Clause| {
             !p.negated
                 && !p.supposed
@@ -801,7 +849,7 @@ impl Reader<'_> {
                     "switch" | "turn" | "power" | "plug" | "connect" | "press" | "hold" | "start" | "boot"
                 )
         };
-        looks && self.clauses[..n].iter().rev().take(2).any(|p| on(&p))
+        self.clauses[..n].iter().rev().take(2).find(on)
     }
 
     /// Leads run behind, under or along something.
@@ -987,7 +1035,9 @@ impl Reader<'_> {
                         && np.is_thing()
                         || p == "on" && np.head() == "top"
                 });
-            let way = placed
+            // "It lifts itself."
+            let way = c.objects.iter().any(|o| o.head() == "itself")
+                || placed
                 || c.particles.iter().any(|p| {
                     !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
                 });
@@ -1004,12 +1054,7 @@ impl Reader<'_> {
                 if self.text.starts_with("make sure") || self.text.starts_with("ensure") {
                     return None;
                 }
-                let gone = c.particles.len() == 1
-                    && matches!(c.particles[0].as_str(), "off" | "out")
-                    && c.places.is_empty()
-                    && c.objects.is_empty()
-                    && mine.iter().all(|p| p.kind == Kind::Part);
-                return gone.then_some(mine);
+                return self.is_gone(c).then_some(mine);
             }
             if self.comes_in_turn(c) && !mine.is_empty() {
                 return Some(mine);

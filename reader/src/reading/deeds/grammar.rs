@@ -28,6 +28,7 @@ pub(super) enum Kind {
     Key,
     Heat,
     Heater,
+    Meter,
     Cup,
     Pinning,
     Opener,

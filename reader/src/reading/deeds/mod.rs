@@ -364,6 +364,24 @@ mod tests {
     #[case::one_may("Now one can take away the screen.", "remove screen")]
     #[case::numbered("step 7 disconnect the pump plug", "disconnect pump plug")]
     #[case::it_is_off_already("Take the lid off. It comes out with the ring.", "remove lid")]
+    #[case::shown_on_the_way(
+        "That gives us access to the pump connector, which I'll pop off now.",
+        "disconnect pump connector"
+    )]
+    #[case::once_it_is_off(
+        "Lift off the lid. There's a metal shield held by four tiny clips. Once that's off you can see the relay.",
+        "remove lid, remove metal shield"
+    )]
+    #[case::sound_is_looked_for("Check you've got sound on both sides.", "test sound")]
+    #[case::in_a_check("Check that the lamp is bright and all buttons work.", "test lamp")]
+    #[case::tried_at_once("Turn the lamp on to see if it works.", "power_on lamp, test lamp")]
+    #[case::a_trial("Make a trial run.", "test")]
+    #[case::measured_across("Take the multimeter and put it across the two legs of the coil.", "measure legs")]
+    #[case::its_own_latch(
+        "The lamp flex is out. The keypad has a ribbon with a flap. Pull the ribbon out.",
+        "disconnect keypad ribbon"
+    )]
+    #[case::the_camera_that_films("I am filming this on my phone. So flip it over.", "turn")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);

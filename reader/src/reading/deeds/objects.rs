@@ -237,6 +237,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 (Half::Together, Some(Kind::Part)) if last == Do::Drive || last == Do::Connect && !same_sentence => {
                     Do::Install
                 }
+                // Nothing is tried, waited for or noted by being named.
+                (Half::Together, Some(Kind::Part)) if matches!(last, Do::Test | Do::Wait | Do::Mark | Do::PowerOn) => {
+                    return;
+                }
                 (Half::Apart, Some(Kind::Screw)) => Do::Unscrew,
                 (Half::Apart, Some(Kind::Plug)) if matches!(last, Do::Disconnect | Do::Remove) => Do::Disconnect,
                 _ => last,
@@ -263,7 +267,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         Do::Disconnect | Do::Connect => {
             for o in &a.objects {
                 // "plug it in", said of the whole thing while a latch was spoken of last.
-                if o.stands_in() && matches!(o.kind, Kind::Lever | Kind::Latch | Kind::Film) {
+                if o.stands && matches!(o.kind, Kind::Lever | Kind::Latch | Kind::Film) {
                     continue;
                 }
                 if o.is_pronoun() {
@@ -312,7 +316,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 what.extend(bench.at.clone());
             }
         }
-        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.stands_in()) => {
+        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.stands) => {
             what = bench.device.clone().into_iter().collect();
         }
         Do::Unplug => what = a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
@@ -325,6 +329,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .collect();
         }
         Do::Wait => {}
+        // The probes are held to something: that is measured.
+        Do::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => {
+            let at = a.places.iter().map(|(_, np)| np).find(|np| np.is_thing());
+            what = at.map(|np| one(np, bench)).unwrap_or_default();
+        }
         // Books are laid on: the part below is pressed.
         Do::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
             let below = a.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "onto" | "over") && np.is_thing());
@@ -372,7 +381,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         }
         // The device is turned; "it" is the device.
         Do::Turn => {
-            let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.stands_in());
+            let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.stands);
             what = if pronoun {
                 bench.device.clone().into_iter().collect()
             } else {
@@ -441,7 +450,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     // "It comes out with the diffuser.": says of the part just taken out that it is.
     if act == Do::Remove
         && !what.is_empty()
-        && a.objects.iter().any(|o| o.is_pronoun() || o.stands_in())
+        && a.objects.iter().any(|o| o.is_pronoun() || o.stands)
         && deeds.last().is_some_and(|d| d.act == Do::Remove && d.what == what && s.number == d.sentence + 1)
     {
         return;
@@ -531,13 +540,13 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             | Do::Peel
             | Do::Measure
     );
-    if bare && !alone {
+    if bare && !alone && because != "a test run" {
         return;
     }
     // "Put it all back together.": summed up, and no act.
     if act == Do::Install
         && a.particles.iter().any(|p| p == "together")
-        && a.objects.iter().all(|o| o.is_pronoun() || o.stands_in())
+        && a.objects.iter().all(|o| o.is_pronoun() || o.stands)
     {
         return;
     }

@@ -25,6 +25,8 @@ pub(super) struct Phrase {
     pub new: bool,
     /// Stands for a pronoun, and nobody had it in hand when it was named.
     pub guess: bool,
+    /// Named where a pronoun was said.
+    pub stands: bool,
     /// "of the fan", "for the fan".
     pub of: Vec<Phrase>,
 }
@@ -40,11 +42,6 @@ impl Phrase {
 
     pub fn is_pronoun(&self) -> bool {
         self.kind == Kind::Pronoun
-    }
-
-    /// Named where a pronoun was said: what bears an article takes two words.
-    pub fn stands_in(&self) -> bool {
-        self.definite && self.to - self.from == 1
     }
 
     /// A thing of the device.
@@ -214,6 +211,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                     plural,
                     new: false,
                     guess: false,
+                    stands: false,
                     of: Vec::new(),
                 };
                 return Some((phrase, i + 1));
@@ -245,6 +243,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                     plural: false,
                     new,
                     guess: false,
+                    stands: false,
                     of: Vec::new(),
                 },
                 i,
@@ -264,6 +263,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 plural,
                 new,
                 guess: false,
+                stands: false,
                 of: Vec::new(),
             },
             i,
@@ -281,6 +281,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
         plural,
         new,
         guess: false,
+        stands: false,
         of: Vec::new(),
     };
     phrase.kind = kind(&phrase, w);
@@ -342,6 +343,7 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
                             | "bottom"
                             | "number"
                             | "direction"
+                            | "run"
                     ) =>
             {
                 Kind::Part

@@ -135,7 +135,7 @@ impl Topic {
             return;
         }
         let place = match p.kind {
-            Kind::Opener | Kind::Cup | Kind::Pinning | Kind::Heater => &mut self.tool,
+            Kind::Opener | Kind::Cup | Kind::Pinning | Kind::Heater | Kind::Meter => &mut self.tool,
             _ if p.plural => &mut self.many,
             _ => &mut self.one,
         };
@@ -154,7 +154,7 @@ pub(super) struct Reader<'a> {
 }
 
 /// Kinds of things that are used, and not worked on.
-pub(super) const TOOLS: [Kind; 4] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind::Pinning];
+pub(super) const TOOLS: [Kind; 5] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind::Pinning, Kind::Meter];
 
 /// Whether a phrase stands in a text, as whole words.
 pub(super) fn has(text: &str, phrase: &str) -> bool {

@@ -105,9 +105,6 @@ impl Reader<'_> {
         if !bare {
             return p.clone();
         }
-        if let Some((_, owner)) = self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3) {
-            return Phrase { of: vec![owner.clone()], guess: false, ..p.clone() };
-        }
         let owner = |q: &Phrase| -> Option<Phrase> {
             if q.kind == Kind::Part && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side") {
                 return Some(Phrase { of: Vec::new(), ..q.clone() });
@@ -134,13 +131,16 @@ impl Reader<'_> {
                     .chain(c.places.iter().filter(|(p, _)| p == "of" || p == "for").map(|(_, q)| q))
             })
             .filter(|q| q.to <= p.from && !q.is_pronoun());
-        let before = [&self.topic.one, &self.topic.many]
+        let mut before = [&self.topic.one, &self.topic.many]
             .into_iter()
             .flatten()
             .filter(|(at, _, _)| self.number - at <= 2)
             .max_by_key(|(at, _, _)| *at)
-            .map(|(_, q, _)| q);
-        match here.chain(before).find_map(owner) {
+            .map(|(_, q, _)| q)
+            .into_iter();
+        let served =
+            || self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3).map(|(_, owner)| owner.clone());
+        match here.filter_map(owner).next().or_else(served).or_else(|| before.find_map(owner)) {
             Some(owner) => Phrase { of: vec![owner], guess: false, ..p.clone() },
             None => p.clone(),
         }
@@ -201,7 +201,11 @@ impl Reader<'_> {
         let warm = self.topic.tool.as_ref().is_some_and(|(_, p, _)| p.kind == Kind::Heater)
             && matches!(c.base.as_str(), "lay" | "put" | "place")
             && c.places.iter().any(|(p, _)| matches!(p.as_str(), "across" | "on" | "over" | "onto"));
+        let here = self.clauses[..n].iter().flat_map(|k| &k.objects);
+        let meter = here.chain(self.topic.tool.as_ref().map(|(_, p, _)| p)).any(|p| p.kind == Kind::Meter)
+            && c.places.iter().any(|(p, _)| matches!(p.as_str(), "across" | "on" | "between" | "to"));
         let leads_in = warm
+            || meter
             || c.places.iter().any(|(p, _)| {
                 matches!(
                     p.as_str(),
@@ -234,7 +238,7 @@ impl Reader<'_> {
         phrases
             .iter()
             .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
-                Some(meant) => Phrase { from: p.from, to: p.to, new: false, count: p.count, ..meant },
+                Some(meant) => Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..meant },
                 None => self.served(n, &self.owned(n, p)),
             })
             .collect()

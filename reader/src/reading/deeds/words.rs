@@ -531,7 +531,18 @@ impl Tagger<'_> {
                             || self.object_at(at + 2)
                             || self.particle_at(at + 2)))
             });
-            if said != "that" || after_thing && clause {
+            // "Check that the picture is complete."
+            let reports = at > 0
+                && matches!(
+                    self.words[at - 1].lemma.as_str(),
+                    "check" | "verify" | "ensure" | "sure" | "see" | "notice" | "mean" | "remember" | "know"
+                )
+                && next.is_some_and(|w| {
+                    !w.is("one")
+                        && (c.determiner.contains(w.said.as_str())
+                            || matches!(w.said.as_str(), "it" | "they" | "you" | "all" | "both" | "everything"))
+                });
+            if said != "that" || after_thing && clause || reports {
                 return Some(Tag::Sub);
             }
         }

@@ -60,7 +60,10 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let spoken: Vec<Phrase> = clauses
         .iter()
         .flat_map(|c| {
-            c.subjects.iter().chain(&c.objects).chain(c.places.iter().map(|(_, p)| p)).cloned().collect::<Vec<_>>()
+            // "It goes down the arm.": still spoken of is what goes there.
+            let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
+            let places = c.places.iter().filter(|_| !it).map(|(_, p)| p);
+            c.subjects.iter().chain(&c.objects).chain(places).cloned().collect::<Vec<_>>()
         })
         .collect();
     for screws in spoken.iter().filter(|p| p.kind == Kind::Screw) {
@@ -83,6 +86,13 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
             c.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Plug && !np.definite && np.of.is_empty());
         if let (Some((_, plug)), Some(owner)) = (plug, c.subjects.first().filter(|s| s.kind == Kind::Part)) {
             topic.put(number, &Phrase { of: vec![owner.clone()], ..plug.clone() }, did);
+        }
+        // "This black wire is the antenna."
+        let (s, o) = (c.subjects.first(), c.objects.first());
+        if let (Some(wire), Some(is)) =
+            (s.filter(|s| s.kind == Kind::Plug && s.of.is_empty()), o.filter(|o| o.kind == Kind::Part && o.definite))
+        {
+            topic.put(number, &Phrase { of: vec![is.clone()], ..wire.clone() }, did);
         }
     }
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
@@ -649,6 +659,10 @@ impl Reader<'_> {
         {
             objects = self.named(n, c, std::slice::from_ref(held));
         }
+        // "Take hold of the tab and pull slowly."
+        if objects.is_empty() && c.order && c.places.is_empty() && matches!(c.base.as_str(), "pull" | "lift" | "tug") {
+            objects = self.held_before(n);
+        }
         // "check that the leads do not get pinched": a caution, and no test.
         let harm = ["pinched", "trapped", "squeezed", "crushed", "caught"].iter().any(|w| has(self.text, w));
         if harm && matches!(c.base.as_str(), "check" | "verify" | "make" | "ensure" | "see") {
@@ -736,6 +750,22 @@ impl Reader<'_> {
         }
         told.confidence = confidence;
         Some((objects, told))
+    }
+
+    /// What the clause before takes hold of.
+    fn held_before(&self, n: usize) -> Vec<Phrase> {
+        let Some(c) = self.clauses[..n].last().filter(|c| c.order && !c.negated) else { return Vec::new() };
+        let thing = |p: &&Phrase| p.is_thing() && !TOOLS.contains(&p.kind);
+        match c.base.as_str() {
+            "take" | "get" => {
+                let hold = c.objects.iter().filter(|o| o.head() == "hold");
+                self.named(n - 1, c, &hold.flat_map(|o| &o.of).filter(thing).cloned().collect::<Vec<_>>())
+            }
+            "grab" | "grip" | "hold" | "catch" | "pinch" | "grasp" => {
+                self.named(n - 1, c, &c.objects.iter().filter(thing).cloned().collect::<Vec<_>>())
+            }
+            _ => Vec::new(),
+        }
     }
 
     /// "has to be taken out", "must be disconnected", "can be lifted".
@@ -855,7 +885,8 @@ impl Reader<'_> {
     /// Leads run behind, under or along something.
     fn laid(&self, c: &Clause) -> bool {
         let by = ["behind", "under", "through", "along", "around", "between", "underneath", "past", "over"];
-        let inanimate = !c.subjects.is_empty() && c.subjects.iter().all(|p| p.kind == Kind::Plug);
+        let lead = |p: &Phrase| p.kind == Kind::Plug || matches!(p.head(), "antenna" | "aerial");
+        let inanimate = !c.subjects.is_empty() && c.subjects.iter().all(lead);
         inanimate
             && matches!(c.base.as_str(), "go" | "run" | "come")
             && c.places.iter().any(|(p, np)| by.contains(&p.as_str()) && !np.is_pronoun())
@@ -1064,7 +1095,8 @@ impl Reader<'_> {
             let mine: Vec<Phrase> = mine.into_iter().chain(screws.cloned()).collect();
             // "The screws come out one two three."
             let counted = |o: &Phrase| o.count.is_some() && (o.kind == Kind::Screw || o.is_pronoun());
-            let object_less = c.objects.iter().all(|o| !o.is_thing() || counted(o));
+            let object_less =
+                c.objects.iter().all(|o| !o.is_thing() || counted(o) || matches!(o.head(), "itself" | "themselves"));
             let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;
             let goes = goes
                 && !(c.base == "go"

@@ -107,7 +107,23 @@ pub(super) fn split(w: &[Word]) -> Vec<Clause> {
     }
     share(w, &mut out);
     moods(w, &mut out);
+    out.iter_mut().for_each(serve);
     out
+}
+
+/// "There's a wide ribbon to the front panel": whom a plug that is shown serves.
+fn serve(c: &mut Clause) {
+    if c.base != "be" || !c.subjects.is_empty() {
+        return;
+    }
+    let to = c.places.iter().find(|(p, np)| matches!(p.as_str(), "to" | "for") && np.kind == Kind::Part && np.definite);
+    if let ([plug], Some((_, owner))) = (&mut c.objects[..], to)
+        && plug.kind == Kind::Plug
+        && plug.of.is_empty()
+        && !matches!(owner.head(), "board" | "mainboard" | "motherboard")
+    {
+        plug.of.push(owner.clone());
+    }
 }
 
 /// "unhook and take out the cable": verbs that are joined share their object.
@@ -328,6 +344,10 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         if !takes_subject && w[verb].form == Form::Base && way.is_some_and(|i| w[i - 1].tag == Tag::Noun) {
             return (group, group);
         }
+        // "top shell back on, front edge first it's got two pins": who does it stands right before the verb.
+        if takes_subject && w[b].tag != Tag::Sub && stands_alone(w, b, group) {
+            return (group - 1, group - 1);
+        }
         let nothing_between = b == group || (b..group).all(|i| matches!(w[i].tag, Tag::Conj | Tag::Adv | Tag::Sub));
         // "because two cables connect it"
         let told_of = w[b].tag == Tag::Sub && group == verb && group > b + 1 && w[group - 1].tag == Tag::Noun;
@@ -367,6 +387,17 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         return (at, at);
     }
     (group, group)
+}
+
+/// A pronoun that is a subject by itself, behind a thing and its way.
+fn stands_alone(w: &[Word], from: usize, group: usize) -> bool {
+    let nominative = |x: &Word| matches!(x.said.as_str(), "i" | "you" | "we" | "they" | "he" | "she" | "it");
+    group > from + 1
+        && w[group - 1].tag == Tag::Pron
+        && nominative(&w[group - 1])
+        && !matches!(w[group - 2].tag, Tag::Conj | Tag::Sub | Tag::Prep)
+        && (from + 1..group - 1).any(|i| w[i].tag == Tag::Part && w[i - 1].tag == Tag::Noun)
+        && !only_ways(w, from, group - 1)
 }
 
 /// The stretch begins with a preposition: "on the left side, the cover".

@@ -515,6 +515,14 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     for w in &mut what {
         bench.full_name(w);
     }
+    // An aerial that is unclipped or pressed on is its plug.
+    if !what.is_empty() && what.iter().all(|w| w.ends_with("antenna") || w.ends_with("aerial")) {
+        act = match act {
+            Do::Release => Do::Disconnect,
+            Do::Press => Do::Connect,
+            act => act,
+        };
+    }
     // Nothing named and nothing in work: only acts that need no thing stand alone.
     let bare = what.is_empty();
     let alone = matches!(

@@ -225,7 +225,9 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
     }
     if nouns == 0 {
         // "these two", "the left", "both".
-        let bare = count.is_some() && i > at || definite && !said.is_empty();
+        let which = |x: &Word| matches!(x.lemma.as_str(), "first" | "second" | "third" | "other");
+        let one = i > at + 1 && w[i - 1].is("one") && w[at..i].iter().any(which);
+        let bare = count.is_some() && i > at || definite && (!said.is_empty() || one);
         if !bare || i == at {
             return None;
         }
@@ -250,7 +252,11 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
             ));
         }
         let plural = count.is_some_and(|c| c > 1);
-        let words = if said.is_empty() { vec!["them".into()] } else { words };
+        let words = match (said.is_empty(), one) {
+            (true, true) => vec!["one".into()],
+            (true, false) => vec!["them".into()],
+            _ => words,
+        };
         return Some((
             Phrase {
                 from: at,
@@ -415,7 +421,9 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
 fn screws_by_drive(p: &Phrase, w: &[Word]) -> bool {
     let last = p.head();
     let drive = numbers::bit_code(last).is_some() || LEXICON.drives.at(&[last], 0).is_some();
+    // "there's one Phillips on the inside"
+    let shown = p.from > 1 && w[p.from].tag == Tag::Num && w[p.from - 1].tag == Tag::Be && w[p.from - 2].is("there");
     drive
-        && p.count.is_some_and(|c| c > 1)
+        && p.count.is_some_and(|c| c > 1 || shown)
         && !w.get(p.to).is_some_and(|n| matches!(n.lemma.as_str(), "screwdriver" | "driver" | "bit"))
 }

@@ -140,6 +140,16 @@ impl Reader<'_> {
             });
             return Some(told);
         }
+        // "And two hex screws in those."
+        if first.kind == Kind::Screw
+            && first.count.is_some()
+            && c.places.iter().any(|(p, _)| matches!(p.as_str(), "in" | "into"))
+        {
+            told.presented = true;
+            told.apart = Some((Do::Unscrew, "screws are named"));
+            told.together = Some((Do::Drive, "screws are named"));
+            return Some(told);
+        }
         // "A power-on test.", "Fan speed checking."
         if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
             || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
@@ -155,6 +165,10 @@ impl Reader<'_> {
         }
         if way(&["down"]) && matches!(first.kind, Kind::Lever | Kind::Latch) {
             told.together = Some((Do::Close, "a latch down, without a verb"));
+            return Some(told);
+        }
+        if way(&["up", "open"]) && first.kind == Kind::Lever {
+            told.apart = Some((Do::Release, "a latch up, without a verb"));
             return Some(told);
         }
         if way(&["off", "out", "away"]) {

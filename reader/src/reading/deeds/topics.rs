@@ -19,6 +19,10 @@ impl Reader<'_> {
         let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
         let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
+        if self.numbered(pronoun) {
+            let several = self.topic.many.as_ref().filter(|(at, p, _)| self.number - at <= 3 && p.kind != Kind::Screw);
+            return several.map(|(_, p, _)| p.clone());
+        }
         if !many && !one {
             return None;
         }
@@ -57,7 +61,14 @@ impl Reader<'_> {
             .iter()
             .rev()
             .filter(before)
-            .flat_map(|c| c.objects.iter().rev().chain(c.subjects.iter().rev()).chain(c.places.iter().map(|(_, p)| p)))
+            .flat_map(|c| {
+                // "It's stuck down with tape, so peel it up", "Grab it by the plug": not what holds it, nor where it is held.
+                let means = |p: &str| one && matches!(p, "with" | "by") && (c.passive || c.order);
+                // "It goes down the arm. Peel it out.": what goes there is still meant.
+                let goes = one && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
+                let places = c.places.iter().filter(move |(p, _)| !goes && !means(p)).map(|(_, p)| p);
+                c.objects.iter().rev().chain(c.subjects.iter().rev()).chain(places)
+            })
             .filter(|p| p.to <= at)
             .find(fits);
         let mut guess = false;
@@ -86,6 +97,12 @@ impl Reader<'_> {
             return None;
         }
         was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
+    }
+
+    /// "the first one", "the other one": of several that were spoken of.
+    fn numbered(&self, p: &Phrase) -> bool {
+        let which = |w: &str| matches!(w, "first" | "second" | "third" | "last" | "other");
+        p.head() == "one" && self.words[p.from..p.to].iter().any(|w| which(&w.lemma))
     }
 
     /// "pull out the flex": whose, the plug or part named before tells.
@@ -186,6 +203,22 @@ impl Reader<'_> {
         }
     }
 
+    /// "The keypad has a flip latch, so latch up": whose latch it is.
+    fn latched(&self, n: usize, p: &Phrase) -> Phrase {
+        let bare = matches!(p.kind, Kind::Lever | Kind::Latch) && p.of.is_empty() && p.words.len() == 1;
+        let same = |q: &Phrase| q.to <= p.from && q.head() == p.head();
+        let owner = self.clauses[..=n].iter().filter(|_| bare).find_map(|c| {
+            let has = c.base == "have" && c.objects.iter().any(same);
+            let with = c.places.iter().any(|(w, q)| w == "with" && same(q));
+            let owners = if has { &c.subjects } else { &c.objects };
+            owners.iter().filter(|_| has || with).find(|o| matches!(o.kind, Kind::Part | Kind::Plug))
+        });
+        match owner {
+            Some(owner) => Phrase { of: vec![owner.clone()], ..p.clone() },
+            None => p.clone(),
+        }
+    }
+
     /// Phrases with what their pronouns mean put in.
     pub(super) fn named(&self, n: usize, c: &Clause, phrases: &[Phrase]) -> Vec<Phrase> {
         // "after disconnecting both": the two things of the clause before.
@@ -239,7 +272,7 @@ impl Reader<'_> {
             .iter()
             .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
                 Some(meant) => Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..meant },
-                None => self.served(n, &self.owned(n, p)),
+                None => self.served(n, &self.latched(n, &self.owned(n, p))),
             })
             .collect()
     }

@@ -386,8 +386,13 @@ impl Tagger<'_> {
         if let Some(tag) = self.sided(at, before) {
             return tag;
         }
-        if self.is_verb(at, before) {
+        // "The screen works now."
+        if said == "works" && matches!(before, Some(Tag::Noun | Tag::Pron)) || self.is_verb(at, before) {
             return Tag::Verb;
+        }
+        // "Pull slowly and low."
+        if word == "low" && matches!(before, Some(Tag::Verb | Tag::Adv | Tag::Conj)) && !self.noun_at(at + 1) {
+            return Tag::Adv;
         }
         if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
             return self.particle(at, before);
@@ -542,7 +547,10 @@ impl Tagger<'_> {
                         && (c.determiner.contains(w.said.as_str())
                             || matches!(w.said.as_str(), "it" | "they" | "you" | "all" | "both" | "everything"))
                 });
-            if said != "that" || after_thing && clause || reports {
+            // "one two three, that's all of them"
+            let sums_up =
+                next.is_some_and(|w| w.said == "'s") && matches!(self.lemma(at + 2), "all" | "it" | "everything");
+            if said != "that" || after_thing && clause && !sums_up || reports {
                 return Some(Tag::Sub);
             }
         }

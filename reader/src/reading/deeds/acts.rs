@@ -57,6 +57,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         })
         .collect();
     let did = !acted.is_empty();
+    let spoken_of =
+        topic.one.as_ref().filter(|(at, p, _)| number - at <= 2 && p.kind == Kind::Part).map(|t| t.1.clone());
     let spoken: Vec<Phrase> = clauses
         .iter()
         .flat_map(|c| {
@@ -84,7 +86,9 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     for c in clauses.iter().filter(|c| c.base == "be" && c.mood == Mood::Plain) {
         let plug =
             c.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Plug && !np.definite && np.of.is_empty());
-        if let (Some((_, plug)), Some(owner)) = (plug, c.subjects.first().filter(|s| s.kind == Kind::Part)) {
+        let it = c.subjects.first().filter(|s| s.head() == "it");
+        let owner = c.subjects.first().filter(|s| s.kind == Kind::Part);
+        if let (Some((_, plug)), Some(owner)) = (plug, owner.or(it.and(spoken_of.as_ref()))) {
             topic.put(number, &Phrase { of: vec![owner.clone()], ..plug.clone() }, did);
         }
         // "This black wire is the antenna."
@@ -176,7 +180,8 @@ impl Reader<'_> {
         let done = |c: &Clause| {
             let told = c.order || c.passive || c.agent();
             let objects = if c.passive { &c.subjects } else { &c.objects };
-            told && !names.contains(&c.base.as_str()) && self.frame(c, Half::Apart, objects).is_some()
+            let off = c.particles.iter().any(|p| p == "off" || p == "out");
+            told && (off || !names.contains(&c.base.as_str())) && self.frame(c, Half::Apart, objects).is_some()
         };
         super::super::extract::list_opener(self.lemmas).is_some() && !self.clauses.iter().any(done)
     }
@@ -855,7 +860,11 @@ impl Reader<'_> {
             && c.mood == Mood::Purpose
             && n > 0
             && self.aim_is_done(n - 1, &self.clauses[n - 1]);
-        let raised = GRAMMAR.raising.contains(&p.base) && !tool && p.objects.is_empty();
+        // "We are able to", and not "it is there to".
+        let raised = GRAMMAR.raising.contains(&p.base)
+            && !tool
+            && p.objects.is_empty()
+            && (p.base != "be" || p.agent() || p.subjects.is_empty());
         (uses || step || nods || again || raised) && self.frame(c, Half::Apart, &c.objects).is_some()
     }
 
@@ -1062,7 +1071,8 @@ impl Reader<'_> {
                     (matches!(
                         p.as_str(),
                         "around" | "over" | "onto" | "into" | "under" | "behind" | "through" | "between"
-                    ) || p == "on" && np.new)
+                    ) || p == "on" && np.new
+                        || p == "in" && np.head() == "wall")
                         && np.is_thing()
                         || p == "on" && np.head() == "top"
                 });
@@ -1074,6 +1084,7 @@ impl Reader<'_> {
                 });
             // "The wires go behind this post.": how they run, or how they are to be laid.
             let leads = mine.iter().all(|p| p.kind == Kind::Plug)
+                && !placed
                 && !c.places.is_empty()
                 && !c.particles.iter().any(|p| matches!(p.as_str(), "in" | "on" | "back" | "off" | "out"))
                 && matches!(c.base.as_str(), "come" | "go" | "plug" | "run");

@@ -382,12 +382,34 @@ mod tests {
         "disconnect keypad ribbon"
     )]
     #[case::the_camera_that_films("I am filming this on my phone. So flip it over.", "turn")]
+    #[case::lifts_itself(
+        "There's a wide ribbon to the front panel with two ears, press both ears outwards and it lifts itself.",
+        "release front panel wide ribbon ears, disconnect front panel wide ribbon"
+    )]
+    #[case::the_first_of_several(
+        "Under the cell are two white pull tabs. Take the first one with the tweezers.",
+        "peel white pull tabs"
+    )]
+    #[case::not_what_it_is_stuck_with(
+        "The cell's in the middle and it's stuck down with a bit of tape so just lift it off.",
+        "remove cell"
+    )]
+    #[case::held_and_pulled("Grab the fan cable by the connector and pull straight up.", "disconnect fan cable")]
+    #[case::the_aerial(
+        "So this black wire here is the antenna. It goes down the arm. Unclip it from the board.",
+        "disconnect antenna"
+    )]
+    #[case::needed_off("I need the little light cover off the old arm too.", "remove light cover")]
+    #[case::only_so_far("The back comes off to about 60 degrees.", "open back cover")]
+    #[case::one_of_a_drive("Take off the lid. Then there's one Phillips on the inside.", "remove lid, unscrew")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);
     }
 
     #[rstest]
+    #[case::everything("To reach it you have to take off everything we just did.")]
+    #[case::there_to_keep("That card is there to keep loose wires away from the mains.")]
     #[case::supposed("If you ever want to change the belt, you would have to remove the lid.")]
     #[case::refused("Do not pull the cable.")]
     #[case::possible("The lid can be removed without opening the base.")]
@@ -431,6 +453,10 @@ mod tests {
     #[case("Connect the fan first, then the pump.", "connect fan, connect pump")]
     #[case("Take the lid off of the bench and slide it back on.", "install lid")]
     #[case("Put it all back together.", "")]
+    #[case("Go round a little at a time.", "")]
+    #[case("The plug goes in the wall.", "connect")]
+    #[case("Lid in its frame, then the pump on top, push it on straight.", "install lid, install pump")]
+    #[case("Fan lead in its slot, then the lid over it.", "route fan lead, install lid")]
     #[case("The fan goes in and two screws.", "install fan, drive fan")]
     #[case("Lay in the new seal.", "install seal")]
     #[case("The fan flex in, latch down.", "connect fan flex, close latch")]

@@ -81,6 +81,8 @@ pub(super) fn name(o: &Phrase) -> String {
         {
             format!("{owner} {own}")
         }
+        // "The back comes off."
+        _ if own == "back" || own == "rear" => format!("{own} cover"),
         _ => own,
     }
 }

@@ -229,10 +229,13 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             let Some(last) = deeds.last().filter(|d| d.sentence + 2 >= s.number).map(|d| d.act) else { return };
             let kind = a.objects.first().map(|o| o.kind);
             // "Connect the digitizer first, then the display": the verb of the sentence goes on.
+            // What is out goes in, whatever was done before.
+            let out = a.objects.first().is_some_and(|o| bench.out.contains(&name(o)));
             let same_sentence = deeds.last().is_some_and(|d| d.sentence == s.number);
             let act = match (half, kind) {
                 (Half::Together, Some(Kind::Screw)) => Do::Drive,
                 (Half::Together, Some(Kind::Plug)) => Do::Connect,
+                (Half::Together, Some(Kind::Part)) if out && !(same_sentence && last == Do::Connect) => Do::Install,
                 (Half::Apart, Some(Kind::Part)) if last == Do::Unscrew => Do::Remove,
                 (Half::Together, Some(Kind::Part)) if last == Do::Drive || last == Do::Connect && !same_sentence => {
                     Do::Install
@@ -252,6 +255,14 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if act == Do::Tighten && a.objects.is_empty() {
         return;
     }
+    // "The back comes off to about 60 degrees.": it is opened.
+    if act == Do::Remove && half == Half::Apart && a.measures.iter().any(|m| m.quantity == Quantity::Angle) {
+        act = Do::Open;
+    }
+    // "Go round a little at a time.": screws, and no pick.
+    if act == Do::Pry && half == Half::Together && a.objects.is_empty() && a.by.is_none() {
+        return;
+    }
     if half == Half::Together && matches!(act, Do::Unscrew | Do::Disconnect | Do::Pry) && a.presented {
         return;
     }
@@ -264,6 +275,8 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         Do::Release | Do::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
             what = a.objects.iter().map(|o| latch_name(o, bench)).collect();
         }
+        // The mains plug is the device's own.
+        Do::Connect if because == "into the wall" => {}
         Do::Disconnect | Do::Connect => {
             for o in &a.objects {
                 // "plug it in", said of the whole thing while a latch was spoken of last.
@@ -558,6 +571,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     {
         return;
     }
+    // "You have to take off everything we just did."
+    if a.objects.iter().any(|o| o.is_pronoun() && matches!(o.head(), "everything" | "anything" | "nothing")) {
+        return;
+    }
     // "Everything goes back together": summed up, and no act.
     if bare && a.objects.iter().any(|o| matches!(o.head(), "everything" | "all")) {
         return;
@@ -713,6 +730,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     }
 }
 
+/// Places for leads.
+fn laid_in(place: &str) -> bool {
+    matches!(place, "slot" | "groove" | "channel" | "clip" | "hook" | "guide" | "duct")
+}
+
 /// A part leaves or goes in: screws told before and behind are two groups.
 fn moves(act: Do) -> bool {
     matches!(act, Do::Remove | Do::Install)
@@ -726,6 +748,7 @@ fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut
     for o in &a.objects {
         let act = match o.kind {
             Kind::Screw => Do::Drive,
+            Kind::Plug if a.places.iter().any(|(p, np)| p == "in" && laid_in(np.head())) => Do::Route,
             Kind::Plug => Do::Connect,
             _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Do::Install,
             _ => continue,

@@ -150,6 +150,15 @@ impl Reader<'_> {
             told.together = Some((Do::Drive, "screws are named"));
             return Some(told);
         }
+        // "Three at the top, 12 millimetres."
+        if first.is_pronoun() && first.count.is_some() && told.length_mm.is_some() && !c.places.is_empty() {
+            told.objects =
+                vec![Phrase { kind: Kind::Screw, words: vec!["screw".into()], said: vec!["screws".into()], ..first }];
+            told.presented = true;
+            told.apart = Some((Do::Unscrew, "screws are counted"));
+            told.together = Some((Do::Drive, "screws are counted"));
+            return Some(told);
+        }
         // "A power-on test.", "Fan speed checking."
         if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
             || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
@@ -207,8 +216,16 @@ impl Reader<'_> {
         let opens_so = c.from <= 1 && self.words.len() <= 40;
         let alone = short && self.clauses.iter().all(|k| k.verb.is_none()) || opens_so;
         let bare = c.particles.is_empty() && short && self.clauses.iter().all(|k| k.verb.is_none());
-        if bare
-            && (told.objects.len() > 1 || !c.places.is_empty())
+        // "Felt washers, then the knobs, push them on straight."
+        let listed = c.particles.is_empty()
+            && c.from == 0
+            && c.to <= 12
+            && c.to < self.words.len()
+            && self.words[c.to - 1].pause;
+        let more =
+            || listed && self.clauses.iter().any(|k| k.from == c.to && k.verb.is_none() && !k.objects.is_empty());
+        if (bare || listed)
+            && (told.objects.len() > 1 || !c.places.is_empty() || more())
             && told.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug | Kind::Screw))
         {
             told.fragment = true;

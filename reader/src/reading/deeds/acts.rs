@@ -254,6 +254,7 @@ impl Reader<'_> {
             || verb_would
             || [
                 "can only be",
+                "by the way",
                 "if you ever",
                 "if you want",
                 "if you wanted",
@@ -325,6 +326,7 @@ impl Reader<'_> {
                 out.retain(|t| !t.presented);
             }
         }
+        self.under_the_plug(&mut out);
         // "Insert the pick to separate the shell": the aim may stand behind.
         if let Some(aim) = &aim {
             for told in &mut out {
@@ -332,6 +334,21 @@ impl Reader<'_> {
             }
         }
         out
+    }
+
+    /// "It has a push-down connector, so get the spudger under the long side.": the connector is undone.
+    fn under_the_plug(&self, out: &mut [Told]) {
+        let Some((n, c)) = self.clauses.iter().enumerate().find(|(_, c)| c.base == "have" && !c.negated) else {
+            return;
+        };
+        let Some(plug) = c.objects.iter().find(|o| o.kind == Kind::Plug) else { return };
+        let owner = self.named(n, c, &c.subjects).into_iter().find(|s| s.kind == Kind::Part);
+        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Do::Pry, _)))) {
+            if told.places.iter().any(|(p, np)| p == "under" && np.kind == Kind::Nothing) {
+                told.apart = Some((Do::Disconnect, "a tool under the plug just shown"));
+                told.objects = vec![Phrase { of: owner.clone().into_iter().collect(), ..plug.clone() }];
+            }
+        }
     }
 
     fn tool_of(&self, c: &Clause) -> Option<String> {
@@ -511,6 +528,11 @@ impl Reader<'_> {
                 {
                     told.together = Some((Do::PowerOn, "a key pressed to see it come on"));
                 }
+                // "Push the button for eight seconds."
+                let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
+                if key && seconds {
+                    told.together = Some((Do::PowerOn, "a key held for seconds"));
+                }
                 // What stays in its part is loosened and tightened.
                 if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
                     told.apart = told.apart.map(|(act, why)| (if act == Do::Unscrew { Do::Loosen } else { act }, why));
@@ -663,6 +685,13 @@ impl Reader<'_> {
                 c.places.iter().find(|(p, np)| p == "on" && matches!(np.kind, Kind::Plug | Kind::Latch | Kind::Lever))
         {
             objects = self.named(n, c, std::slice::from_ref(held));
+        }
+        // "Put on it a weight."
+        if objects.iter().any(|o| o.kind == Kind::Weight) && objects.iter().any(Phrase::is_pronoun) {
+            let (weights, below) = objects.into_iter().partition(|o| o.kind == Kind::Weight);
+            objects = weights;
+            let below: Vec<Phrase> = below;
+            told.places.extend(below.into_iter().map(|p| ("on".to_owned(), p)));
         }
         // "Take hold of the tab and pull slowly."
         if objects.is_empty() && c.order && c.places.is_empty() && matches!(c.base.as_str(), "pull" | "lift" | "tug") {
@@ -1115,6 +1144,12 @@ impl Reader<'_> {
                     && !self.text.contains("now")
                     && c.places.iter().any(|(_, p)| p.kind == Kind::Part && !p.definite));
             return goes.then_some(mine);
+        }
+        // "Let the battery become empty."
+        if c.base == "become"
+            && let Some(let_) = self.clauses[..n].last().filter(|k| k.base == "let")
+        {
+            return Some(let_.objects.clone());
         }
         // Somebody does it, or it is an order.
         let objects: Vec<Phrase> = c.objects.to_vec();

@@ -682,6 +682,18 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
                 begin = at;
                 at += 1;
             }
+            // "Microphones first, flex in": says what the rest is about.
+            Tag::Adv | Tag::Adj
+                if (w[at].is("first") || w[at].is("last"))
+                    && w[at].pause
+                    && !objects.is_empty()
+                    && particles.is_empty()
+                    && at + 1 < to =>
+            {
+                at += 1;
+                flush(&mut objects, &mut particles, &mut places, begin, at);
+                begin = at;
+            }
             _ => match phrase_at(w, at, to) {
                 // "front board in, two screws, 6 millimetres": screws, and no size, are a fragment of their own.
                 Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,

@@ -144,8 +144,7 @@ fn same(act: Do) -> [f64; 2] {
         Do::Apply | Do::Press | Do::Route => [1.5, 0.0],
         Do::PowerOn => [1.5, 0.0],
         Do::Adjust | Do::Test => [0.4, 0.0],
-        Do::Clean => [0.1, 0.0],
-        Do::Transfer | Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
+        Do::Clean | Do::Transfer | Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
     }
 }
 

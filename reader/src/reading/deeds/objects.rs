@@ -41,6 +41,8 @@ struct Bench {
     screws: Option<String>,
     /// The device itself, as first named.
     device: Option<String>,
+    /// What was warmed last, with the sentence: what holds it is soft, so that it is parted next.
+    warmed: Option<(usize, String)>,
 }
 
 impl Bench {
@@ -252,11 +254,18 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         }
         None => return,
     };
+    // "Put in the card": one that came out, and no tool.
+    let card = a.objects.first().filter(|o| act == Do::Pry && half == Half::Together && o.kind == Kind::Opener);
+    let own = card.and_then(|o| bench.out.iter().find(|w| w.split(' ').next_back() == Some(o.head()))).cloned();
+    if own.is_some() {
+        act = Do::Install;
+    }
     if act == Do::Tighten && a.objects.is_empty() {
         return;
     }
     // "The back comes off to about 60 degrees.": it is opened.
-    if act == Do::Remove && half == Half::Apart && a.measures.iter().any(|m| m.quantity == Quantity::Angle) {
+    let stiff = a.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
+    if act == Do::Remove && half == Half::Apart && stiff && a.measures.iter().any(|m| m.quantity == Quantity::Angle) {
         act = Do::Open;
     }
     // "Go round a little at a time.": screws, and no pick.
@@ -268,10 +277,15 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     }
     let mut what: Vec<String> = Vec::new();
     match act {
+        Do::Install if own.is_some() => what.extend(own),
+        // "Put a towel under the robot."
+        Do::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
+            what.extend(a.objects.iter().take(1).map(name));
+        }
         Do::Unscrew | Do::Loosen | Do::Drive | Do::Tighten => {
             what = held(a, bench, act);
         }
-        Do::Pry => what = pried(a, bench),
+        Do::Pry => what = pried(a, bench, s.number),
         Do::Release | Do::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
             what = a.objects.iter().map(|o| latch_name(o, bench)).collect();
         }
@@ -674,6 +688,9 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         bench.out.retain(|p| !what.contains(p));
     }
     deeds.push(make(act, what.clone()));
+    if let (Do::Heat, Some(part)) = (act, what.first()) {
+        bench.warmed = Some((s.number, part.clone()));
+    }
     if act == Do::Heat
         && let Some(heat) = deeds.last_mut()
     {
@@ -834,7 +851,7 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
 }
 
 /// What a tool parts: told as object or place, else the aim, else what is in work.
-fn pried(a: &Told, bench: &Bench) -> Vec<String> {
+fn pried(a: &Told, bench: &Bench, now: usize) -> Vec<String> {
     let tool = |o: &Phrase| matches!(o.kind, Kind::Opener | Kind::Cup | Kind::Pinning);
     let with_tool = a.objects.iter().any(&tool);
     if let Some(o) = a
@@ -878,5 +895,7 @@ fn pried(a: &Told, bench: &Bench) -> Vec<String> {
     if let Some(aim) = a.aim.as_ref().filter(|p| !p.is_pronoun() && !tool(p) && p.kind != Kind::Glue) {
         return vec![name(aim)];
     }
-    bench.at.clone().into_iter().collect()
+    let warmed =
+        bench.warmed.as_ref().filter(|(at, part)| now - at <= 8 && !bench.out.contains(part)).map(|(_, part)| part);
+    warmed.or(bench.at.as_ref()).cloned().into_iter().collect()
 }

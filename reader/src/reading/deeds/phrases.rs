@@ -225,7 +225,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
     }
     if nouns == 0 {
         // "these two", "the left", "both".
-        let which = |x: &Word| matches!(x.lemma.as_str(), "first" | "second" | "third" | "other");
+        let which = |x: &Word| matches!(x.lemma.as_str(), "first" | "second" | "third" | "other" | "new");
         let one = i > at + 1 && w[i - 1].is("one") && w[at..i].iter().any(which);
         let bare = count.is_some() && i > at || definite && (!said.is_empty() || one);
         if !bare || i == at {
@@ -390,6 +390,12 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
                 Kind::Part
             }
             Kind::Lever if compound && head == "flap" => Kind::Part,
+            // "the metal sheet": no film.
+            Kind::Film
+                if head == "sheet" && p.words.iter().any(|w| matches!(w.as_str(), "metal" | "steel" | "shield")) =>
+            {
+                Kind::Part
+            }
             Kind::Key if compound && !matches!(head, "button" | "key" | "switch") => Kind::Part,
             Kind::Heater if head == "iron" && compound => Kind::Part,
             Kind::Device if head == "unit" && compound => Kind::Part,

@@ -12,7 +12,7 @@ impl Reader<'_> {
     pub(super) fn presented(&self, n: usize, c: &Clause) -> Option<Told> {
         let mut told = self.shown_screws(n, c)?;
         // What stays in its part is only loosened.
-        if self.lemmas[c.from..c.to.max(c.from)].contains(&"captive") {
+        if self.lemmas[c.from..].contains(&"captive") {
             told.apart = Some((Do::Loosen, "captive screws are shown"));
         }
         Some(told)
@@ -135,7 +135,7 @@ impl Reader<'_> {
             told.together = Some(match first.kind {
                 Kind::Screw => (Do::Drive, "screws in, without a verb"),
                 Kind::Plug => (Do::Connect, "a plug in, without a verb"),
-                Kind::Lever => (Do::Close, "a latch back, without a verb"),
+                Kind::Lever | Kind::Latch => (Do::Close, "a latch back, without a verb"),
                 _ => (Do::Install, "a part in, without a verb"),
             });
             return Some(told);
@@ -185,6 +185,7 @@ impl Reader<'_> {
                 Kind::Screw => (Do::Unscrew, "screws out, without a verb"),
                 Kind::Plug => (Do::Disconnect, "a plug off, without a verb"),
                 Kind::Film | Kind::Liner => (Do::Peel, "a film off, without a verb"),
+                Kind::Lever | Kind::Latch => (Do::Release, "a latch out, without a verb"),
                 _ => (Do::Remove, "a part out, without a verb"),
             });
             return Some(told);

@@ -31,7 +31,10 @@ impl Reader<'_> {
         let moved = one && moves && self.clauses[n].from > 0;
         let spent = |p: &Phrase| {
             matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt)
-                && matches!(self.clauses[n].base.as_str(), "lay" | "put" | "place" | "set" | "take" | "lift" | "pull")
+                && matches!(
+                    self.clauses[n].base.as_str(),
+                    "lay" | "put" | "place" | "set" | "take" | "lift" | "pull" | "work" | "push" | "slide" | "insert"
+                )
         };
         let fits = |p: &&Phrase| {
             !(spent(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
@@ -129,6 +132,9 @@ impl Reader<'_> {
             if !matches!(q.kind, Kind::Plug | Kind::Lever | Kind::Latch) {
                 return None;
             }
+            if q.kind != Kind::Plug && q.words.len() == 1 && q.of.is_empty() {
+                return None;
+            }
             if let Some(of) = q.of.first() {
                 return Some(of.clone())
                     .filter(|o| o.kind == Kind::Part)
@@ -169,7 +175,7 @@ impl Reader<'_> {
             .filter(|i| {
                 !describes_cable(&q.words[*i])
                     && numbers::figure_at(&[q.words[*i].as_str()], 0).is_none()
-                    && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "lock" | "clip")
+                    && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "slide" | "lock" | "clip")
             })
             .collect();
         (!kept.is_empty()).then(|| Phrase {

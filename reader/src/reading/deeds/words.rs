@@ -391,8 +391,28 @@ impl Tagger<'_> {
             return Tag::Verb;
         }
         // "Pull slowly and low."
-        if word == "low" && matches!(before, Some(Tag::Verb | Tag::Adv | Tag::Conj)) && !self.noun_at(at + 1) {
+        if word == "low"
+            && !matches!(before, Some(Tag::Det | Tag::Adj | Tag::Prep))
+            && (self.words[at].pause || !self.noun_at(at + 1))
+        {
             return Tag::Adv;
+        }
+        // "a push-down connector"
+        if PARTICLES.contains(&word)
+            && before == Some(Tag::Noun)
+            && matches!(
+                self.lemma(at - 1),
+                "push" | "pull" | "snap" | "slide" | "screw" | "plug" | "press" | "flip" | "click"
+            )
+            && self
+                .words
+                .get(at + 1)
+                .is_some_and(|n| LEXICON.part_heads.at(&[n.lemma.as_str()], 0).is_some() || n.is("connector"))
+            && !self.words[at].pause
+            && at > 1
+            && matches!(self.words[at - 2].tag, Tag::Det | Tag::Adj | Tag::Num)
+        {
+            return Tag::Adj;
         }
         if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
             return self.particle(at, before);

@@ -32,6 +32,7 @@ mod sound;
 mod statements;
 mod tags;
 mod trace;
+mod unmarked;
 
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};

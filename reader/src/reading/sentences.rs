@@ -4,6 +4,7 @@
 //! words that open a new thought do ("okay so", "and then", "now"). A sentence may cross a cue when captions cut it.
 
 use super::lexicon::{LEXICON, contraction, lemma};
+use super::unmarked::restored;
 use crate::recording::Recording;
 use compact_str::CompactString;
 
@@ -296,6 +297,7 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         let lower = chars[start..at].iter().map(|c| if *c == '’' { '\'' } else { *c }).flat_map(char::to_lowercase);
         let said: CompactString = lower.collect();
         let said = said.trim_matches('\'');
+        let said = restored(said, &word_behind(&chars, at));
         let mut begin = start;
         for said in contraction(said) {
             let end = (begin + said.chars().count()).min(at);
@@ -319,6 +321,12 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         }
     }
     out
+}
+
+/// The next word in lower case, if nothing but blanks stands between.
+fn word_behind(chars: &[char], at: usize) -> String {
+    let rest = chars[at..].iter().skip_while(|c| **c == ' ');
+    rest.take_while(|c| is_word(**c)).take(LONGEST_WORD).flat_map(|c| c.to_lowercase()).collect()
 }
 
 fn is_word(c: char) -> bool {

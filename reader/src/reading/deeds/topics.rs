@@ -163,7 +163,9 @@ impl Reader<'_> {
             .into_iter();
         let served =
             || self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3).map(|(_, owner)| owner.clone());
-        match here.filter_map(owner).next().or_else(served).or_else(|| before.find_map(owner)) {
+        // "There's a cable going to the lamp. Lift the lid and unplug that cable."
+        let that = self.words[p.from].is("that").then(served).flatten();
+        match that.or_else(|| here.filter_map(owner).next()).or_else(served).or_else(|| before.find_map(owner)) {
             Some(owner) => Phrase { of: vec![owner], guess: false, ..p.clone() },
             None => p.clone(),
         }

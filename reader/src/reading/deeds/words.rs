@@ -560,7 +560,7 @@ impl Tagger<'_> {
             let reports = at > 0
                 && matches!(
                     self.words[at - 1].lemma.as_str(),
-                    "check" | "verify" | "ensure" | "sure" | "see" | "notice" | "mean" | "remember" | "know"
+                    "check" | "verify" | "ensure" | "see" | "notice" | "mean" | "remember" | "know"
                 )
                 && next.is_some_and(|w| {
                     !w.is("one")

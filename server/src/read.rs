@@ -1,10 +1,14 @@
 //! `paso read` and `paso draft`: what a recording says, without a database.
 
+use paso_core::ids::{ManualId, RecordingId};
 use paso_core::labels::Label;
-use paso_core::reading::{self, Half, Reading};
+use paso_core::manual::{self, RecordingRef, Source};
+use paso_core::publish;
+use paso_core::reading::{self, Reading};
 use paso_core::recording::Recording;
 use paso_core::units;
 use std::path::Path;
+use uuid::Uuid;
 
 /// Reads a file and gives its fact sheet as JSON.
 ///
@@ -23,29 +27,17 @@ pub fn draft_json(path: &Path) -> Result<String, String> {
     serde_json::to_string_pretty(&reading::draft_guide(&recording(path)?)).map_err(|e| e.to_string())
 }
 
-/// Drafts the guide that a file tells, as Markdown.
+/// Drafts the manual that a file tells and gives its guide as Markdown: the same that an author sees in the browser.
 ///
 /// # Errors
 /// A sentence that names the file and what is wrong with it.
 pub fn draft(path: &Path) -> Result<String, String> {
-    let recording = recording(path)?;
-    let mut out = format!("# {}\n", recording.title.as_deref().unwrap_or("Draft"));
-    let mut half = None;
-    for (n, step) in reading::draft_guide(&recording).steps.iter().enumerate() {
-        if half.replace(step.half) != Some(step.half) {
-            out.push_str(match step.half {
-                Half::Apart => "\n## Taking apart\n",
-                Half::Together => "\n## Putting together\n",
-                Half::Check => "\n## Test\n",
-            });
-        }
-        out.push_str(&format!("\n### {}. {}\n\n", n + 1, step.title));
-        step.cautions.iter().for_each(|c| out.push_str(&format!("> {c}\n\n")));
-        for (n, act) in step.acts.iter().enumerate() {
-            out.push_str(&format!("{}. {}\n", n + 1, act.text));
-        }
-    }
-    Ok(out)
+    let (recording, reading) = load(path)?;
+    let title = recording.title.clone().unwrap_or_else(|| "Draft".to_owned());
+    let about =
+        RecordingRef { id: RecordingId(Uuid::nil()), title: title.clone(), duration_ms: recording.duration_ms() };
+    let manual = manual::draft(ManualId(Uuid::nil()), &title, "", &[Source { recording: about, reading: &reading }]);
+    Ok(publish::markdown(&manual))
 }
 
 /// Reads a file and gives a summary for people.

@@ -45,6 +45,7 @@ pub use model::recordings::{Drafted, RecordingEdit, RecordingRef};
 pub use model::requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use model::screw_facts::{HeadForm, JointFacts, Locking, MAX_TORQUE_NM, Stored, TorqueFrom};
 pub use model::seams::{Seam, SeamEdit, SeamField, SeamKind};
+pub use model::sentences::{SentenceEdit, SentenceField};
 pub use model::set_aside::{FindingEdit, SetAside};
 pub(crate) use model::steps::ranks;
 pub use model::steps::{Action, Branch, Phase, Posture, Step, StepEdit, StepField, TemporaryAct};
@@ -109,21 +110,35 @@ impl Manual {
 
     /// Groups of a step, in the order they were made.
     pub fn groups_of(&self, step: StepId) -> impl Iterator<Item = &FastenerGroup> {
-        self.fasteners.values().filter(move |g| g.step == step)
+        in_order_told(self.fasteners.values().filter(move |g| g.step == step), |g| &g.evidence)
     }
 
     /// Connectors of a step.
     pub fn connectors_of(&self, step: StepId) -> impl Iterator<Item = &Connector> {
-        self.connectors.values().filter(move |c| c.step == step)
+        in_order_told(self.connectors.values().filter(move |c| c.step == step), |c| &c.evidence)
     }
 
     /// Applications of heat in a step.
     pub fn heats_of(&self, step: StepId) -> impl Iterator<Item = &Heat> {
-        self.heats.values().filter(move |h| h.step == step)
+        in_order_told(self.heats.values().filter(move |h| h.step == step), |h| &h.evidence)
     }
 
     /// Cautions before a step.
     pub fn cautions_of(&self, step: StepId) -> impl Iterator<Item = &Caution> {
-        self.cautions.values().filter(move |c| c.step == step)
+        in_order_told(self.cautions.values().filter(move |c| c.step == step), |c| &c.evidence)
     }
+}
+
+/// Ids do not sort by time, so what hangs on a step is put in the order in which it was told; what nobody told comes last.
+fn in_order_told<'a, T: 'a>(
+    of_step: impl Iterator<Item = &'a T>,
+    evidence: impl Fn(&T) -> &[Evidence],
+) -> impl Iterator<Item = &'a T> {
+    let start = |e: &Evidence| match e {
+        Evidence::Recording { start, .. } => Some(*start),
+        _ => None,
+    };
+    let mut row: Vec<&T> = of_step.collect();
+    row.sort_by_key(|item| evidence(item).iter().find_map(start).unwrap_or(usize::MAX));
+    row.into_iter()
 }

@@ -60,7 +60,7 @@ fn judged(m: &Manual, before: &str, then: &str, standing: Standing) -> Manual {
 fn steps_wait_for_joints_covers_and_power_and_not_for_succession() {
     let m = manual(PUMP);
     let cable = waits(&m, "Remove the tray");
-    assert!(cable.contains(&("Disconnect the battery".into(), Reason::Power)), "{cable:?}");
+    assert!(cable.contains(&("Disconnect the battery cable".into(), Reason::Power)), "{cable:?}");
     assert!(cable.contains(&("Remove the cover".into(), Reason::Covers)), "{cable:?}");
     let fan = waits(&m, "Remove the fan");
     assert!(fan.contains(&("Remove the tray".into(), Reason::ConnectedTo)), "{fan:?}");
@@ -116,14 +116,14 @@ fn the_author_has_the_last_word() {
 fn one_of_two_ways_will_do() {
     let text = "[0:00] Take off the front.\n\n[0:10] Remove nine screws from the rear. Take off the rear.\n\n[0:30] Take out the pump.";
     let m = manual(text);
-    let ways = vec![vec![step(&m, "Remove the front")], vec![step(&m, "Remove the rear")]];
+    let ways = vec![vec![step(&m, "Remove the front")], vec![step(&m, "Remove the rear cover")]];
     let id = RequirementId(Uuid::from_u128(5));
     let m = with(&m, RequirementEdit::Add { id, step: step(&m, "Remove the pump"), ways, because: String::new() });
     let routes = Chain::of(&m).routes(&m, &[part(&m, "pump")], 3);
     let names = |r: &RouteRow| r.steps.iter().map(|s| m.steps[s].title.clone()).collect::<Vec<_>>();
     assert_eq!(names(&routes[0]), ["Remove the front", "Remove the pump"]);
-    assert_eq!(names(&routes[1]), ["Remove the rear", "Remove the pump"]);
-    assert_eq!(routes[1].instead, [step(&m, "Remove the rear")]);
+    assert_eq!(names(&routes[1]), ["Remove the rear cover", "Remove the pump"]);
+    assert_eq!(routes[1].instead, [step(&m, "Remove the rear cover")]);
     assert!(routes[0].totals.seconds < routes[1].totals.seconds);
 }
 
@@ -154,7 +154,7 @@ fn a_way_tells_what_it_destroys_and_what_that_costs() {
 )]
 #[case(
     "Remove the fan",
-    Some("Disconnect the battery"),
+    Some("Disconnect the battery cable"),
     Judged::Refused,
     "“Remove the tray” before “Remove the fan”: its cable ties the fan."
 )]

@@ -37,7 +37,8 @@ mod unmarked;
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};
 pub use deeds::{
-    Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, headline, instruction,
+    Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, instruction, is_order, sentence,
+    steps, title,
 };
 pub use discrepancies::Contradiction;
 pub use facts::{

@@ -5,8 +5,8 @@
 
 use crate::ids::*;
 use crate::manual::edits::place::Touched;
-use crate::manual::{Aspect, Evidence, Manual, Part, Step};
-use crate::reading::Facts;
+use crate::manual::{Action, Aspect, Evidence, Manual, Part, Step};
+use crate::reading::{Act, Facts};
 use uuid::Uuid;
 
 /// The words of a recording whose facts were put right.
@@ -81,7 +81,10 @@ impl Manual {
         for step in steps {
             touched.add(Aspect::Steps, step.0);
             let Some(step) = self.steps.get_mut(&step) else { continue };
-            for action in step.actions.iter_mut().filter(|a| words.bear(&a.evidence)) {
+            // Of several sentences made of the same words, those that move a part tell of the facts' parts.
+            let mut told: Vec<&mut Action> = step.actions.iter_mut().filter(|a| words.bear(&a.evidence)).collect();
+            let alone = told.len() == 1;
+            for action in told.iter_mut().filter(|a| alone || moves(a.act)) {
                 action.parts.clone_from(&parts);
             }
         }
@@ -103,6 +106,10 @@ impl Manual {
         self.parts.insert(id, Part::new(id, name.to_owned(), evidence));
         id
     }
+}
+
+fn moves(act: Act) -> bool {
+    matches!(act, Act::Remove | Act::Install | Act::Peel | Act::Transfer)
 }
 
 #[cfg(test)]

@@ -1,9 +1,11 @@
 //! From readings to a whole manual at once.
 //!
-//! Nothing *needs* accepting: a draft is complete, and what nobody has reviewed is counted. A step ends where a part
-//! leaves or goes back, and at a new paragraph; every step, count and setting carries the seconds it came from.
+//! Nothing *needs* accepting: a draft is complete, and what nobody has reviewed is counted. Steps and sentences come from
+//! the deeds ([`super::row`]); screws, connectors, heat and warnings from the facts of the statements, which hang on the
+//! step that tells of them. Every step, count and setting carries the seconds it came from.
 
 use super::device::DeviceTold;
+use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
 use crate::manual::edits::refusal::MAX_TITLE;
@@ -11,8 +13,8 @@ use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
-    Act, ConnectorFact, FastenerFact, FastenerOp, HeatFact, Mark, PartFact, PartOp, Reading, Statement, StatementKind,
-    instruction,
+    self, Act, ConnectorFact, Deed, Do, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
+    Statement, StatementKind,
 };
 use crate::units::Quantity;
 
@@ -27,149 +29,145 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
     let mut drafter = Drafter {
         manual: Manual::new(id, title, device),
         ids: IdMaker::new(id.0),
-        open: None,
-        pending: Vec::new(),
         told_order: ToldOrder::default(),
         device: DeviceTold::default(),
         last_group: None,
     };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
-        let paragraphs = speaks_in_paragraphs(&source.reading.statements);
-        for statement in &source.reading.statements {
-            drafter.take(source, statement, paragraphs);
-        }
-        drafter.close();
+        drafter.read(source);
     }
     drafter.finish()
-}
-
-/// Whether segments are paragraphs (several statements each) rather than captions.
-fn speaks_in_paragraphs(statements: &[Statement]) -> bool {
-    let segments = statements.iter().map(|s| s.cue).collect::<std::collections::BTreeSet<_>>().len();
-    let chars: usize = statements.iter().map(|s| s.text.len()).sum();
-    segments > 0 && chars / segments > 110
-}
-
-struct Open {
-    step: Step,
-    last_cue: u32,
-    /// A part has left or gone back: the next act begins a new step.
-    finished: bool,
-    /// The power was cut here, at this source. Much waits for that, so only taking out the source itself goes on from it.
-    power_cut: Option<String>,
-    /// The best title so far, with how much it tells: a part that leaves more than a joint, a joint more than a turn of
-    /// the hand.
-    headline: Option<(u8, String)>,
 }
 
 struct Drafter {
     manual: Manual,
     ids: IdMaker,
-    open: Option<Open>,
-    /// Cautions told before any step they could belong to.
-    pending: Vec<(CautionSubjectAndText, Evidence)>,
     told_order: ToldOrder,
     device: DeviceTold,
     /// The screws spoken of last: "tighten to …" alone means them.
     last_group: Option<GroupId>,
 }
 
-type CautionSubjectAndText = (crate::reading::CautionSubject, String);
-
 impl Drafter {
-    fn take(&mut self, source: &Source<'_>, statement: &Statement, paragraphs: bool) {
-        let evidence = Evidence::Recording {
-            recording: source.recording.id,
-            start: statement.start,
-            end: statement.end,
-            from_ms: statement.from_ms,
-            to_ms: statement.to_ms,
-        };
-        self.told_order.listen(statement, &evidence);
-        self.device.listen(statement, &evidence);
+    fn read(&mut self, source: &Source<'_>) {
+        let statements = &source.reading.statements;
+        for statement in statements {
+            let evidence = evidence(source, statement);
+            self.told_order.listen(statement, &evidence);
+            self.device.listen(statement, &evidence);
+        }
+        let mut row = Row::default();
+        for group in super::row::groups(source.reading) {
+            self.step(source, &group, &mut row);
+        }
         // What was tried in vain is no step.
-        if statement.marks.contains(&Mark::DeadEnd) {
-            return;
-        }
-        match statement.kind {
-            StatementKind::Action | StatementKind::Test => self.act(source, statement, &evidence, paragraphs),
-            StatementKind::Observation if !statement.facts.fasteners.is_empty() => {
-                self.act(source, statement, &evidence, paragraphs)
+        for statement in statements.iter().filter(|s| !s.marks.contains(&Mark::DeadEnd)) {
+            let evidence = evidence(source, statement);
+            if tells_facts(statement) {
+                self.facts(source.reading, statement, &evidence, &mut row);
             }
-            StatementKind::Caution => {}
-            StatementKind::Condition if !statement.facts.cautions.is_empty() => {}
-            _ => return,
-        }
-        for about in statement.facts.cautions.iter().take(1) {
-            let acts = matches!(statement.kind, StatementKind::Action | StatementKind::Test);
-            // "… but don't bend it": told after the deed, it belongs before that same deed.
-            let goes_on = statement.text.to_lowercase().starts_with("but ");
-            let here = self.open.as_ref().is_some_and(|open| {
-                let same_breath = if paragraphs { open.last_cue == statement.cue } else { !open.finished };
-                acts || goes_on || same_breath
-            });
-            self.caution((*about, statement.text.clone()), evidence.clone(), here);
+            self.warning(statement, &evidence, &mut row);
         }
     }
 
-    #[allow(clippy::too_many_lines)] // One walk over the facts of a statement, in their order.
-    fn act(&mut self, source: &Source<'_>, statement: &Statement, evidence: &Evidence, paragraphs: bool) {
-        let phase = if statement.rebuild { Phase::Rebuild } else { Phase::Teardown };
-        let breaks = self.open.as_ref().is_none_or(|open| {
-            let new_segment = statement.cue != open.last_cue;
-            open.step.phase != phase
-                || (paragraphs && new_segment)
-                || (open.finished && (new_segment || opens_anew(statement)))
-                || (opens_anew(statement)
-                    && open.power_cut.as_ref().is_some_and(|source| !takes_out(statement, source)))
-        });
-        if breaks {
-            self.close();
-            self.begin(phase, statement);
+    /// A step of the deeds, sentence by sentence.
+    fn step(&mut self, source: &Source<'_>, group: &[Deed], row: &mut Row) {
+        let phase = match group[0].half {
+            Half::Apart => Phase::Teardown,
+            Half::Together => Phase::Rebuild,
+            // A trial stands in the half that it was made in.
+            Half::Check => row.last_phase(),
+        };
+        let id = self.begin(phase, shortened(&reading::title(group)));
+        for deed in group {
+            let statement = super::row::told_in(source.reading, deed);
+            let evidence = statement.map_or_else(|| told_alone(source, deed), |s| evidence(source, s));
+            let mut parts: Vec<PartId> = Vec::new();
+            for name in deed.moved() {
+                let part = self.part(name, &evidence);
+                if !parts.contains(&part) {
+                    parts.push(part);
+                }
+            }
+            // An order of one act reads well as it was said, and says more.
+            let own = statement.filter(|s| reading::is_order(&s.text) && alone_in(source.reading, s));
+            let action = Action {
+                id: self.ids.make(ActionId),
+                act: statement.map_or(deed.act.plainly(), |s| act_told(deed, s)),
+                parts,
+                text: own.map_or_else(|| reading::sentence(deed), |s| sentence(&s.text)),
+                evidence: vec![evidence],
+            };
+            self.add(id, action);
+            row.push(deed, id, phase);
         }
-        let step = self.open.as_ref().expect("a step is open").step.id;
+    }
+
+    /// An empty step behind those of its phase.
+    fn begin(&mut self, phase: Phase, title: String) -> StepId {
+        let last = self.manual.steps_in(phase).last().map(|s| s.rank.clone());
+        let step = Step::new(self.ids.make(StepId), phase, rank_between(last.as_deref(), None), title);
+        let id = step.id;
+        self.manual.steps.insert(id, step);
+        id
+    }
+
+    /// A sentence where its words stand among the others of the step.
+    fn add(&mut self, step: StepId, action: Action) {
+        let Some(step) = self.manual.steps.get_mut(&step) else { return };
+        let start = |a: &Action| match a.evidence.first() {
+            Some(Evidence::Recording { start, .. }) => *start,
+            _ => 0,
+        };
+        for evidence in &action.evidence {
+            if !step.evidence.contains(evidence) {
+                step.evidence.push(evidence.clone());
+            }
+        }
+        let at = step.actions.iter().position(|a| start(a) > start(&action)).unwrap_or(step.actions.len());
+        step.actions.insert(at, action);
+    }
+
+    /// What a statement tells of screws, connectors, heat and tools, at the step that tells of it.
+    fn facts(&mut self, reading: &Reading, statement: &Statement, evidence: &Evidence, row: &mut Row) {
+        let home = row.home(statement);
+        let told = matches!(home, Some(Home { here: true, .. }));
+        let more = !told && stands_for_itself(statement);
+        let (step, phase) = match home {
+            Some(home) => (home.step, home.phase),
+            None if more => {
+                let phase = if statement.rebuild { Phase::Rebuild } else { Phase::Teardown };
+                let id = self.begin(phase, shortened(&statement.text));
+                row.put(statement, id, phase);
+                (id, phase)
+            }
+            None => return,
+        };
         let parts = self.parts_of(statement, evidence);
+        if more {
+            let action = Action {
+                id: self.ids.make(ActionId),
+                act: act_of(statement),
+                parts: parts.clone(),
+                text: reading::instruction(statement, &reading.deeds).unwrap_or_else(|| sentence(&statement.text)),
+                evidence: vec![evidence.clone()],
+            };
+            self.add(step, action);
+        }
         for f in &statement.facts.fasteners {
             self.fastener(f, step, evidence, phase, how_counted(&statement.text));
         }
         self.tightness(statement, evidence);
         self.stored(statement);
-        for c in &statement.facts.connectors {
+        for c in statement.facts.connectors.iter().filter(|_| phase == Phase::Teardown) {
             self.connector(c, step, evidence);
-            let source = c.what.as_ref().filter(|what| phase == Phase::Teardown && is_power(what));
-            if let (Some(open), Some(source)) = (self.open.as_mut(), source) {
-                open.power_cut = Some(source.clone());
-            }
         }
         for h in &statement.facts.heat {
             self.heat(h, step, evidence);
         }
         self.seam(statement, step, parts.first().copied(), evidence);
-        let action = Action {
-            id: self.ids.make(ActionId),
-            act: act_of(statement),
-            parts,
-            // The reader's sentence where the speaker's is none; the speech stays one press away, as evidence.
-            text: instruction(statement, &source.reading.deeds).unwrap_or_else(|| sentence(&statement.text)),
-            evidence: vec![evidence.clone()],
-        };
-        if phase == Phase::Teardown && pulls_the_plug(statement) {
-            self.open.as_mut().expect("a step is open").power_cut = Some(String::new());
-        }
-        let headline = headline(source, statement);
-        let open = self.open.as_mut().expect("a step is open");
-        open.last_cue = statement.last_cue;
-        open.finished |= !statement.facts.parts.is_empty();
-        let told = open.headline.as_ref().map_or(0, |(weight, _)| *weight);
-        if let Some(new) = headline
-            && (new.0 > told || new.0 == PART_LEAVES)
-        {
-            open.headline = Some(new);
-        }
-        let step = &mut open.step;
-        step.actions.push(action);
-        step.evidence.push(evidence.clone());
+        let Some(step) = self.manual.steps.get_mut(&step) else { return };
         for tool in statement.facts.tools.iter().chain(drivers(&statement.facts.fasteners).iter()) {
             if !step.tools.contains(tool) {
                 step.tools.push(tool.clone());
@@ -182,41 +180,22 @@ impl Drafter {
         }
     }
 
-    fn begin(&mut self, phase: Phase, statement: &Statement) {
-        let last = self.manual.steps_in(phase).last().map(|s| s.rank.clone());
-        let rank = rank_between(last.as_deref(), None);
-        let step = Step::new(self.ids.make(StepId), phase, rank, String::new());
-        let id = step.id;
-        self.open = Some(Open { step, last_cue: statement.cue, finished: false, power_cut: None, headline: None });
-        for ((about, text), evidence) in std::mem::take(&mut self.pending) {
-            self.add_caution(id, about, text, evidence);
-        }
-    }
-
-    fn close(&mut self) {
-        let Some(open) = self.open.take() else { return };
-        let mut step = open.step;
-        let first = step.actions.first().map_or_else(String::new, |a| shortened(&a.text));
-        step.title = open.headline.map_or(first, |(_, title)| title);
-        self.manual.steps.insert(step.id, step);
-    }
-
-    /// A caution belongs to the step it was told in, else to the next one.
-    fn caution(&mut self, said: CautionSubjectAndText, evidence: Evidence, here: bool) {
-        match self.open.as_ref().filter(|_| here).map(|o| o.step.id) {
-            Some(step) => self.add_caution(step, said.0, said.1, evidence),
-            None => self.pending.push((said, evidence)),
-        }
-    }
-
-    fn add_caution(&mut self, step: StepId, about: crate::reading::CautionSubject, text: String, evidence: Evidence) {
+    /// A caution stands at the step that it is told for, before the work.
+    fn warning(&mut self, statement: &Statement, evidence: &Evidence, row: &mut Row) {
+        let warns = matches!(
+            statement.kind,
+            StatementKind::Caution | StatementKind::Condition | StatementKind::Action | StatementKind::Test
+        ) || statement.kind == StatementKind::Observation && !statement.facts.fasteners.is_empty();
+        let Some(about) = statement.facts.cautions.first().filter(|_| warns) else { return };
+        let Some(step) = row.warned(statement) else { return };
         let id = self.ids.make(CautionId);
         // The sign beside it says "caution" already.
         let text = ["Caution.", "Caution,", "Attention.", "Warning."]
             .iter()
-            .find_map(|w| text.strip_prefix(w))
-            .unwrap_or(&text);
-        self.manual.cautions.insert(id, Caution { id, step, about, text: sentence(text), evidence: vec![evidence] });
+            .find_map(|w| statement.text.strip_prefix(w))
+            .unwrap_or(&statement.text);
+        let caution = Caution { id, step, about: *about, text: sentence(text), evidence: vec![evidence.clone()] };
+        self.manual.cautions.insert(id, caution);
     }
 
     fn part(&mut self, name: &str, evidence: &Evidence) -> PartId {
@@ -327,9 +306,6 @@ impl Drafter {
     }
 
     fn connector(&mut self, fact: &ConnectorFact, step: StepId, evidence: &Evidence) {
-        if self.open.as_ref().is_some_and(|o| o.step.phase == Phase::Rebuild) {
-            return;
-        }
         let serves = fact.what.as_ref().map(|w| self.part(w, evidence));
         let id = self.ids.make(ConnectorId);
         self.manual.connectors.insert(
@@ -393,17 +369,59 @@ impl Drafter {
     }
 
     fn finish(mut self) -> Manual {
-        self.close();
         std::mem::take(&mut self.told_order).settle(&mut self.manual, || self.ids.make(RequirementId));
         std::mem::take(&mut self.device).settle(&mut self.manual, &mut self.ids);
-        // A caution with no step behind it (a closing remark) belongs to the last one.
-        if let Some(last) = self.manual.order().last().copied() {
-            for ((about, text), evidence) in std::mem::take(&mut self.pending) {
-                self.add_caution(last, about, text, evidence);
-            }
-        }
         self.manual
     }
+}
+
+fn evidence(source: &Source<'_>, statement: &Statement) -> Evidence {
+    Evidence::Recording {
+        recording: source.recording.id,
+        start: statement.start,
+        end: statement.end,
+        from_ms: statement.from_ms,
+        to_ms: statement.to_ms,
+    }
+}
+
+/// A deed between statements.
+fn told_alone(source: &Source<'_>, deed: &Deed) -> Evidence {
+    let (recording, start, end) = (source.recording.id, deed.start, deed.end);
+    Evidence::Recording { recording, start, end, from_ms: None, to_ms: None }
+}
+
+/// Work, or screws that are shown.
+fn tells_facts(statement: &Statement) -> bool {
+    match statement.kind {
+        StatementKind::Action | StatementKind::Test => true,
+        StatementKind::Observation => !statement.facts.fasteners.is_empty(),
+        _ => false,
+    }
+}
+
+/// No deed was read from it, and yet it surely tells work: a trial, screws, heat, an order, or words whose meaning decides
+/// over safety, which stand as they were said.
+fn stands_for_itself(statement: &Statement) -> bool {
+    let facts = &statement.facts;
+    matches!(statement.kind, StatementKind::Action | StatementKind::Test)
+        && (statement.kind == StatementKind::Test
+            || !facts.fasteners.is_empty()
+            || !facts.heat.is_empty()
+            || !statement.doubts.is_empty()
+            || reading::is_order(&statement.text) && !facts.acts.is_empty())
+}
+
+/// The act of a deed. What was peeled off has glue to renew: the rebuild must know.
+fn act_told(deed: &Deed, statement: &Statement) -> Act {
+    let peels = statement.facts.acts.iter().any(|a| a.act == Act::Peel);
+    if deed.act == Do::Remove && deed.half == Half::Apart && peels { Act::Peel } else { deed.act.plainly() }
+}
+
+/// Whether a statement tells one deed.
+fn alone_in(reading: &Reading, statement: &Statement) -> bool {
+    let from = reading.deeds.partition_point(|d| d.start < statement.start);
+    reading.deeds[from..].iter().take_while(|d| d.start < statement.end).count() == 1
 }
 
 /// The act a sentence stands for: what it does to the part it moves, else the first thing it does.
@@ -419,24 +437,7 @@ fn act_of(statement: &Statement) -> Act {
     }
 }
 
-/// Off, and off the mains.
-fn pulls_the_plug(statement: &Statement) -> bool {
-    const PLUG: [&str; 5] = ["wall socket", "from the wall", "mains plug", "from the mains", "power cord"];
-    let acts = |act: Act| statement.facts.acts.iter().any(|a| a.act == act);
-    let text = statement.text.to_lowercase();
-    acts(Act::PowerOff) || (acts(Act::Disconnect) && PLUG.iter().any(|p| text.contains(p)))
-}
-
-fn takes_out(statement: &Statement, what: &str) -> bool {
-    statement.facts.parts.iter().any(|p| p.op == PartOp::Remove && p.what.eq_ignore_ascii_case(what))
-}
-
-/// A new thought: another part leaves, or it begins with an order word.
-fn opens_anew(statement: &Statement) -> bool {
-    !statement.facts.parts.is_empty() || !statement.facts.fasteners.is_empty() || !statement.facts.connectors.is_empty()
-}
-
-fn is_power(name: &str) -> bool {
+pub(super) fn is_power(name: &str) -> bool {
     ["battery", "pack", "cell", "mains", "power"].iter().any(|w| name.split(' ').any(|n| n == *w))
 }
 
@@ -457,52 +458,27 @@ fn drivers(fasteners: &[FastenerFact]) -> Vec<String> {
     fasteners.iter().filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name())).collect()
 }
 
-const PART_LEAVES: u8 = 3;
-const JOINT: u8 = 2;
-const HAND: u8 = 1;
-
-/// What a step does, in a few words, and how much that tells.
-fn headline(source: &Source<'_>, statement: &Statement) -> Option<(u8, String)> {
-    let facts = &statement.facts;
-    let join = |names: Vec<&str>| match names.as_slice() {
-        [] => String::new(),
-        [one] => (*one).to_owned(),
-        [first @ .., last] => format!("{} and the {last}", first.join(", the ")),
-    };
-    for (op, verb) in [(PartOp::Remove, "Remove"), (PartOp::Install, "Fit")] {
-        let names: Vec<&str> = facts.parts.iter().filter(|p| p.op == op).map(|p| p.what.as_str()).collect();
-        if !names.is_empty() {
-            return Some((PART_LEAVES, shortened(&format!("{verb} the {}", join(names)))));
-        }
-    }
-    if let Some(heat) = facts.heat.iter().find_map(|h| h.target.as_deref()) {
-        return Some((JOINT, format!("Heat the {heat}")));
-    }
-    if let Some(f) = facts.fasteners.first() {
-        let verb = match f.op {
-            FastenerOp::Remove => "Undo",
-            FastenerOp::Loosen => "Loosen",
-            FastenerOp::Install => "Drive",
-            FastenerOp::Tighten => "Tighten",
-        };
-        let what = f.what.as_deref().map_or(String::new(), |w| format!(" of the {w}"));
-        return Some((JOINT, format!("{verb} the screws{what}")));
-    }
-    if let Some(c) = facts.connectors.first() {
-        let verb = if c.op == crate::reading::ConnectorOp::Disconnect { "Disconnect" } else { "Connect" };
-        return Some((JOINT, c.what.as_deref().map_or(format!("{verb} the cable"), |w| format!("{verb} the {w}"))));
-    }
-    if let Some(title) = crate::reading::headline(statement, &source.reading.deeds) {
-        return Some((HAND, shortened(&title)));
-    }
-    let act = facts.acts.iter().find(|a| !a.objects.is_empty())?;
-    Some((HAND, shortened(&format!("{} the {}", act.act.word(), act.objects[0]))))
+/// A spoken sentence as one reads it: without the words that only open it, a capital, a full stop.
+fn sentence(text: &str) -> String {
+    let text = capitalised(opened(text.trim()));
+    if text.ends_with(['.', '!', '?', '…']) { text } else { format!("{text}.") }
 }
 
-/// A spoken sentence as one reads it: a capital, a full stop.
-fn sentence(text: &str) -> String {
-    let text = capitalised(text.trim());
-    if text.ends_with(['.', '!', '?', '…']) { text } else { format!("{text}.") }
+/// What stands behind "so", "and now", "okay".
+fn opened(text: &str) -> &str {
+    const OPENERS: [&str; 9] = ["so", "and", "but", "now", "then", "okay", "alright", "right", "well"];
+    const FEWEST: usize = 3;
+    let mut rest = text;
+    while let Some((first, behind)) = rest.split_once(' ') {
+        let word = first.trim_end_matches(',').to_lowercase();
+        // "Right side up", "Well done", "So that it fits" tell something.
+        let tells = matches!(word.as_str(), "right" | "well") && !first.ends_with(',') || behind.starts_with("that ");
+        if !OPENERS.contains(&word.as_str()) || tells || behind.split_whitespace().count() < FEWEST {
+            break;
+        }
+        rest = behind.trim_start();
+    }
+    rest
 }
 
 fn shortened(text: &str) -> String {
@@ -564,6 +540,43 @@ mod tests {
     #[case("Remove three screws and then one more.", HowCounted::Said)]
     fn counting_aloud_is_told_from_saying(#[case] text: &str, #[case] how: HowCounted) {
         assert_eq!(super::how_counted(text), how);
+    }
+
+    #[rstest::rstest]
+    #[case("So pull the plug out of the wall.", "Pull the plug out of the wall.")]
+    #[case("and now, lay it aside", "Lay it aside.")]
+    #[case("Now stop.", "Now stop.")]
+    #[case("Right side up, please.", "Right side up, please.")]
+    fn what_only_opens_a_sentence_is_left_out(#[case] said: &str, #[case] wanted: &str) {
+        assert_eq!(super::sentence(said), wanted);
+    }
+
+    #[rstest::rstest]
+    // A doubted word: the statement speaks for itself.
+    #[case("[0:00] Take off the lid. This connect the battery plug. Take out the battery.", &["Remove the lid", "Remove the battery"])]
+    #[case("[0:00] Take off the lid. Switch the lamp off. Take out the fan.", &["Remove the lid", "Switch off the lamp", "Remove the fan"])]
+    #[case("[0:00] Undo two screws of the lid. Take off the lid. Turn the lamp over. Take out the fan.", &["Remove the lid", "Remove the fan"])]
+    fn steps_are_those_of_the_deeds(#[case] told: &str, #[case] titles: &[&str]) {
+        let manual = drafted(told);
+        assert_eq!(manual.steps_in(Phase::Teardown).iter().map(|s| s.title.as_str()).collect::<Vec<_>>(), titles);
+    }
+
+    #[test]
+    fn each_act_is_a_sentence_with_its_evidence() {
+        let manual = drafted("[0:00] Undo two screws of the lid and take the lid off, then we unplug the fan cable.");
+        let step = manual.steps_in(Phase::Teardown)[0];
+        let sentences: Vec<&str> = step.actions.iter().map(|a| a.text.as_str()).collect();
+        assert_eq!(sentences, ["Undo the two screws of the lid.", "Remove the lid."]);
+        assert!(step.actions.iter().all(|a| a.evidence.len() == 1));
+        // Only what moves a part names it: the rebuild undoes the others from their own records.
+        assert_eq!(step.actions.iter().map(|a| a.parts.len()).collect::<Vec<_>>(), [0, 1]);
+    }
+
+    #[test]
+    fn an_order_that_no_deed_was_read_from_stands_as_it_was_said() {
+        let manual = drafted("[0:00] Take off the lid. Check that nothing rattles. Take out the fan.");
+        let all: Vec<&str> = manual.steps.values().flat_map(|s| &s.actions).map(|a| a.text.as_str()).collect();
+        assert!(all.contains(&"Check that nothing rattles."), "{all:?}");
     }
 
     #[test]

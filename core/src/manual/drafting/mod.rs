@@ -3,4 +3,5 @@
 mod device;
 pub(super) mod draft;
 pub(super) mod further;
+mod row;
 mod told_order;

@@ -48,8 +48,28 @@ pub(in crate::manual) fn value_at(manual: &Manual, place: &Place) -> Option<Valu
     let whole = manual.entity(place.aspect, place.id)?;
     match &place.field {
         None => Some(whole),
-        Some(field) => Some(whole.get(field).cloned().unwrap_or(Value::Null)),
+        Some(field) => match field.split_once('/') {
+            Some((list, id)) => whole.get(list)?.as_array()?.iter().find(|item| has_id(item, id)).cloned(),
+            None => Some(whole.get(field).cloned().unwrap_or(Value::Null)),
+        },
     }
+}
+
+fn has_id(item: &Value, id: &str) -> bool {
+    item.get("id").and_then(Value::as_str) == Some(id)
+}
+
+/// Lists whose entries have ids, where the same entries stand in the same order: each changed entry with its id. Two people
+/// may then change two sentences of one step.
+fn entries<'a>(before: &'a Value, after: &'a Value) -> Option<Vec<(&'a str, &'a Value, &'a Value)>> {
+    let (x, y) = (before.as_array()?, after.as_array()?);
+    if x.len() != y.len() {
+        return None;
+    }
+    let id = |item: &'a Value| item.get("id").and_then(Value::as_str);
+    let pairs = x.iter().zip(y).map(|(a, b)| Some((id(a)?, a, b)).filter(|_| id(a) == id(b)));
+    let pairs: Vec<_> = pairs.collect::<Option<_>>()?;
+    Some(pairs.into_iter().filter(|(_, a, b)| a != b).collect())
 }
 
 /// Compares the touched entities of two manuals field by field and marks the author of each difference.
@@ -63,10 +83,18 @@ pub(in crate::manual) fn compare(before: &Manual, after: &mut Manual, touched: &
                 let fields: BTreeSet<&String> = a.keys().chain(b.keys()).collect();
                 for field in fields {
                     let (x, y) = (a.get(field), b.get(field));
-                    if x != y {
-                        let or_null = |v: Option<&Value>| Some(v.cloned().unwrap_or(Value::Null));
-                        images.push(image(before, place(Some(field)), or_null(x), or_null(y)));
+                    if x == y {
+                        continue;
                     }
+                    if let Some(entries) = x.zip(y).and_then(|(x, y)| entries(x, y)) {
+                        for (id, a, b) in entries {
+                            let place = place(Some(&format!("{field}/{id}")));
+                            images.push(image(before, place, Some(a.clone()), Some(b.clone())));
+                        }
+                        continue;
+                    }
+                    let or_null = |v: Option<&Value>| Some(v.cloned().unwrap_or(Value::Null));
+                    images.push(image(before, place(Some(field)), or_null(x), or_null(y)));
                 }
             }
             _ if old != new => images.push(image(before, place(None), old, new)),
@@ -133,7 +161,15 @@ impl Manual {
             Some(field) => {
                 let mut whole =
                     self.entity(place.aspect, place.id).ok_or(Refusal::Gone { what: "entry", id: place.id })?;
-                whole[field] = value.unwrap_or(Value::Null);
+                let value = value.unwrap_or(Value::Null);
+                match field.split_once('/') {
+                    None => whole[field] = value,
+                    Some((list, id)) => {
+                        let entry = whole.get_mut(list).and_then(Value::as_array_mut);
+                        let entry = entry.and_then(|list| list.iter_mut().find(|item| has_id(item, id)));
+                        *entry.ok_or(Refusal::Gone { what: "sentence", id: place.id })? = value;
+                    }
+                }
                 Some(whole)
             }
         };

@@ -10,7 +10,7 @@ use uuid::Uuid;
 pub struct Place {
     pub aspect: Aspect,
     pub id: Uuid,
-    /// `None`: the entity itself came or went.
+    /// `None`: the entity itself came or went. "actions/ID" is one sentence of a step.
     pub field: Option<String>,
 }
 
@@ -22,7 +22,11 @@ impl Place {
 
     /// Whether changing one of the two can spoil the other.
     pub fn meets(&self, other: &Place) -> bool {
-        let same_field = self.field == other.field || self.field.is_none() || other.field.is_none();
+        let within = |a: &str, b: &str| a == b || a.strip_prefix(b).is_some_and(|rest| rest.starts_with('/'));
+        let same_field = match (&self.field, &other.field) {
+            (Some(a), Some(b)) => within(a, b) || within(b, a),
+            _ => true,
+        };
         self.aspect == other.aspect && self.id == other.id && same_field
     }
 }

@@ -16,6 +16,7 @@ pub(super) mod recordings;
 pub(super) mod requirements;
 pub(super) mod screw_facts;
 pub(super) mod seams;
+pub(super) mod sentences;
 pub(super) mod set_aside;
 pub(super) mod steps;
 pub(super) mod supply;

@@ -6,7 +6,9 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, maybe_text, note, text};
 use crate::manual::model::kit::ToolChoice;
-use crate::manual::{Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, Variant};
+use crate::manual::{
+    Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, SentenceEdit, Variant,
+};
 use crate::reading::{Act, Consumable};
 use fractional_index::FractionalIndex;
 use serde::{Deserialize, Serialize};
@@ -202,6 +204,11 @@ pub enum StepEdit {
         id: StepId,
         evidence: Evidence,
     },
+    /// One sentence of a step.
+    Sentence {
+        id: StepId,
+        sentence: SentenceEdit,
+    },
 }
 
 /// Longest time of one step, in seconds: glue may cure over night.
@@ -245,6 +252,7 @@ impl Apply for StepEdit {
             Self::AddEvidence { id, evidence } => {
                 manual.change_entity::<Step>(*id, touched)?.evidence.push(evidence.clone());
             }
+            Self::Sentence { id, sentence } => manual.edit_sentence(*id, sentence, touched)?,
         }
         Ok(())
     }

@@ -29,9 +29,9 @@ mod wording;
 mod words;
 
 pub(super) use figured::figured;
-pub use steps::{DraftAct, DraftSheet, DraftStep, draft};
+pub use steps::{DraftAct, DraftSheet, DraftStep, draft, steps};
 pub(super) use supplement::{only_driver, supplement, tools_at_hand, turn};
-pub use wording::{headline, instruction};
+pub use wording::{instruction, is_order, sentence, title};
 
 use super::Hints;
 use super::facts::Drive;

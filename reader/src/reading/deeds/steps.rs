@@ -49,6 +49,17 @@ const MAX_DEEDS: usize = 8;
 
 /// Deeds grouped to steps, with a title and plain sentences; cautions stand at the step that they come before.
 pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) -> DraftSheet {
+    let mut out: Vec<DraftStep> = steps(deeds).iter().map(|g| step(recording, g)).collect();
+    for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
+        if let Some(at) = belongs(&out, warning) {
+            out[at].cautions.push(warning.text.clone());
+        }
+    }
+    DraftSheet { steps: out }
+}
+
+/// Deeds in their order, grouped to what stands under one title.
+pub fn steps(deeds: &[Deed]) -> Vec<Vec<Deed>> {
     let mut groups: Vec<Vec<Deed>> = Vec::new();
     for deed in deeds {
         // What a reader has just been told is told again only in a step of its own.
@@ -58,13 +69,7 @@ pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) ->
             None => groups.push(vec![deed.clone()]),
         }
     }
-    let mut out: Vec<DraftStep> = groups.iter().map(|g| step(recording, g)).collect();
-    for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
-        if let Some(at) = belongs(&out, warning) {
-            out[at].cautions.push(warning.text.clone());
-        }
-    }
-    DraftSheet { steps: out }
+    groups
 }
 
 /// The step that a warning is told for: what its segment does behind it, else what it did before it, else what comes next.

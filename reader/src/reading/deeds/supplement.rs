@@ -61,6 +61,7 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
         s.facts.connectors.clear();
     }
     sides(statements, deeds);
+    names(statements, deeds);
     let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
     let of_cue: FxHashSet<(u32, Slot)> =
         statements.iter().zip(&held).flat_map(|(s, held)| held.iter().map(|slot| (s.cue, *slot))).collect();
@@ -124,6 +125,26 @@ fn sides(statements: &mut [Statement], deeds: &[Deed]) {
                 FastenerOp::Remove | FastenerOp::Loosen if only_back => FastenerOp::Install,
                 op => op,
             };
+        }
+    }
+}
+
+/// One name for one part: the deeds know "cord clamp" where a statement only says "clamp".
+fn names(statements: &mut [Statement], deeds: &[Deed]) {
+    let mut full: FxHashMap<u32, Vec<&String>> = FxHashMap::default();
+    for d in deeds.iter().filter(|d| matches!(slot(d.act), Some(Slot::Screws(_) | Slot::Heat))) {
+        full.entry(d.cue as u32).or_default().extend(&d.what);
+    }
+    let longer = |name: &str, cue: u32| {
+        let ends = |w: &&&String| w.len() > name.len() && w.split(' ').any(|part| part == name);
+        full.get(&cue).and_then(|names| names.iter().find(ends)).map(|w| (*w).clone())
+    };
+    for s in statements {
+        let fasteners = s.facts.fasteners.iter_mut().filter_map(|f| f.what.as_mut());
+        for what in fasteners.chain(s.facts.heat.iter_mut().filter_map(|h| h.target.as_mut())) {
+            if let Some(name) = longer(what, s.cue) {
+                *what = name;
+            }
         }
     }
 }
@@ -198,11 +219,26 @@ fn add(s: &mut Statement, d: &Deed, slot: Slot) {
         }
         Slot::Part(out) => {
             let op = if out { PartOp::Remove } else { PartOp::Install };
-            // A film is a part; a liner and a strip of tape are not, nor what is pulled off something new.
-            let kept = |what: &&String| d.act != Do::Peel || d.half == Half::Apart && is_film(what);
-            s.facts.parts.extend(d.what.iter().filter(kept).map(|what| PartFact { op, what: what.clone() }));
+            s.facts.parts.extend(d.moved().map(|what| PartFact { op, what: what.clone() }));
         }
         Slot::Heat => s.facts.heat.push(heat(d)),
+    }
+}
+
+impl Deed {
+    /// The parts that leave or go in by it. A film is a part; a liner and a strip of tape are not, nor what is pulled off
+    /// something new.
+    pub fn moved(&self) -> impl Iterator<Item = &String> {
+        let moves = matches!(slot(self.act), Some(Slot::Part(_)));
+        let kept = |what: &&String| self.act != Do::Peel || self.half == Half::Apart && is_film(what);
+        self.what.iter().filter(move |_| moves).filter(kept)
+    }
+}
+
+impl Do {
+    /// The act by the coarser names of the fact sheet and of steps.
+    pub fn plainly(self) -> Act {
+        act(self)
     }
 }
 

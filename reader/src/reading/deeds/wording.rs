@@ -8,7 +8,7 @@ use crate::labels::Label;
 use crate::units::{Measure, Quantity, number};
 
 /// "Remove the rear cover", "Disconnect the pump and the valve".
-pub(super) fn title(deeds: &[Deed]) -> String {
+pub fn title(deeds: &[Deed]) -> String {
     let rank = |d: &Deed| match d.act {
         Do::Remove | Do::Install | Do::Transfer => 0,
         Do::Test | Do::PowerOn => 1,
@@ -49,12 +49,6 @@ pub fn instruction(statement: &Statement, deeds: &[Deed]) -> Option<String> {
     (!out.is_empty()).then(|| out.join(" "))
 }
 
-/// What the deeds of a statement come to, in a few words.
-pub fn headline(statement: &Statement, deeds: &[Deed]) -> Option<String> {
-    let here: Vec<Deed> = within(statement, deeds).cloned().collect();
-    here.iter().any(|d| !d.what.is_empty()).then(|| title(&here))
-}
-
 fn within<'a>(statement: &'a Statement, deeds: &'a [Deed]) -> impl Iterator<Item = &'a Deed> {
     let from = deeds.partition_point(|d| d.end <= statement.start);
     deeds[from..].iter().take_while(|d| d.start < statement.end).filter(|d| d.start >= statement.start)
@@ -63,8 +57,8 @@ fn within<'a>(statement: &'a Statement, deeds: &'a [Deed]) -> impl Iterator<Item
 /// Most words of an instruction.
 const MAX_WORDS: usize = 25;
 
-/// Begins with a verb that orders, and speaks of nobody.
-fn is_order(text: &str) -> bool {
+/// Whether a sentence begins with a verb that orders, and speaks of nobody.
+pub fn is_order(text: &str) -> bool {
     let words: Vec<String> =
         text.split_whitespace().map(|w| w.trim_matches(|c: char| !c.is_alphanumeric()).to_lowercase()).collect();
     let speaker = |w: &String| {
@@ -95,7 +89,7 @@ fn is_order(text: &str) -> bool {
 }
 
 /// "Undo the four T5 screws (6 mm) of the pump bracket."
-pub(super) fn sentence(d: &Deed) -> String {
+pub fn sentence(d: &Deed) -> String {
     let things: Vec<&String> = d.what.iter().collect();
     let the = if things.is_empty() { None } else { Some(format!("the {}", list(&things))) };
     let body = match d.act {

@@ -10,7 +10,7 @@ use crate::manual::{
 use crate::order::Risk;
 use crate::publish::LineKind;
 use crate::reading::{
-    CautionSubject, ConnectorOp, Consumable, DiscrepancyKind, Drive, FastenerOp, HeatSource, Mark, PartOp,
+    Act, CautionSubject, ConnectorOp, Consumable, DiscrepancyKind, Drive, FastenerOp, HeatSource, Mark, PartOp,
     StatementKind, Topic,
 };
 use crate::screw::{Class, Material};
@@ -18,6 +18,7 @@ use crate::screw::{Class, Material};
 /// All tables, by the names of the API's schema.
 pub fn tables() -> Vec<Table> {
     vec![
+        table::<Act>(),
         table::<CautionSubject>(),
         table::<Class>(),
         table::<ConnectorKind>(),

@@ -3,6 +3,7 @@
 use super::{RebuildLine, RebuildStep};
 use crate::fasteners::setting::setting;
 use crate::ids::*;
+use crate::labels::Label;
 use crate::manual::{Manual, PartFate, Phase, Step};
 use crate::reading::{Act, FastenerOp};
 
@@ -118,7 +119,7 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     }
     let because =
         (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
-    let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.word() };
+    let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.label() };
     Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
 }
 

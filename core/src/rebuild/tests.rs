@@ -1,4 +1,5 @@
 use super::*;
+use crate::labels::Label;
 use crate::manual::*;
 use crate::reading::Act;
 use rstest::rstest;
@@ -139,7 +140,7 @@ fn the_bench_holds_what_came_out_so_far() {
 #[test]
 fn every_act_that_takes_apart_has_an_inverse_that_puts_together() {
     use crate::reading::Direction;
-    for act in Act::ALL.into_iter().filter(|a| a.direction() == Direction::Out) {
+    for act in Act::ALL.iter().copied().filter(|a| a.direction() == Direction::Out) {
         let back = inverse(act).unwrap_or_else(|| panic!("{act:?} has no inverse"));
         assert_ne!(back.direction(), Direction::Out, "{act:?} → {back:?}");
     }

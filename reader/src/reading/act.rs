@@ -1,5 +1,6 @@
 //! What a hand does: the acts of taking apart and putting together.
 
+use crate::labels;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -48,36 +49,6 @@ pub enum Direction {
 }
 
 impl Act {
-    /// Every act, in the order of the list above.
-    pub const ALL: [Act; 26] = [
-        Act::Remove,
-        Act::Unscrew,
-        Act::Loosen,
-        Act::Disconnect,
-        Act::Desolder,
-        Act::Pry,
-        Act::Peel,
-        Act::Open,
-        Act::Heat,
-        Act::PowerOff,
-        Act::Install,
-        Act::Connect,
-        Act::Drive,
-        Act::Tighten,
-        Act::Close,
-        Act::Apply,
-        Act::Clean,
-        Act::Route,
-        Act::Transfer,
-        Act::Solder,
-        Act::PowerOn,
-        Act::Test,
-        Act::Mark,
-        Act::Hold,
-        Act::Wait,
-        Act::Place,
-    ];
-
     /// Whether the act takes apart, puts together, or neither.
     pub fn direction(self) -> Direction {
         match self {
@@ -96,36 +67,34 @@ impl Act {
             _ => Direction::Neutral,
         }
     }
-
-    /// The imperative, for people.
-    pub fn word(self) -> &'static str {
-        match self {
-            Act::Remove => "Remove",
-            Act::Unscrew => "Undo",
-            Act::Loosen => "Loosen",
-            Act::Disconnect => "Disconnect",
-            Act::Desolder => "Desolder",
-            Act::Pry => "Pry",
-            Act::Peel => "Peel",
-            Act::Open => "Open",
-            Act::Heat => "Heat",
-            Act::PowerOff => "Switch off",
-            Act::Install => "Fit",
-            Act::Connect => "Connect",
-            Act::Drive => "Drive",
-            Act::Tighten => "Tighten",
-            Act::Close => "Close",
-            Act::Apply => "Apply",
-            Act::Clean => "Clean",
-            Act::Route => "Route",
-            Act::Transfer => "Move over",
-            Act::Solder => "Solder",
-            Act::PowerOn => "Switch on",
-            Act::Test => "Test",
-            Act::Mark => "Mark",
-            Act::Hold => "Hold",
-            Act::Wait => "Wait",
-            Act::Place => "Place",
-        }
-    }
 }
+
+// The imperative, for people.
+labels!(Act {
+    Remove: "Remove",
+    Unscrew: "Undo",
+    Loosen: "Loosen",
+    Disconnect: "Disconnect",
+    Desolder: "Desolder",
+    Pry: "Pry",
+    Peel: "Peel",
+    Open: "Open",
+    Heat: "Heat",
+    PowerOff: "Switch off",
+    Install: "Fit",
+    Connect: "Connect",
+    Drive: "Drive",
+    Tighten: "Tighten",
+    Close: "Close",
+    Apply: "Apply",
+    Clean: "Clean",
+    Route: "Route",
+    Transfer: "Move over",
+    Solder: "Solder",
+    PowerOn: "Switch on",
+    Test: "Test",
+    Mark: "Mark",
+    Hold: "Hold",
+    Wait: "Wait",
+    Place: "Place",
+});

@@ -215,7 +215,12 @@ function withImage(manual: ManualView["manual"], image: Image): ManualView["manu
     if (after == null) delete map[id];
     else map[id] = after as Record<string, unknown>;
   } else {
-    map[id] = { ...map[id], [field]: after };
+    const [list = "", entry] = field.split("/");
+    const before = map[id]?.[list];
+    // "actions/ID" is one entry of a list.
+    const value =
+      entry && Array.isArray(before) ? before.map((e: { id?: string }) => (e.id === entry ? after : e)) : after;
+    map[id] = { ...map[id], [list]: value };
   }
   return { ...manual, [aspect]: map };
 }

@@ -2420,7 +2420,7 @@ export interface components {
         /** @description A field of an entity, or the entity itself. */
         Place: {
             aspect: components["schemas"]["Aspect"];
-            /** @description `None`: the entity itself came or went. */
+            /** @description `None`: the entity itself came or went. "actions/ID" is one sentence of a step. */
             field?: string | null;
             /** Format: uuid */
             id: string;
@@ -2818,6 +2818,49 @@ export interface components {
             blocks: components["schemas"]["Block"][];
             title: string;
         };
+        /** @description Changes of one sentence. */
+        SentenceEdit: {
+            /** @description Behind `after`, or first. */
+            add: {
+                after?: components["schemas"]["ActionId"] | null;
+                sentence: components["schemas"]["Action"];
+            };
+        } | {
+            set: {
+                field: components["schemas"]["SentenceField"];
+                id: components["schemas"]["ActionId"];
+            };
+        } | {
+            /** @description Behind `after`, or first. */
+            move: {
+                after?: components["schemas"]["ActionId"] | null;
+                id: components["schemas"]["ActionId"];
+            };
+        } | {
+            remove: {
+                id: components["schemas"]["ActionId"];
+            };
+        } | {
+            /** @description The characters from `at` on become the sentence `new_id` right behind; both keep act, parts and evidence. */
+            split: {
+                at: number;
+                id: components["schemas"]["ActionId"];
+                new_id: components["schemas"]["ActionId"];
+            };
+        } | {
+            /** @description The sentence behind it goes to its end. */
+            join: {
+                id: components["schemas"]["ActionId"];
+            };
+        };
+        /** @description One field of a sentence. */
+        SentenceField: {
+            text: string;
+        } | {
+            act: components["schemas"]["Act"];
+        } | {
+            parts: components["schemas"]["PartId"][];
+        };
         /** @description A finding that stands no longer in the way. */
         SetAside: {
             /** @description Why it does not matter here. */
@@ -3068,6 +3111,12 @@ export interface components {
             add_evidence: {
                 evidence: components["schemas"]["Evidence"];
                 id: components["schemas"]["StepId"];
+            };
+        } | {
+            /** @description One sentence of a step. */
+            sentence: {
+                id: components["schemas"]["StepId"];
+                sentence: components["schemas"]["SentenceEdit"];
             };
         };
         /** @description One field of a step. */

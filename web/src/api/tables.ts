@@ -5,6 +5,34 @@ type Schemas = components["schemas"];
 
 /** Words for people, by the value's name. */
 export const labels = {
+  Act: {
+    "remove": "Remove",
+    "unscrew": "Undo",
+    "loosen": "Loosen",
+    "disconnect": "Disconnect",
+    "desolder": "Desolder",
+    "pry": "Pry",
+    "peel": "Peel",
+    "open": "Open",
+    "heat": "Heat",
+    "power_off": "Switch off",
+    "install": "Fit",
+    "connect": "Connect",
+    "drive": "Drive",
+    "tighten": "Tighten",
+    "close": "Close",
+    "apply": "Apply",
+    "clean": "Clean",
+    "route": "Route",
+    "transfer": "Move over",
+    "solder": "Solder",
+    "power_on": "Switch on",
+    "test": "Test",
+    "mark": "Mark",
+    "hold": "Hold",
+    "wait": "Wait",
+    "place": "Place",
+  } satisfies Record<Schemas["Act"], string>,
   CautionSubject: {
     "battery": "battery",
     "cable": "cable",
@@ -287,54 +315,54 @@ export const keys = {
 /** The stops in the order of the work; `later` says what one will be for that is not built yet. */
 export const stops: readonly { stop: Schemas["Stop"]; name: string; later: string | null }[] = [
   {
-    "stop": "listen",
+    "later": null,
     "name": "Listen",
-    "later": null
+    "stop": "listen"
   },
   {
-    "stop": "steps",
+    "later": null,
     "name": "Steps",
-    "later": null
+    "stop": "steps"
   },
   {
-    "stop": "chain",
+    "later": null,
     "name": "Chain",
-    "later": null
+    "stop": "chain"
   },
   {
-    "stop": "screws",
+    "later": null,
     "name": "Screws",
-    "later": null
+    "stop": "screws"
   },
   {
-    "stop": "seams",
+    "later": "How glued and clipped edges open: where, how deep, how hot, how long.",
     "name": "Seams",
-    "later": "How glued and clipped edges open: where, how deep, how hot, how long."
+    "stop": "seams"
   },
   {
-    "stop": "cables",
+    "later": "Every connector, how it opens, and what its cable must pass.",
     "name": "Cables",
-    "later": "Every connector, how it opens, and what its cable must pass."
+    "stop": "cables"
   },
   {
-    "stop": "cautions",
+    "later": "What can hurt or break, worded and placed before the step.",
     "name": "Cautions",
-    "later": "What can hurt or break, worded and placed before the step."
+    "stop": "cautions"
   },
   {
-    "stop": "fold",
+    "later": null,
     "name": "Fold",
-    "later": null
+    "stop": "fold"
   },
   {
-    "stop": "rehearse",
+    "later": "One step at a time with busy hands: big type, timers, counts to confirm.",
     "name": "Rehearse",
-    "later": "One step at a time with busy hands: big type, timers, counts to confirm."
+    "stop": "rehearse"
   },
   {
-    "stop": "publish",
+    "later": null,
     "name": "Publish",
-    "later": null
+    "stop": "publish"
   }
 ];
 
@@ -344,113 +372,113 @@ export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "fold" | "publ
 /** Outlines of tags as path data, about as large as a circle of radius 1. */
 export const outlines: Record<Schemas["Shape"], string> = {
   "circle": "M-1 0A1 1 0 1 1 1 0A1 1 0 1 1 -1 0Z",
-  "square": "M0.849 0.849L-0.849 0.849L-0.849 -0.849L0.849 -0.849Z",
-  "triangle": "M0 -1.15L1.169 0.875L-1.169 0.875Z",
   "diamond": "M1.2 0L0 1.2L-1.2 0L0 -1.2Z",
-  "pentagon": "M0 -1.12L1.065 -0.346L0.658 0.906L-0.658 0.906L-1.065 -0.346Z",
+  "drop": "M0 -1.3Q1.5 0.5 0 1Q-1.5 0.5 0 -1.3Z",
   "hexagon": "M1.08 0L0.54 0.935L-0.54 0.935L-1.08 0L-0.54 -0.935L0.54 -0.935Z",
+  "pentagon": "M0 -1.12L1.065 -0.346L0.658 0.906L-0.658 0.906L-1.065 -0.346Z",
   "slab": "M-1.25 -0.75H1.25V0.75H-1.25Z",
-  "drop": "M0 -1.3Q1.5 0.5 0 1Q-1.5 0.5 0 -1.3Z"
+  "square": "M0.849 0.849L-0.849 0.849L-0.849 -0.849L0.849 -0.849Z",
+  "triangle": "M0 -1.15L1.169 0.875L-1.169 0.875Z"
 };
 
 /** How a mark is painted: filled with ink or with paper, or a line so wide. */
 export type Mark = { path: string; paint: "ink" | "paper" | number };
 /** Recesses of drives, inside a head of radius 1. */
 export const recesses: Record<Schemas["Drive"] | "unknown", Mark[]> = {
-  "phillips": [
+  "hex": [
     {
-      "path": "M0 -0.65V0.65M-0.65 0H0.65",
-      "paint": 0.3
-    }
-  ],
-  "pozidriv": [
-    {
-      "path": "M0 -0.65V0.65M-0.65 0H0.65",
-      "paint": 0.3
-    },
-    {
-      "path": "M0.3 0.3L0.5 0.5M-0.3 0.3L-0.5 0.5M0.3 -0.3L0.5 -0.5M-0.3 -0.3L-0.5 -0.5",
-      "paint": 0.12
+      "paint": "ink",
+      "path": "M0.6 0L0.3 0.52L-0.3 0.52L-0.6 0L-0.3 -0.52L0.3 -0.52Z"
     }
   ],
   "jis": [
     {
-      "path": "M0 -0.65V0.65M-0.65 0H0.65",
-      "paint": 0.3
-    }
-  ],
-  "slotted": [
-    {
-      "path": "M-0.7 0H0.7",
-      "paint": 0.3
-    }
-  ],
-  "torx": [
-    {
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
-      "paint": "ink"
-    }
-  ],
-  "torx-plus": [
-    {
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
-      "paint": "ink"
-    }
-  ],
-  "hex": [
-    {
-      "path": "M0.6 0L0.3 0.52L-0.3 0.52L-0.6 0L-0.3 -0.52L0.3 -0.52Z",
-      "paint": "ink"
+      "paint": 0.3,
+      "path": "M0 -0.65V0.65M-0.65 0H0.65"
     }
   ],
   "pentalobe": [
     {
-      "path": "M0 -0.68L0.247 -0.34L0.647 -0.21L0.399 0.13L0.4 0.55L0 0.42L-0.4 0.55L-0.399 0.13L-0.647 -0.21L-0.247 -0.34Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M0 -0.68L0.247 -0.34L0.647 -0.21L0.399 0.13L0.4 0.55L0 0.42L-0.4 0.55L-0.399 0.13L-0.647 -0.21L-0.247 -0.34Z"
     }
   ],
-  "tri-point": [
+  "phillips": [
     {
-      "path": "M0 0V-0.65M0 0L0.56 0.33M0 0L-0.56 0.33",
-      "paint": 0.3
+      "paint": 0.3,
+      "path": "M0 -0.65V0.65M-0.65 0H0.65"
+    }
+  ],
+  "pozidriv": [
+    {
+      "paint": 0.3,
+      "path": "M0 -0.65V0.65M-0.65 0H0.65"
+    },
+    {
+      "paint": 0.12,
+      "path": "M0.3 0.3L0.5 0.5M-0.3 0.3L-0.5 0.5M0.3 -0.3L0.5 -0.5M-0.3 -0.3L-0.5 -0.5"
+    }
+  ],
+  "slotted": [
+    {
+      "paint": 0.3,
+      "path": "M-0.7 0H0.7"
     }
   ],
   "spanner": [
     {
-      "path": "M-0.51 0A0.16 0.16 0 1 1 -0.19 0A0.16 0.16 0 1 1 -0.51 0Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M-0.51 0A0.16 0.16 0 1 1 -0.19 0A0.16 0.16 0 1 1 -0.51 0Z"
     },
     {
-      "path": "M0.19 0A0.16 0.16 0 1 1 0.51 0A0.16 0.16 0 1 1 0.19 0Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M0.19 0A0.16 0.16 0 1 1 0.51 0A0.16 0.16 0 1 1 0.19 0Z"
     }
   ],
   "square": [
     {
-      "path": "M0.424 0.424L-0.424 0.424L-0.424 -0.424L0.424 -0.424Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M0.424 0.424L-0.424 0.424L-0.424 -0.424L0.424 -0.424Z"
+    }
+  ],
+  "torx": [
+    {
+      "paint": "ink",
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
     }
   ],
   "torx-pin": [
     {
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
     },
     {
-      "path": "M-0.16 0A0.16 0.16 0 1 1 0.16 0A0.16 0.16 0 1 1 -0.16 0Z",
-      "paint": "paper"
+      "paint": "paper",
+      "path": "M-0.16 0A0.16 0.16 0 1 1 0.16 0A0.16 0.16 0 1 1 -0.16 0Z"
+    }
+  ],
+  "torx-plus": [
+    {
+      "paint": "ink",
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
+    }
+  ],
+  "tri-point": [
+    {
+      "paint": 0.3,
+      "path": "M0 0V-0.65M0 0L0.56 0.33M0 0L-0.56 0.33"
     }
   ],
   "triangle": [
     {
-      "path": "M0 -0.6L0.52 0.3L-0.52 0.3Z",
-      "paint": "ink"
+      "paint": "ink",
+      "path": "M0 -0.6L0.52 0.3L-0.52 0.3Z"
     }
   ],
   "unknown": [
     {
-      "path": "M-0.2 -0.24A0.22 0.22 0 1 1 0.1 -0.04C0.03 -0.01 0 0.04 0 0.14M0 0.4V0.42",
-      "paint": 0.16
+      "paint": 0.16,
+      "path": "M-0.2 -0.24A0.22 0.22 0 1 1 0.1 -0.04C0.03 -0.01 0 0.04 0 0.14M0 0.4V0.42"
     }
   ]
 };

@@ -14,7 +14,7 @@ export function ClashDialog({ problem, onChoose }: { problem: Problem | null; on
         <Card key={`${t.place.aspect}${t.place.id}${t.place.field}`}>
           <Muted>
             {t.author} · {t.place.aspect}
-            {t.place.field ? `, ${t.place.field}` : ""}
+            {t.place.field ? `, ${t.place.field.startsWith("actions/") ? "a sentence" : t.place.field}` : ""}
           </Muted>
           <pre>{shown(t.value)}</pre>
         </Card>
@@ -33,9 +33,21 @@ export function ClashDialog({ problem, onChoose }: { problem: Problem | null; on
   );
 }
 
-const shown = (value: unknown) =>
+/** Words as people read them, wherever they stand in what was changed; the whole of it where it holds none. */
+const shown = (value: unknown): string =>
   value === null || value === undefined
     ? "(removed)"
     : typeof value === "string"
       ? value
-      : JSON.stringify(value, null, 1);
+      : (wordsIn(value) ?? JSON.stringify(value, null, 1));
+
+function wordsIn(value: unknown): string | null {
+  if (typeof value !== "object" || value === null || Array.isArray(value)) return null;
+  const { text } = value as { text?: unknown };
+  if (typeof text === "string") return text;
+  for (const inner of Object.values(value)) {
+    const words = wordsIn(inner);
+    if (words !== null) return words;
+  }
+  return null;
+}

@@ -1,5 +1,5 @@
 /** A step opened for putting right, in its place on the page. */
-import { Plus, Scissors, Trash2 } from "lucide-react";
+import { Plus, Trash2 } from "lucide-react";
 import styled from "styled-components";
 import { type Drive, type Edit, type FastenerGroup, newId, type Step, type ToolChoice } from "../../api/client";
 import { useManual } from "../../api/manual";
@@ -11,6 +11,7 @@ import { Row } from "../../parts/layout";
 import { space } from "../../theme";
 import { useSetGroup } from "../screws/set";
 import { OnlyFor } from "./Notes";
+import { Sentences } from "./Sentences";
 
 const Form = styled.div`
   grid-column: 3 / -1;
@@ -44,7 +45,6 @@ export function StepEditor({
   const { id } = step;
   const set = (field: Extract<Extract<Edit, { step: unknown }>["step"], { set: unknown }>["set"]["field"]) =>
     edit({ step: { set: { id, field } } });
-  const actions = (next: Step["actions"]) => set({ actions: next });
   const groups = Object.values(manual.fasteners).filter((g) => g.step === id);
   const cautions = Object.values(manual.cautions).filter((c) => c.step === id);
   const closeAfter = (sent: Promise<{ ok: boolean }>) => void sent.then((r) => r.ok && onClose());
@@ -58,46 +58,8 @@ export function StepEditor({
         value={step.stage ?? ""}
         onCommit={(stage) => set({ stage: stage.trim() || null })}
       />
-      {step.actions.map((a, i) => (
-        <Line key={a.id}>
-          <CommitField
-            label={`Sentence ${i + 1}`}
-            hideLabel
-            multiline
-            value={a.text}
-            onCommit={(text) => actions(step.actions.map((x) => (x.id === a.id ? { ...x, text } : x)))}
-          />
-          <Row>
-            {i > 0 && (
-              <IconButton
-                aria-label={`Split the step before sentence ${i + 1}`}
-                onPress={() =>
-                  void edit({ step: { split: { id, at: i, new_id: newId(), title: a.text.slice(0, 80) } } })
-                }
-              >
-                <Scissors size={16} />
-              </IconButton>
-            )}
-            <IconButton
-              aria-label={`Remove sentence ${i + 1}`}
-              onPress={() => void actions(step.actions.filter((x) => x.id !== a.id))}
-            >
-              <Trash2 size={16} />
-            </IconButton>
-          </Row>
-        </Line>
-      ))}
+      <Sentences step={step} />
       <Row>
-        <Button
-          onPress={() =>
-            void actions([
-              ...step.actions,
-              { id: newId(), act: "place", parts: [], text: "New sentence.", evidence: [] },
-            ])
-          }
-        >
-          <Plus size={15} aria-hidden /> Add a sentence
-        </Button>
         <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
           <Plus size={15} aria-hidden /> Add screws
         </Button>

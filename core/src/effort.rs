@@ -72,7 +72,7 @@ pub fn estimate(manual: &Manual, step: &Step) -> f64 {
         .map(|a| match a.act {
             Act::Remove => TAKE_AWAY_S * a.parts.len().max(1) as f64,
             // Counted by their screws, plugs, seams and heat above.
-            Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Pry | Act::Peel | Act::Heat => 0.0,
+            Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Pry | Act::Release | Act::Peel | Act::Heat => 0.0,
             _ => OTHER_ACT_S,
         })
         .sum();

@@ -107,6 +107,14 @@ impl Desk {
         self.set(id, StepField::Title(title.to_owned()));
     }
 
+    /// The sentences before `at` become a step of their own; the others keep the title.
+    fn split(&mut self, id: StepId, at: usize, title: &str) {
+        let Some(own) = self.manual.steps.get(&id).map(|s| s.title.clone()) else { return };
+        let new_id = StepId(Uuid::now_v7());
+        self.edit(Edit::Step(StepEdit::Split { id, at, new_id, title: own }));
+        self.title(id, title);
+    }
+
     /// Rewords the sentences of a step, keeping their acts, parts and evidence; `None` drops one.
     fn reword(&mut self, id: StepId, texts: &[Option<&str>]) {
         let Some(step) = self.manual.steps.get(&id) else { return };
@@ -240,18 +248,19 @@ impl Desk {
 
 fn work_lamp(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
-    if let [first, second, ..] = desk.steps(Phase::Teardown, "Remove the diffuser ring")[..] {
-        desk.edit(Edit::Step(StepEdit::Merge { id: second, into: first }));
+    if let Some(id) = desk.called("Remove the diffuser ring") {
         desk.reword(
-            first,
+            id,
             &[
-                None,
-                Some("Insert the spudger under the diffuser ring, not deeper than 3 mm, pry it off and remove it."),
+                Some("Heat the diffuser ring with the hair dryer at 70 °C for 2 to 3 minutes."),
+                Some("Keep the hair dryer moving."),
+                Some("Insert the spudger under the diffuser ring, not deeper than 3 mm."),
+                Some("Pry the diffuser ring off and remove it."),
             ],
         );
     }
-    if let Some(id) = desk.steps(Phase::Teardown, "Disconnect the light sensor").first() {
-        desk.title(*id, "Disconnect the light sensor and the switch");
+    if let Some(id) = desk.called("Remove the driver board") {
+        desk.split(id, 1, "Disconnect the light sensor and the switch");
     }
     fasten_the_lamp(&mut desk);
     desk.review_all();
@@ -262,14 +271,16 @@ fn work_lamp(manual: &Manual) -> Vec<Edit> {
 fn work_station(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
     // What lies behind the rear cover is reached just as well through the front.
-    for title in ["Disconnect the battery", "Remove the battery bracket", "Remove the rain sensor", "Remove the fan"] {
+    for title in
+        ["Disconnect the battery cable", "Remove the battery bracket", "Remove the rain sensor", "Remove the fan"]
+    {
         desk.either(title, &["Remove the rear cover", "Remove the display"], "both lead inside");
     }
     // The front needs nothing of the rear.
     for title in ["Remove the front glass", "Remove the display", "Remove the battery", "Remove the air filter"] {
         desk.does_not_wait(title, "Remove the rear cover");
     }
-    desk.does_not_wait("Remove the display", "Disconnect the battery");
+    desk.does_not_wait("Remove the display", "Disconnect the battery cable");
     desk.comes_first("Remove the display", "Remove the front glass", "the front glass lies over the display");
     desk.comes_first("Remove the battery", "Remove the battery bracket", "the bracket lies over the battery");
     desk.comes_first("Remove the main board", "Remove the fan", "the fan is screwed to the main board");
@@ -440,68 +451,62 @@ fn tell_of_the_station(desk: &mut Desk) {
 /// Words that were said, what they warn of, and how the author puts it.
 const SCALE_CAUTIONS: [(&str, CautionSubject, &str); 8] = [
     ("short ribbon", CautionSubject::Cable, "Go easy: a short ribbon leads to the display."),
-    ("don't rip it open", CautionSubject::Cable, "Do not rip it open."),
-    ("unplug the battery", CautionSubject::Cable, "Pulled by the wires, the plug tears off them."),
-    (
-        "don't mix them up",
-        CautionSubject::ScrewMixup,
-        "These screws are shorter than those of the cover: keep them apart.",
-    ),
+    ("rip it open", CautionSubject::Cable, "Do not rip it open."),
+    ("Grab the plug", CautionSubject::Cable, "Pulled by the wires, the plug tears off them."),
+    ("mix them up", CautionSubject::ScrewMixup, "These screws are shorter than those of the cover: keep them apart."),
     ("bend the load cell", CautionSubject::Sensor, "Do not bend the load cell."),
     ("bend it the scale", CautionSubject::Sensor, "A bent load cell never weighs right again."),
-    (
-        "never stab it",
-        CautionSubject::Battery,
-        "Work it loose from the side and never stab it: a punctured cell can catch fire.",
-    ),
+    ("never stab it", CautionSubject::Battery, "Work it loose from the side and never stab it."),
     ("puffed up", CautionSubject::Battery, "If the battery is swollen, stop and hand it in at a battery drop-off."),
+];
+
+/// Steps of the scale as the author words them; what the narrator said twice is dropped.
+const SCALE_SENTENCES: [(&str, &[Option<&str>]); 6] = [
+    ("Remove the grain bowl", &[Some("Lift the grain bowl off.")]),
+    (
+        "Remove the rubber feet",
+        &[
+            Some("Turn the scale over."),
+            Some("Peel off the four rubber feet; they hide the screws."),
+            Some("Put them somewhere clean."),
+        ],
+    ),
+    (
+        "Remove the bottom cover",
+        &[
+            Some("Undo the four PH1 screws, 12 mm long, that hold the bottom cover."),
+            Some("Run the spudger round the edge, then lift the bottom cover off slowly."),
+        ],
+    ),
+    ("Disconnect the battery", &[Some("Unplug the battery: hold the plug, not the wires.")]),
+    (
+        "Remove the load cell bracket",
+        &[
+            Some("Flip up the latch."),
+            Some("Pull out the display flex with the tweezers."),
+            Some("Undo the three T6 screws of the load cell bracket, 6 mm long."),
+            Some("Take off the load cell bracket."),
+        ],
+    ),
+    (
+        "Remove the battery",
+        &[Some("Take out the battery: 3.7 V, 1800 mAh, 6.7 Wh."), Some("Let the tray dry for a minute.")],
+    ),
 ];
 
 fn work_scale(manual: &Manual) -> Vec<Edit> {
     let mut desk = Desk::new(manual);
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the grain bowl").first().copied() {
-        desk.reword(id, &[Some("Switch the scale off at the side and lift the grain bowl off."), None]);
+    if let Some(id) = desk.steps(Phase::Teardown, "Switch off").first().copied() {
+        desk.title(id, "Switch off the scale");
+        desk.reword(id, &[Some("Switch the scale off at the side.")]);
     }
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the rubber feet").first().copied() {
-        desk.reword(id, &[Some("Turn the scale over and peel off the four rubber feet; they hide the screws.")]);
-    }
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the bottom cover").first().copied() {
-        desk.reword(
-            id,
-            &[
-                None,
-                Some("Undo the four PH1 screws, 12 mm long, that hold the bottom cover."),
-                Some("Run the spudger round the edge; it clicks."),
-                Some("Lift the bottom cover off slowly."),
-            ],
-        );
-    }
-    if let Some(id) = desk.called("Disconnect the battery") {
-        desk.reword(id, &[Some("Unplug the battery: hold the plug, not the wires."), None]);
-    }
-    if let [first, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
-        let new_id = StepId(Uuid::now_v7());
-        desk.edit(Edit::Step(StepEdit::Split {
-            id: first,
-            at: 1,
-            new_id,
-            title: "Remove the load cell bracket".to_owned(),
-        }));
-        desk.title(first, "Disconnect the display");
-        if let [_, second, ..] = desk.steps(Phase::Teardown, "Remove the load cell bracket")[..] {
-            desk.edit(Edit::Step(StepEdit::Merge { id: second, into: new_id }));
+    for (title, sentences) in SCALE_SENTENCES {
+        if let Some(id) = desk.called(title) {
+            desk.reword(id, sentences);
         }
-        desk.reword(first, &[Some("Flip up the latch and pull out the display flex with the tweezers.")]);
-        desk.reword(
-            new_id,
-            &[
-                Some("Undo the three T6 screws of the load cell bracket, 6 mm long."),
-                Some("Take off the load cell bracket."),
-            ],
-        );
     }
-    if let Some(id) = desk.steps(Phase::Teardown, "Remove the battery").first().copied() {
-        desk.reword(id, &[Some("Take out the battery: 3.7 V, 1800 mAh, 6.7 Wh.")]);
+    if let Some(id) = desk.called("Remove the load cell bracket") {
+        desk.split(id, 2, "Disconnect the display");
     }
     for (said, about, text) in SCALE_CAUTIONS {
         desk.caution(said, about, text);

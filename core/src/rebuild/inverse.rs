@@ -17,9 +17,10 @@ pub fn inverse(act: Act) -> Option<Act> {
         Act::Loosen => Some(Act::Tighten),
         Act::Disconnect => Some(Act::Connect),
         Act::Desolder => Some(Act::Solder),
-        Act::Pry | Act::Open => Some(Act::Close),
+        Act::Pry | Act::Release | Act::Open => Some(Act::Close),
         Act::Peel => Some(Act::Apply),
         Act::PowerOff => Some(Act::PowerOn),
+        Act::Unplug => Some(Act::Connect),
         Act::Install => Some(Act::Remove),
         Act::Connect => Some(Act::Disconnect),
         Act::Drive => Some(Act::Unscrew),
@@ -30,8 +31,23 @@ pub fn inverse(act: Act) -> Option<Act> {
         Act::PowerOn => Some(Act::PowerOff),
         Act::Route => Some(Act::Route),
         Act::Place => Some(Act::Place),
-        // Heat, cleaning, marks, waiting and holding leave nothing to undo; a part moved over stays where it is.
-        Act::Heat | Act::Clean | Act::Transfer | Act::Test | Act::Mark | Act::Hold | Act::Wait => None,
+        // Heat, cleaning, marks, waiting and holding leave nothing to undo; a part moved over stays where it is. What was
+        // discharged charges by itself, what was cut or drained takes new things that nobody told of.
+        Act::Heat
+        | Act::Clean
+        | Act::Transfer
+        | Act::Test
+        | Act::Measure
+        | Act::Mark
+        | Act::Hold
+        | Act::Wait
+        | Act::Discharge
+        | Act::Drain
+        | Act::Cut
+        | Act::Press
+        | Act::Adjust
+        | Act::Protect
+        | Act::Turn => None,
     }
 }
 
@@ -101,6 +117,31 @@ pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors
     }
 }
 
+/// The last step of the rebuild: plugged in and switched on, once everything is closed; `None` where nothing was off.
+///
+/// Nothing is switched on while a cover is off (common practice, no source).
+pub(super) fn power_back(steps: &[&Step]) -> Option<RebuildStep> {
+    let cuts = |act: Act| steps.iter().position(|s| s.actions.iter().any(|a| a.act == act));
+    let (unplugged, off) = (cuts(Act::Unplug), cuts(Act::PowerOff));
+    let at = [unplugged, off].into_iter().flatten().min()?;
+    let line = |act: Act, text: &str| RebuildLine { act: Some(act), text: text.to_owned(), because: None };
+    let plug = unplugged.map(|_| line(Act::Connect, "Plug the device in again."));
+    let on = line(Act::PowerOn, "Switch on and test.");
+    let displaced = (at > 0).then(|| {
+        "Nothing is switched on before the last cover is back, whenever the power was cut (common practice).".to_owned()
+    });
+    Some(RebuildStep {
+        of: steps[at].id,
+        of_number: at + 1,
+        title: if plug.is_some() { "Plug in and test".to_owned() } else { "Switch on and test".to_owned() },
+        lines: plug.into_iter().chain([on]).collect(),
+        groups: Vec::new(),
+        connectors: Vec::new(),
+        displaced,
+        told: Vec::new(),
+    })
+}
+
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
 fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     let back = inverse(act)?;
@@ -109,13 +150,9 @@ fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
     if names.is_empty() && !parts.is_empty() {
         return None;
     }
-    if names.is_empty() {
-        return match act {
-            Act::PowerOff => {
-                Some(RebuildLine { act: Some(back), text: "Switch on and test.".to_owned(), because: None })
-            }
-            _ => None,
-        };
+    // Power comes back at the very end ([`power_back`]).
+    if names.is_empty() || matches!(act, Act::PowerOff | Act::Unplug) {
+        return None;
     }
     let because =
         (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());

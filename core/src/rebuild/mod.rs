@@ -112,6 +112,7 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     for step in power {
         place_power(&mut out, step, manual);
     }
+    out.extend(inverse::power_back(steps));
     out
 }
 

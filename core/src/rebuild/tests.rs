@@ -44,6 +44,17 @@ fn teardown(script: &str) -> Manual {
                 manual =
                     apply(&manual, Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
             }
+            "switch" | "unplug" | "discharge" => {
+                let act = match verb {
+                    "switch" => Act::PowerOff,
+                    "unplug" => Act::Unplug,
+                    _ => Act::Discharge,
+                };
+                let (id, parts) = (ids.make(ActionId), Vec::new());
+                let sentence = Action { id, act, parts, text: line.to_owned(), evidence: Vec::new() };
+                let edit = StepEdit::Sentence { id: step, sentence: SentenceEdit::Add { sentence, after: None } };
+                manual = apply(&manual, Edit::Step(edit));
+            }
             "disconnect" => {
                 let part = ids.make(PartId);
                 manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: format!("{rest} cable") }));
@@ -101,6 +112,25 @@ fn a_power_source_taken_first_needs_no_displacing() {
     let fold = fold(&manual);
     assert_eq!(titles(&manual), ["Fit the board", "Connect the fan cable", "Connect the battery cable", "Fit the lid"]);
     assert!(fold.rebuild.iter().all(|s| s.displaced.is_none()));
+}
+
+/// Switched off, unplugged and discharged are three things: one comes back, one is plugged in, and charge is never let in.
+#[rstest]
+#[case::off_first("switch off\nremove lid\nremove fan", &["Fit the fan", "Fit the lid", "Switch on and test"], false)]
+#[case::off_in_the_middle("remove lid\nswitch off\nremove fan", &["Fit the fan", "Fit the lid", "Switch on and test"], true)]
+#[case::unplugged("unplug radio\nremove lid", &["Fit the lid", "Plug in and test"], false)]
+#[case::off_and_unplugged("switch off\nunplug radio\nremove lid", &["Fit the lid", "Plug in and test"], false)]
+#[case::discharged("remove lid\ndischarge capacitor\nremove fan", &["Fit the fan", "Fit the lid"], false)]
+#[case::cell_before_the_covers("switch off\nremove lid\ndisconnect battery\nremove fan", &["Fit the fan", "Connect the battery cable", "Fit the lid", "Switch on and test"], false)]
+fn nothing_is_switched_on_before_the_last_cover_is_back(
+    #[case] script: &str,
+    #[case] wanted: &[&str],
+    #[case] displaced: bool,
+) {
+    let manual = teardown(script);
+    assert_eq!(titles(&manual), wanted);
+    let last = fold(&manual).rebuild.pop().unwrap();
+    assert_eq!(last.displaced.is_some(), displaced, "{:?}", last.displaced);
 }
 
 #[test]

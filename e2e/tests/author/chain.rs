@@ -142,14 +142,14 @@ async fn a_plug_pulled_live_is_mended_with_one_press() -> Done {
     let id = app.make("Live", text).await;
     app.goto(&format!("/manuals/{id}/chain")).await?;
     app.text("nothing is unplugged live").await?;
-    app.press("Move it behind “Disconnect the battery”").await?;
+    app.press("Move it behind “Disconnect the battery cable”").await?;
     app.until("the finding is gone", async || {
         Ok(app.driver.find_all(By::XPath("//*[contains(., 'nothing is unplugged live.')]")).await?.is_empty())
     })
     .await;
     app.press("Steps").await?;
     app.until("the battery goes first", async || {
-        Ok(titles(&app).await?.get(1).is_some_and(|t| t == "Disconnect the battery"))
+        Ok(titles(&app).await?.get(1).is_some_and(|t| t == "Disconnect the battery cable"))
     })
     .await;
     app.end().await

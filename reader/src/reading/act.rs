@@ -14,10 +14,18 @@ pub enum Act {
     Disconnect,
     Desolder,
     Pry,
+    /// Latches, clips and hooks let go.
+    Release,
     Peel,
+    Cut,
     Open,
     Heat,
     PowerOff,
+    /// From the mains or a charger: switching off is not unplugging.
+    Unplug,
+    /// Stored charge is let out: neither switched off nor unplugged.
+    Discharge,
+    Drain,
     Install,
     Connect,
     Drive,
@@ -30,10 +38,16 @@ pub enum Act {
     Solder,
     PowerOn,
     Test,
+    Measure,
     Mark,
     Hold,
     Wait,
     Place,
+    Press,
+    Adjust,
+    Protect,
+    /// The device is turned over or stood up.
+    Turn,
 }
 
 /// Which way an act goes.
@@ -58,9 +72,11 @@ impl Act {
             | Act::Disconnect
             | Act::Desolder
             | Act::Pry
+            | Act::Release
             | Act::Peel
             | Act::Open
-            | Act::PowerOff => Direction::Out,
+            | Act::PowerOff
+            | Act::Unplug => Direction::Out,
             Act::Install | Act::Connect | Act::Drive | Act::Tighten | Act::Close | Act::Solder | Act::PowerOn => {
                 Direction::In
             }
@@ -77,10 +93,15 @@ labels!(Act {
     Disconnect: "Disconnect",
     Desolder: "Desolder",
     Pry: "Pry",
+    Release: "Release",
     Peel: "Peel",
+    Cut: "Cut",
     Open: "Open",
     Heat: "Heat",
     PowerOff: "Switch off",
+    Unplug: "Unplug",
+    Discharge: "Discharge",
+    Drain: "Drain",
     Install: "Fit",
     Connect: "Connect",
     Drive: "Drive",
@@ -93,8 +114,13 @@ labels!(Act {
     Solder: "Solder",
     PowerOn: "Switch on",
     Test: "Test",
+    Measure: "Measure",
     Mark: "Mark",
     Hold: "Hold",
     Wait: "Wait",
     Place: "Place",
+    Press: "Press",
+    Adjust: "Align",
+    Protect: "Protect",
+    Turn: "Turn over",
 });

@@ -609,7 +609,7 @@ export interface components {
          * @description One kind of act. Its inverse for the rebuild is in the `rebuild` module.
          * @enum {string}
          */
-        Act: "remove" | "unscrew" | "loosen" | "disconnect" | "desolder" | "pry" | "peel" | "open" | "heat" | "power_off" | "install" | "connect" | "drive" | "tighten" | "close" | "apply" | "clean" | "route" | "transfer" | "solder" | "power_on" | "test" | "mark" | "hold" | "wait" | "place";
+        Act: "remove" | "unscrew" | "loosen" | "disconnect" | "desolder" | "pry" | "release" | "peel" | "cut" | "open" | "heat" | "power_off" | "unplug" | "discharge" | "drain" | "install" | "connect" | "drive" | "tighten" | "close" | "apply" | "clean" | "route" | "transfer" | "solder" | "power_on" | "test" | "measure" | "mark" | "hold" | "wait" | "place" | "press" | "adjust" | "protect" | "turn";
         /** @description One act that a statement tells, with what it is done to. */
         ActFact: {
             act: components["schemas"]["Act"];

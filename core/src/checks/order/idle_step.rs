@@ -33,7 +33,20 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
 /// Whether it is done for its own sake.
 fn works(step: &Step) -> bool {
     step.actions.iter().any(|a| {
-        matches!(a.act, Act::Remove | Act::Peel | Act::Test | Act::Clean | Act::Apply | Act::Transfer | Act::Mark)
+        matches!(
+            a.act,
+            Act::Remove
+                | Act::Peel
+                | Act::Test
+                | Act::Measure
+                | Act::Clean
+                | Act::Apply
+                | Act::Transfer
+                | Act::Mark
+                | Act::Discharge
+                | Act::Drain
+                | Act::Protect
+        )
     })
 }
 

@@ -8,6 +8,7 @@ use super::device::DeviceTold;
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
+use crate::labels::Label;
 use crate::manual::edits::refusal::MAX_TITLE;
 use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
@@ -65,7 +66,7 @@ impl Drafter {
         for statement in statements.iter().filter(|s| !s.marks.contains(&Mark::DeadEnd)) {
             let evidence = evidence(source, statement);
             if tells_facts(statement) {
-                self.facts(source.reading, statement, &evidence, &mut row);
+                self.facts(statement, &evidence, &mut row);
             }
             self.warning(statement, &evidence, &mut row);
         }
@@ -130,7 +131,7 @@ impl Drafter {
     }
 
     /// What a statement tells of screws, connectors, heat and tools, at the step that tells of it.
-    fn facts(&mut self, reading: &Reading, statement: &Statement, evidence: &Evidence, row: &mut Row) {
+    fn facts(&mut self, statement: &Statement, evidence: &Evidence, row: &mut Row) {
         let home = row.home(statement);
         let told = matches!(home, Some(Home { here: true, .. }));
         let more = !told && stands_for_itself(statement);
@@ -145,12 +146,12 @@ impl Drafter {
             None => return,
         };
         let parts = self.parts_of(statement, evidence);
-        if more {
+        if more && !self.told_again(step, statement) && !self.fills(step, statement, evidence) {
             let action = Action {
                 id: self.ids.make(ActionId),
                 act: act_of(statement),
                 parts: parts.clone(),
-                text: reading::instruction(statement, &reading.deeds).unwrap_or_else(|| sentence(&statement.text)),
+                text: told_by_itself(statement),
                 evidence: vec![evidence.clone()],
             };
             self.add(step, action);
@@ -178,6 +179,31 @@ impl Drafter {
                 step.consumables.push(*consumable);
             }
         }
+    }
+
+    /// "… and pry the ring off. Remove the ring.": the deeds count that as one, and so does the step.
+    fn told_again(&self, step: StepId, statement: &Statement) -> bool {
+        let Some(told) = statement.facts.acts.first() else { return false };
+        let names = |a: &Action| told.objects.iter().any(|o| a.text.to_lowercase().contains(&o.to_lowercase()));
+        self.manual.steps.get(&step).is_some_and(|s| s.actions.iter().any(|a| a.act == told.act && names(a)))
+    }
+
+    /// "Undo the screws of the cover." gets the count and size that are told beside it; so nothing is told twice.
+    fn fills(&mut self, step: StepId, statement: &Statement, evidence: &Evidence) -> bool {
+        let [group] = &statement.facts.fasteners[..] else { return false };
+        let act = match group.op {
+            FastenerOp::Remove => Act::Unscrew,
+            FastenerOp::Loosen => Act::Loosen,
+            FastenerOp::Install => Act::Drive,
+            FastenerOp::Tighten => Act::Tighten,
+        };
+        let Some(step) = self.manual.steps.get_mut(&step) else { return false };
+        let open = |a: &&mut Action| a.act == act && !tells_how_many(&a.text);
+        let Some(action) = step.actions.iter_mut().find(open).filter(|_| group.count.is_some()) else { return false };
+        action.text = screws_told(group);
+        action.evidence.push(evidence.clone());
+        step.evidence.push(evidence.clone());
+        true
     }
 
     /// A caution stands at the step that it is told for, before the work.
@@ -409,7 +435,39 @@ fn stands_for_itself(statement: &Statement) -> bool {
             || !facts.fasteners.is_empty()
             || !facts.heat.is_empty()
             || !statement.doubts.is_empty()
-            || reading::is_order(&statement.text) && !facts.acts.is_empty())
+            // A warning stands before the step already.
+            || reading::is_order(&statement.text) && !facts.acts.is_empty() && facts.cautions.is_empty())
+}
+
+/// The sentence of a statement that no deed was read from: an order as it was said, screws by their facts, else the speech.
+fn told_by_itself(statement: &Statement) -> String {
+    match &statement.facts.fasteners[..] {
+        [group] if !reading::is_order(&statement.text) && statement.doubts.is_empty() => screws_told(group),
+        _ => sentence(&statement.text),
+    }
+}
+
+fn tells_how_many(text: &str) -> bool {
+    const WORDS: [&str; 9] = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
+    text.split(' ').any(|w| WORDS.contains(&w) || w.chars().all(|c| c.is_ascii_digit()))
+}
+
+/// "Undo 4 PH1 screws (12 mm) of the cover."
+fn screws_told(f: &FastenerFact) -> String {
+    let verb = match f.op {
+        FastenerOp::Remove => "Undo",
+        FastenerOp::Loosen => "Loosen",
+        FastenerOp::Install => "Drive in",
+        FastenerOp::Tighten => "Tighten",
+    };
+    let count = f.count.map_or("the".to_owned(), |n| n.to_string());
+    let kind =
+        f.bit.clone().or_else(|| f.drive.map(|d| d.label().to_owned())).map_or(String::new(), |k| format!(" {k}"));
+    let noun = if f.count == Some(1) { "screw" } else { "screws" };
+    let length = f.length.map(crate::units::in_millimetres).map(crate::units::number);
+    let length = length.map_or(String::new(), |mm| format!(" ({mm} mm)"));
+    let of = f.what.as_deref().map_or(String::new(), |w| format!(" of the {w}"));
+    format!("{verb} {count}{kind} {noun}{length}{of}.")
 }
 
 /// The act of a deed. What was peeled off has glue to renew: the rebuild must know.
@@ -570,6 +628,16 @@ mod tests {
         assert!(step.actions.iter().all(|a| a.evidence.len() == 1));
         // Only what moves a part names it: the rebuild undoes the others from their own records.
         assert_eq!(step.actions.iter().map(|a| a.parts.len()).collect::<Vec<_>>(), [0, 1]);
+    }
+
+    #[test]
+    fn screws_counted_beside_their_deed_are_told_once() {
+        let manual = drafted(
+            "[0:00] Take the bowl off. There's one screw here, one here and one here.\n\n[0:05] So three screws Phillips one \
+            and they're twelve millimetres long.\n\n[0:10] They hold the bottom cover. Take the bottom cover off.",
+        );
+        let all: Vec<&str> = manual.steps.values().flat_map(|s| &s.actions).map(|a| a.text.as_str()).collect();
+        assert_eq!(all.iter().filter(|t| t.contains("screw")).count(), 1, "{all:?}");
     }
 
     #[test]

@@ -27,10 +27,12 @@ fn parted_at_power(group: Vec<Deed>) -> Vec<Vec<Deed>> {
     let mut source: Option<String> = None;
     for deed in group {
         let takes_out = |s: &String| deed.act == Do::Remove && deed.what.iter().any(|w| s.starts_with(w.as_str()));
-        if source.as_ref().is_some_and(|s| !takes_out(s)) {
+        // The minutes until it is safe belong to the cutting.
+        let safe = matches!(deed.act, Do::Wait | Do::Measure | Do::Discharge | Do::Mark | Do::PowerOff | Do::Unplug);
+        if source.as_ref().is_some_and(|s| !takes_out(s)) && !safe {
             out.push(Vec::new());
         }
-        source = cuts(&deed);
+        source = cuts(&deed).or(source.filter(|_| safe));
         out.last_mut().expect("never empty").push(deed);
     }
     out

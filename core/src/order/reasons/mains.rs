@@ -18,7 +18,9 @@ pub(super) fn propose(told: &Told<'_>, found: &mut Vec<Proposal>) {
         "turn off",
     ];
     let unplugs = |s: &&&Step| {
-        s.actions.iter().any(|a| a.act == Act::PowerOff || PLUG.iter().any(|p| a.text.to_lowercase().contains(p)))
+        s.actions.iter().any(|a| {
+            matches!(a.act, Act::PowerOff | Act::Unplug) || PLUG.iter().any(|p| a.text.to_lowercase().contains(p))
+        })
     };
     let Some(at) = told.steps.iter().find(unplugs).and_then(|s| told.at(s.id)) else { return };
     let on_the_way = before(told, found, at);

@@ -8,7 +8,8 @@ use crate::reading::Act;
 pub(super) fn propose(told: &Told<'_>, found: &mut Vec<Proposal>) {
     for (at, step) in told.steps.iter().enumerate() {
         for action in &step.actions {
-            let frees = matches!(action.act, Act::Open | Act::Pry | Act::Loosen | Act::Unscrew | Act::Desolder);
+            let frees =
+                matches!(action.act, Act::Open | Act::Pry | Act::Release | Act::Loosen | Act::Unscrew | Act::Desolder);
             for part in action.parts.iter().filter(|_| frees) {
                 if let Some(leaves) = told.leaves_behind(*part, at) {
                     let because = format!("the {} is freed here", told.name(*part));

@@ -83,6 +83,16 @@ fn bare_plug(d: &Deed) -> bool {
     matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
 }
 
+/// "Disconnect the pump cable. Pull the pump plug and not the wires.": one plug by two names.
+fn same_plug(a: &Deed, b: &Deed) -> bool {
+    let serves = |d: &Deed| match &d.what[..] {
+        [one] => one.rsplit_once(' ').filter(|(_, cable)| is_cable(cable)).map(|(owner, _)| owner.to_owned()),
+        _ => None,
+    };
+    let plugs = matches!(a.act, Do::Disconnect | Do::Connect) && b.sentence <= a.sentence + 2;
+    plugs && serves(a).is_some_and(|owner| serves(b) == Some(owner))
+}
+
 /// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
 fn elsewhere(a: &Deed, b: &Deed) -> bool {
     let end = |d: &Deed| {
@@ -123,7 +133,9 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                 .iter()
                 .take(2)
                 .any(|e| e.act == d.act && e.half == d.half && !bare_plug(e) && e.sentence <= d.sentence + 2);
-        if told_next {
+        let named_next = d.because != "unplugged"
+            && all[n + 1..].iter().take(2).any(|e| e.half == d.half && e.because == "unplugged" && same_plug(&d, e));
+        if told_next || named_next {
             continue;
         }
         // What was fitted is pressed and straightened with it.
@@ -160,6 +172,7 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                 && !elsewhere(e, &d)
                 && d.sentence <= e.sentence + 4
                 && (e.what == d.what
+                    || same_plug(e, &d)
                     || bare_plug(&d)
                     || shorter(&d.what, &e.what)
                     || d.what.is_empty() && d.act != Do::Remove)

@@ -700,7 +700,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         bench.waiting.push(n);
     }
     if prised_off {
-        deeds.push(make(Do::Remove, what.clone()));
+        deeds.push(Deed { by: None, ..make(Do::Remove, what.clone()) });
     }
     bench.named.extend(what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
     match act {

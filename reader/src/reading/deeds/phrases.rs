@@ -197,6 +197,8 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 if nouns == 0
                     && (definite || count.is_some())
                     && matches!(word.lemma.as_str(), "very" | "really" | "more" | "only" | "further") => {}
+            // "Four screws, Philips one, they're long": no "one they".
+            Tag::Pron if count.is_some() && matches!(word.said.as_str(), "they" | "i" | "you" | "we" | "it") => break,
             Tag::Pron if said.is_empty() && nouns == 0 => {
                 let plural =
                     matches!(word.lemma.as_str(), "they" | "them" | "these" | "those" | "both" | "all" | "everything");

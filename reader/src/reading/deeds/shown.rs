@@ -75,7 +75,9 @@ impl Reader<'_> {
         let got = it || matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
         if there || got && c.mood == Mood::Plain {
             let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
-            told.count = group.count;
+            // "There's one screw here, one here and one here": how many is told by who counts.
+            let counts_on = group.count == Some(1) && c.objects.iter().any(|o| o.is_pronoun() && o.count == Some(1));
+            told.count = group.count.filter(|_| !counts_on);
             if got && !c.agent() {
                 told.places.extend(
                     self.named(n, c, &c.subjects)

@@ -113,7 +113,10 @@ fn goes_on(group: &[Deed], deed: &Deed) -> bool {
     if deed.half == Half::Check {
         return true;
     }
-    if matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) || matches!(last.act, Do::PowerOff | Do::Unplug) {
+    let cuts = |d: &Deed| matches!(d.act, Do::PowerOff | Do::Unplug);
+    // Off, off the wall, and the minutes until it is safe.
+    let safe = matches!(deed.act, Do::Wait | Do::Measure | Do::Discharge) || cuts(last) && cuts(deed);
+    if matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) && !safe || cuts(last) && !safe {
         return false;
     }
     let moves = |d: &Deed| matches!(d.act, Do::Remove | Do::Install | Do::Transfer);

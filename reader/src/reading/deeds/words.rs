@@ -386,6 +386,13 @@ impl Tagger<'_> {
         if let Some(tag) = self.sided(at, before) {
             return tag;
         }
+        // "Put them somewhere clean."
+        if at > 0 && matches!(self.said(at - 1), "somewhere" | "something" | "anything") && !self.object_at(at + 1) {
+            let adjective = LEXICON.classes.adjective.contains(word) || word == "clean";
+            if adjective {
+                return Tag::Adj;
+            }
+        }
         // "The screen works now."
         if said == "works" && matches!(before, Some(Tag::Noun | Tag::Pron)) || self.is_verb(at, before) {
             return Tag::Verb;

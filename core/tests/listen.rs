@@ -256,7 +256,7 @@ fn wrong_places_are_refused_with_a_sentence(kettle: Kettle) {
 }
 
 #[rstest]
-fn a_second_recording_is_appended_with_the_parts_known(kettle: Kettle) {
+fn a_second_recording_adds_what_is_new_where_it_is_told(kettle: Kettle) {
     let source = Recording::parse(b"[0:00] Take off the base plate. Take out the switch.").unwrap();
     let read = reading::read(&source);
     let id = RecordingId(Uuid::from_u128(8));
@@ -266,11 +266,13 @@ fn a_second_recording_is_appended_with_the_parts_known(kettle: Kettle) {
     let edit = Edit::Recording(RecordingEdit::Attach { recording, drafted: Some(Box::new(drafted)) });
     let (both, change) = kettle.manual.apply(&edit, "Ann").unwrap();
     assert_eq!(both.recordings.len(), 2);
-    assert!(both.steps.len() > kettle.manual.steps.len());
+    assert_eq!(both.steps.len(), kettle.manual.steps.len() + 1, "the base plate was told before");
     let plates = both.parts.values().filter(|p| p.name.eq_ignore_ascii_case("base plate")).count();
     assert_eq!(plates, 1, "one part, told twice");
-    let last = both.steps_in(paso_core::manual::Phase::Teardown).last().unwrap().title.clone();
-    assert!(last.to_lowercase().contains("switch"), "{last}");
+    let titles: Vec<&str> =
+        both.steps_in(paso_core::manual::Phase::Teardown).iter().map(|s| s.title.as_str()).collect();
+    let at = titles.iter().position(|t| t.to_lowercase().contains("switch")).expect("a step for the switch");
+    assert_eq!(titles[at - 1], "Remove the base plate", "{titles:?}");
     assert!(both.apply(&edit, "Ann").is_err(), "the same recording only once");
     assert_eq!(both.revert(&change).unwrap().0.steps, kettle.manual.steps);
 }

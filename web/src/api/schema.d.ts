@@ -1131,6 +1131,8 @@ export interface components {
         };
         /** @description What a recording adds to a manual. */
         Drafted: {
+            /** @description Steps of the manual that it tells again. */
+            again?: components["schemas"]["ToldAgain"][];
             cautions: components["schemas"]["Caution"][];
             connectors: components["schemas"]["Connector"][];
             fasteners: components["schemas"]["FastenerGroup"][];
@@ -3266,6 +3268,23 @@ export interface components {
             author: string;
             place: components["schemas"]["Place"];
             value?: Record<string, never> | null;
+        };
+        /** @description A step that a further recording tells again: what it adds to it. */
+        ToldAgain: {
+            /** @description How many screws it counts; where it counts others than before, that is a finding. */
+            claims: [
+                string,
+                {
+                    /** Format: int32 */
+                    count: number;
+                    evidence?: components["schemas"]["Evidence"] | null;
+                    how: components["schemas"]["HowCounted"];
+                }
+            ][];
+            evidence: components["schemas"]["Evidence"][];
+            /** @description Acts that the step did not tell so far. */
+            sentences: components["schemas"]["Action"][];
+            step: components["schemas"]["StepId"];
         };
         /** @description Any of several tools does; one of them may be the best. */
         ToolChoice: {

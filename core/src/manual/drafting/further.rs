@@ -1,32 +1,35 @@
 //! What a further recording of the same device adds to a manual.
+//!
+//! A step that frees or fits the same parts is told again, and no second step: it gets the evidence, acts that were not told
+//! so far, and another count of its screws. New steps stand where the recording tells them, between the steps it shares.
 
+use crate::ids::*;
 use crate::manual::edits::refusal::Refusal;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
+use crate::reading::{Act, FastenerOp};
+use std::collections::{BTreeMap, BTreeSet};
 
-/// Drafts a recording's steps behind those that a manual has; parts of the same name are the same parts.
+/// Drafts what a recording adds to a manual; parts of the same name are the same parts.
 ///
 /// # Errors
 /// [`Refusal::Invalid`] where the draft cannot be put together, which would be a fault of this program.
 pub fn draft_more(manual: &Manual, source: &Source<'_>) -> Result<Drafted, Refusal> {
     let more =
         draft(ManualId(source.recording.id.0), &manual.head.title, &manual.head.device, std::slice::from_ref(source));
+    let twins = twins(manual, &more);
     let mut drafted = Drafted {
         parts: more.parts.values().cloned().collect(),
         steps: Vec::new(),
-        fasteners: more.fasteners.values().cloned().collect(),
-        connectors: more.connectors.values().cloned().collect(),
-        seams: more.seams.values().cloned().collect(),
-        heats: more.heats.values().cloned().collect(),
-        cautions: more.cautions.values().cloned().collect(),
+        fasteners: more.fasteners.values().filter(|g| !twins.contains_key(&g.step)).cloned().collect(),
+        connectors: more.connectors.values().filter(|c| !twins.contains_key(&c.step)).cloned().collect(),
+        seams: more.seams.values().filter(|s| !twins.contains_key(&s.step)).cloned().collect(),
+        heats: more.heats.values().filter(|h| !twins.contains_key(&h.step)).cloned().collect(),
+        cautions: cautions(manual, &more, &twins),
+        again: twins.iter().map(|(new, old)| told_again(manual, &more, *new, *old)).collect(),
     };
     for phase in [Phase::Teardown, Phase::Rebuild] {
-        let mut last = manual.steps_in(phase).last().map(|s| s.rank.clone());
-        for step in more.steps_in(phase) {
-            let rank = rank_between(last.as_deref(), None);
-            last = Some(rank.clone());
-            drafted.steps.push(Step { rank, ..step.clone() });
-        }
+        drafted.steps.extend(placed(manual, &more, phase, &twins));
     }
     let known: Vec<(PartId, PartId)> = drafted
         .parts
@@ -40,10 +43,159 @@ pub fn draft_more(manual: &Manual, source: &Source<'_>) -> Result<Drafted, Refus
     renamed(&drafted, &known)
 }
 
+/// The new steps that tell a step of the manual again, each with that step.
+fn twins(manual: &Manual, more: &Manual) -> BTreeMap<StepId, StepId> {
+    let mut taken: BTreeSet<StepId> = BTreeSet::new();
+    let mut out = BTreeMap::new();
+    for phase in [Phase::Teardown, Phase::Rebuild] {
+        let old = manual.steps_in(phase);
+        for step in more.steps_in(phase) {
+            let twin = old.iter().find(|o| !taken.contains(&o.id) && same(manual, o, more, step));
+            if let Some(twin) = twin {
+                taken.insert(twin.id);
+                out.insert(step.id, twin.id);
+            }
+        }
+    }
+    out
+}
+
+/// Two steps that move the same parts; where neither moves one, of the same title.
+fn same(manual: &Manual, old: &Step, more: &Manual, new: &Step) -> bool {
+    let (a, b) = (moved(manual, old), moved(more, new));
+    if a.is_empty() && b.is_empty() { old.title.eq_ignore_ascii_case(&new.title) } else { a == b }
+}
+
+fn moved(manual: &Manual, step: &Step) -> BTreeSet<String> {
+    let moves = |a: &&Action| matches!(a.act, Act::Remove | Act::Install | Act::Peel | Act::Transfer);
+    step.actions.iter().filter(moves).flat_map(|a| &a.parts).map(|p| manual.part_name(*p).to_lowercase()).collect()
+}
+
+/// What a step told again adds to the step of the manual.
+fn told_again(manual: &Manual, more: &Manual, new: StepId, old: StepId) -> ToldAgain {
+    let (step, known) = (&more.steps[&new], &manual.steps[&old]);
+    let fresh = |a: &&Action| known.actions.iter().all(|k| k.act != a.act && !k.text.eq_ignore_ascii_case(&a.text));
+    let claims = more.groups_of(new).filter_map(|g| {
+        let group = manual.groups_of(old).find(|k| alike(manual, k, more, g))?;
+        Some((group.id, g.claims.first()?.clone()))
+    });
+    ToldAgain {
+        step: old,
+        evidence: step.evidence.clone(),
+        sentences: step.actions.iter().filter(fresh).cloned().collect(),
+        claims: claims.collect(),
+    }
+}
+
+/// Screws of the same part, turned the same way.
+fn alike(manual: &Manual, old: &FastenerGroup, more: &Manual, new: &FastenerGroup) -> bool {
+    let held = |manual: &Manual, g: &FastenerGroup| g.holds.first().map(|p| manual.part_name(*p).to_lowercase());
+    let out = |g: &FastenerGroup| matches!(g.op, FastenerOp::Remove | FastenerOp::Loosen);
+    held(manual, old) == held(more, new) && out(old) == out(new) && (old.length == new.length || new.length.is_none())
+}
+
+/// Warnings that the manual does not have yet, at the steps of the manual.
+fn cautions(manual: &Manual, more: &Manual, twins: &BTreeMap<StepId, StepId>) -> Vec<Caution> {
+    let said = |c: &&Caution| {
+        let at = twins.get(&c.step);
+        at.is_none_or(|at| manual.cautions_of(*at).all(|k| k.about != c.about && !k.text.eq_ignore_ascii_case(&c.text)))
+    };
+    let here = |c: &Caution| Caution { step: twins.get(&c.step).copied().unwrap_or(c.step), ..c.clone() };
+    more.cautions.values().filter(said).map(here).collect()
+}
+
+/// The new steps of a phase with ranks that put them between the steps they were told between.
+fn placed(manual: &Manual, more: &Manual, phase: Phase, twins: &BTreeMap<StepId, StepId>) -> Vec<Step> {
+    let old: Vec<&str> = manual.steps_in(phase).iter().map(|s| s.rank.as_str()).collect();
+    let new = more.steps_in(phase);
+    let shared = |s: &&Step| twins.get(&s.id).map(|old| manual.steps[old].rank.clone());
+    // What is told before the first step they share stands before that; with nothing shared, all stands behind.
+    let first = new.iter().find_map(shared);
+    let before = |rank: &str| old.iter().rev().find(|r| **r < rank).map(|r| (*r).to_owned());
+    let mut last = match &first {
+        Some(rank) => before(rank),
+        None => old.last().map(|r| (*r).to_owned()),
+    };
+    let mut out = Vec::new();
+    for step in new {
+        if let Some(rank) = shared(&step) {
+            last = Some(rank);
+            continue;
+        }
+        let behind = old.iter().find(|r| last.as_deref().is_none_or(|l| **r > l)).copied();
+        let rank = rank_between(last.as_deref(), behind);
+        last = Some(rank.clone());
+        out.push(Step { rank, ..step.clone() });
+    }
+    out
+}
+
 /// The draft with the ids of parts that the manual already has. Ids stand in many fields; as text they are all alike.
 fn renamed(drafted: &Drafted, known: &[(PartId, PartId)]) -> Result<Drafted, Refusal> {
     let fault = |e: serde_json::Error| Refusal::Invalid { field: "drafted", problem: e.to_string() };
     let text = serde_json::to_string(drafted).map_err(fault)?;
     let text = known.iter().fold(text, |text, (new, old)| text.replace(&new.to_string(), &old.to_string()));
     serde_json::from_str(&text).map_err(fault)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::reading;
+    use crate::recording::Recording;
+    use rstest::rstest;
+    use uuid::Uuid;
+
+    const FIRST: &str = "[0:00] Undo four screws of the lid. Take off the lid.\n\n\
+        [0:10] Disconnect the fan cable. Take out the fan.\n\n[0:20] Take out the pump.";
+
+    /// The manual of the first recording with what a second one adds.
+    fn both(second: &str) -> Manual {
+        let told = |n: u128, text: &str| {
+            let recording = Recording::parse(text.as_bytes()).unwrap();
+            let about = RecordingRef { id: RecordingId(Uuid::from_u128(n)), title: "take".into(), duration_ms: 0 };
+            (about, reading::read(&recording))
+        };
+        let (about, read) = told(1, FIRST);
+        let manual = draft(ManualId(Uuid::nil()), "Mixer", "", &[Source { recording: about, reading: &read }]);
+        let (recording, read) = told(2, second);
+        let more = draft_more(&manual, &Source { recording: recording.clone(), reading: &read }).unwrap();
+        let attach = RecordingEdit::Attach { recording, drafted: Some(Box::new(more)) };
+        manual.apply(&Edit::Recording(attach), "Ann").unwrap().0
+    }
+
+    #[rstest]
+    #[case::the_same_again(FIRST, &["Remove the lid", "Remove the fan", "Remove the pump"])]
+    #[case::behind("[0:00] Take off the lid. Take out the fan. Take out the pump.\n\n[0:20] Take out the motor.",
+        &["Remove the lid", "Remove the fan", "Remove the pump", "Remove the motor"])]
+    #[case::between("[0:00] Take off the lid.\n\n[0:10] Take out the filter.\n\n[0:20] Take out the fan.",
+        &["Remove the lid", "Remove the filter", "Remove the fan", "Remove the pump"])]
+    #[case::before("[0:00] Take off the bowl.\n\n[0:10] Take off the lid.",
+        &["Remove the bowl", "Remove the lid", "Remove the fan", "Remove the pump"])]
+    #[case::another_part_of_it("[0:00] Take out the filter.\n\n[0:10] Take out the motor.",
+        &["Remove the lid", "Remove the fan", "Remove the pump", "Remove the filter", "Remove the motor"])]
+    fn only_what_is_new_becomes_a_step_and_stands_where_it_is_told(#[case] second: &str, #[case] wanted: &[&str]) {
+        let manual = both(second);
+        let titles: Vec<&str> = manual.steps_in(Phase::Teardown).iter().map(|s| s.title.as_str()).collect();
+        assert_eq!(titles, wanted);
+    }
+
+    #[test]
+    fn what_is_told_again_is_evidence_and_another_count() {
+        let manual = both("[0:00] Undo five screws of the lid. Heat the lid. Take off the lid.");
+        let lid = manual.steps_in(Phase::Teardown)[0];
+        let sources: BTreeSet<RecordingId> = lid
+            .evidence
+            .iter()
+            .filter_map(|e| match e {
+                Evidence::Recording { recording, .. } => Some(*recording),
+                _ => None,
+            })
+            .collect();
+        assert_eq!(sources.len(), 2);
+        assert!(lid.actions.iter().any(|a| a.act == Act::Heat), "{:?}", lid.actions);
+        assert_eq!(lid.actions.iter().filter(|a| a.act == Act::Remove).count(), 1);
+        let claims: Vec<u32> = manual.fasteners.values().flat_map(|g| &g.claims).map(|c| c.count).collect();
+        assert_eq!((claims, manual.fasteners.len()), (vec![4, 5], 1));
+    }
 }

@@ -4,7 +4,9 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::Refusal;
-use crate::manual::{Aspect, Caution, Connector, Entity, FastenerGroup, Heat, Manual, Part, Seam, Step};
+use crate::manual::{
+    Action, Aspect, Caution, Connector, CountClaim, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, Step,
+};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -26,6 +28,20 @@ pub struct Drafted {
     pub seams: Vec<Seam>,
     pub heats: Vec<Heat>,
     pub cautions: Vec<Caution>,
+    /// Steps of the manual that it tells again.
+    #[serde(default)]
+    pub again: Vec<ToldAgain>,
+}
+
+/// A step that a further recording tells again: what it adds to it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ToldAgain {
+    pub step: StepId,
+    pub evidence: Vec<Evidence>,
+    /// Acts that the step did not tell so far.
+    pub sentences: Vec<Action>,
+    /// How many screws it counts; where it counts others than before, that is a finding.
+    pub claims: Vec<(GroupId, CountClaim)>,
 }
 
 /// Changes of the recordings that a manual draws on.
@@ -64,7 +80,19 @@ impl Manual {
         self.take_all(&drafted.connectors, touched)?;
         self.take_all(&drafted.seams, touched)?;
         self.take_all(&drafted.heats, touched)?;
-        self.take_all(&drafted.cautions, touched)
+        self.take_all(&drafted.cautions, touched)?;
+        for told in &drafted.again {
+            let step = self.change_entity::<Step>(told.step, touched)?;
+            step.evidence
+                .extend(told.evidence.iter().filter(|e| !step.evidence.contains(e)).cloned().collect::<Vec<_>>());
+            step.actions.extend(told.sentences.iter().cloned());
+            for (group, claim) in &told.claims {
+                let group = self.change_entity::<FastenerGroup>(*group, touched)?;
+                group.evidence.extend(claim.evidence.clone());
+                group.claims.push(claim.clone());
+            }
+        }
+        Ok(())
     }
 
     fn take_all<T: Entity>(&mut self, entities: &[T], touched: &mut Touched) -> Result<(), Refusal> {

@@ -116,7 +116,8 @@ fn goes_on(group: &[Deed], deed: &Deed) -> bool {
     let cuts = |d: &Deed| matches!(d.act, Do::PowerOff | Do::Unplug);
     // Off, off the wall, and the minutes until it is safe.
     let safe = matches!(deed.act, Do::Wait | Do::Measure | Do::Discharge) || cuts(last) && cuts(deed);
-    if matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) && !safe || cuts(last) && !safe {
+    let begins = matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) || cuts(last);
+    if begins && !safe {
         return false;
     }
     let moves = |d: &Deed| matches!(d.act, Do::Remove | Do::Install | Do::Transfer);

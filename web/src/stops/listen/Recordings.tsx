@@ -93,7 +93,7 @@ function Tables({ recording, several }: { recording: ListenView; several: boolea
   );
 }
 
-/** A further recording: its steps behind those there are, or only to compare with. */
+/** A further recording: what it tells that is new, or only to compare with. */
 function Add() {
   const { id, view } = useManual();
   const queries = useQueryClient();
@@ -122,7 +122,7 @@ function Add() {
   return (
     <>
       <Row style={{ marginTop: space.normal }}>
-        {trigger(true, "Append a recording")}
+        {trigger(true, "Add what a recording tells")}
         {trigger(false, "Add one to compare with")}
       </Row>
       {add.isError && <ErrorNote>{sentence(add.error)}</ErrorNote>}

@@ -41,7 +41,7 @@ pub use model::kit::{KitEdit, LaidOut, ToolChoice};
 pub use model::layers::{Layer, LayerEdit, Outline};
 pub use model::notes::{Note, NoteEdit, NoteField, NoteKind};
 pub use model::parts::{Part, PartEdit, PartField};
-pub use model::recordings::{Drafted, RecordingEdit, RecordingRef, ToldAgain};
+pub use model::recordings::{ClaimAgain, Drafted, RecordingEdit, RecordingRef, ToldAgain};
 pub use model::requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use model::screw_facts::{HeadForm, JointFacts, Locking, MAX_TORQUE_NM, Stored, TorqueFrom};
 pub use model::seams::{Seam, SeamEdit, SeamField, SeamKind};

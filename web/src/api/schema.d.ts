@@ -937,6 +937,11 @@ export interface components {
         Change: {
             images: components["schemas"]["Image"][];
         };
+        /** @description A count that a further recording tells of screws that the manual has. */
+        ClaimAgain: {
+            claim: components["schemas"]["CountClaim"];
+            group: components["schemas"]["GroupId"];
+        };
         /** @description Both versions of what two people changed. */
         Clash: {
             mine?: components["schemas"]["Edit"] | null;
@@ -3272,15 +3277,7 @@ export interface components {
         /** @description A step that a further recording tells again: what it adds to it. */
         ToldAgain: {
             /** @description How many screws it counts; where it counts others than before, that is a finding. */
-            claims: [
-                string,
-                {
-                    /** Format: int32 */
-                    count: number;
-                    evidence?: components["schemas"]["Evidence"] | null;
-                    how: components["schemas"]["HowCounted"];
-                }
-            ][];
+            claims: components["schemas"]["ClaimAgain"][];
             evidence: components["schemas"]["Evidence"][];
             /** @description Acts that the step did not tell so far. */
             sentences: components["schemas"]["Action"][];

@@ -77,7 +77,7 @@ fn told_again(manual: &Manual, more: &Manual, new: StepId, old: StepId) -> ToldA
     let fresh = |a: &&Action| known.actions.iter().all(|k| k.act != a.act && !k.text.eq_ignore_ascii_case(&a.text));
     let claims = more.groups_of(new).filter_map(|g| {
         let group = manual.groups_of(old).find(|k| alike(manual, k, more, g))?;
-        Some((group.id, g.claims.first()?.clone()))
+        Some(ClaimAgain { group: group.id, claim: g.claims.first()?.clone() })
     });
     ToldAgain {
         step: old,

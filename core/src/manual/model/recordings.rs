@@ -41,7 +41,14 @@ pub struct ToldAgain {
     /// Acts that the step did not tell so far.
     pub sentences: Vec<Action>,
     /// How many screws it counts; where it counts others than before, that is a finding.
-    pub claims: Vec<(GroupId, CountClaim)>,
+    pub claims: Vec<ClaimAgain>,
+}
+
+/// A count that a further recording tells of screws that the manual has.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ClaimAgain {
+    pub group: GroupId,
+    pub claim: CountClaim,
 }
 
 /// Changes of the recordings that a manual draws on.
@@ -86,7 +93,7 @@ impl Manual {
             step.evidence
                 .extend(told.evidence.iter().filter(|e| !step.evidence.contains(e)).cloned().collect::<Vec<_>>());
             step.actions.extend(told.sentences.iter().cloned());
-            for (group, claim) in &told.claims {
+            for ClaimAgain { group, claim } in &told.claims {
                 let group = self.change_entity::<FastenerGroup>(*group, touched)?;
                 group.evidence.extend(claim.evidence.clone());
                 group.claims.push(claim.clone());

@@ -325,54 +325,54 @@ export const keys = {
 /** The stops in the order of the work; `later` says what one will be for that is not built yet. */
 export const stops: readonly { stop: Schemas["Stop"]; name: string; later: string | null }[] = [
   {
-    "later": null,
+    "stop": "listen",
     "name": "Listen",
-    "stop": "listen"
+    "later": null
   },
   {
-    "later": null,
+    "stop": "steps",
     "name": "Steps",
-    "stop": "steps"
+    "later": null
   },
   {
-    "later": null,
+    "stop": "chain",
     "name": "Chain",
-    "stop": "chain"
+    "later": null
   },
   {
-    "later": null,
+    "stop": "screws",
     "name": "Screws",
-    "stop": "screws"
+    "later": null
   },
   {
-    "later": "How glued and clipped edges open: where, how deep, how hot, how long.",
+    "stop": "seams",
     "name": "Seams",
-    "stop": "seams"
+    "later": "How glued and clipped edges open: where, how deep, how hot, how long."
   },
   {
-    "later": "Every connector, how it opens, and what its cable must pass.",
+    "stop": "cables",
     "name": "Cables",
-    "stop": "cables"
+    "later": "Every connector, how it opens, and what its cable must pass."
   },
   {
-    "later": "What can hurt or break, worded and placed before the step.",
+    "stop": "cautions",
     "name": "Cautions",
-    "stop": "cautions"
+    "later": "What can hurt or break, worded and placed before the step."
   },
   {
-    "later": null,
+    "stop": "fold",
     "name": "Fold",
-    "stop": "fold"
+    "later": null
   },
   {
-    "later": "One step at a time with busy hands: big type, timers, counts to confirm.",
+    "stop": "rehearse",
     "name": "Rehearse",
-    "stop": "rehearse"
+    "later": "One step at a time with busy hands: big type, timers, counts to confirm."
   },
   {
-    "later": null,
+    "stop": "publish",
     "name": "Publish",
-    "stop": "publish"
+    "later": null
   }
 ];
 
@@ -382,113 +382,113 @@ export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "fold" | "publ
 /** Outlines of tags as path data, about as large as a circle of radius 1. */
 export const outlines: Record<Schemas["Shape"], string> = {
   "circle": "M-1 0A1 1 0 1 1 1 0A1 1 0 1 1 -1 0Z",
-  "diamond": "M1.2 0L0 1.2L-1.2 0L0 -1.2Z",
-  "drop": "M0 -1.3Q1.5 0.5 0 1Q-1.5 0.5 0 -1.3Z",
-  "hexagon": "M1.08 0L0.54 0.935L-0.54 0.935L-1.08 0L-0.54 -0.935L0.54 -0.935Z",
-  "pentagon": "M0 -1.12L1.065 -0.346L0.658 0.906L-0.658 0.906L-1.065 -0.346Z",
-  "slab": "M-1.25 -0.75H1.25V0.75H-1.25Z",
   "square": "M0.849 0.849L-0.849 0.849L-0.849 -0.849L0.849 -0.849Z",
-  "triangle": "M0 -1.15L1.169 0.875L-1.169 0.875Z"
+  "triangle": "M0 -1.15L1.169 0.875L-1.169 0.875Z",
+  "diamond": "M1.2 0L0 1.2L-1.2 0L0 -1.2Z",
+  "pentagon": "M0 -1.12L1.065 -0.346L0.658 0.906L-0.658 0.906L-1.065 -0.346Z",
+  "hexagon": "M1.08 0L0.54 0.935L-0.54 0.935L-1.08 0L-0.54 -0.935L0.54 -0.935Z",
+  "slab": "M-1.25 -0.75H1.25V0.75H-1.25Z",
+  "drop": "M0 -1.3Q1.5 0.5 0 1Q-1.5 0.5 0 -1.3Z"
 };
 
 /** How a mark is painted: filled with ink or with paper, or a line so wide. */
 export type Mark = { path: string; paint: "ink" | "paper" | number };
 /** Recesses of drives, inside a head of radius 1. */
 export const recesses: Record<Schemas["Drive"] | "unknown", Mark[]> = {
-  "hex": [
-    {
-      "paint": "ink",
-      "path": "M0.6 0L0.3 0.52L-0.3 0.52L-0.6 0L-0.3 -0.52L0.3 -0.52Z"
-    }
-  ],
-  "jis": [
-    {
-      "paint": 0.3,
-      "path": "M0 -0.65V0.65M-0.65 0H0.65"
-    }
-  ],
-  "pentalobe": [
-    {
-      "paint": "ink",
-      "path": "M0 -0.68L0.247 -0.34L0.647 -0.21L0.399 0.13L0.4 0.55L0 0.42L-0.4 0.55L-0.399 0.13L-0.647 -0.21L-0.247 -0.34Z"
-    }
-  ],
   "phillips": [
     {
-      "paint": 0.3,
-      "path": "M0 -0.65V0.65M-0.65 0H0.65"
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
     }
   ],
   "pozidriv": [
     {
-      "paint": 0.3,
-      "path": "M0 -0.65V0.65M-0.65 0H0.65"
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
     },
     {
-      "paint": 0.12,
-      "path": "M0.3 0.3L0.5 0.5M-0.3 0.3L-0.5 0.5M0.3 -0.3L0.5 -0.5M-0.3 -0.3L-0.5 -0.5"
+      "path": "M0.3 0.3L0.5 0.5M-0.3 0.3L-0.5 0.5M0.3 -0.3L0.5 -0.5M-0.3 -0.3L-0.5 -0.5",
+      "paint": 0.12
+    }
+  ],
+  "jis": [
+    {
+      "path": "M0 -0.65V0.65M-0.65 0H0.65",
+      "paint": 0.3
     }
   ],
   "slotted": [
     {
-      "paint": 0.3,
-      "path": "M-0.7 0H0.7"
-    }
-  ],
-  "spanner": [
-    {
-      "paint": "ink",
-      "path": "M-0.51 0A0.16 0.16 0 1 1 -0.19 0A0.16 0.16 0 1 1 -0.51 0Z"
-    },
-    {
-      "paint": "ink",
-      "path": "M0.19 0A0.16 0.16 0 1 1 0.51 0A0.16 0.16 0 1 1 0.19 0Z"
-    }
-  ],
-  "square": [
-    {
-      "paint": "ink",
-      "path": "M0.424 0.424L-0.424 0.424L-0.424 -0.424L0.424 -0.424Z"
+      "path": "M-0.7 0H0.7",
+      "paint": 0.3
     }
   ],
   "torx": [
     {
-      "paint": "ink",
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
-    }
-  ],
-  "torx-pin": [
-    {
-      "paint": "ink",
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
-    },
-    {
-      "paint": "paper",
-      "path": "M-0.16 0A0.16 0.16 0 1 1 0.16 0A0.16 0.16 0 1 1 -0.16 0Z"
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
     }
   ],
   "torx-plus": [
     {
-      "paint": "ink",
-      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z"
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
+    }
+  ],
+  "hex": [
+    {
+      "path": "M0.6 0L0.3 0.52L-0.3 0.52L-0.6 0L-0.3 -0.52L0.3 -0.52Z",
+      "paint": "ink"
+    }
+  ],
+  "pentalobe": [
+    {
+      "path": "M0 -0.68L0.247 -0.34L0.647 -0.21L0.399 0.13L0.4 0.55L0 0.42L-0.4 0.55L-0.399 0.13L-0.647 -0.21L-0.247 -0.34Z",
+      "paint": "ink"
     }
   ],
   "tri-point": [
     {
-      "paint": 0.3,
-      "path": "M0 0V-0.65M0 0L0.56 0.33M0 0L-0.56 0.33"
+      "path": "M0 0V-0.65M0 0L0.56 0.33M0 0L-0.56 0.33",
+      "paint": 0.3
+    }
+  ],
+  "spanner": [
+    {
+      "path": "M-0.51 0A0.16 0.16 0 1 1 -0.19 0A0.16 0.16 0 1 1 -0.51 0Z",
+      "paint": "ink"
+    },
+    {
+      "path": "M0.19 0A0.16 0.16 0 1 1 0.51 0A0.16 0.16 0 1 1 0.19 0Z",
+      "paint": "ink"
+    }
+  ],
+  "square": [
+    {
+      "path": "M0.424 0.424L-0.424 0.424L-0.424 -0.424L0.424 -0.424Z",
+      "paint": "ink"
+    }
+  ],
+  "torx-pin": [
+    {
+      "path": "M0 -0.68L0.21 -0.364L0.589 -0.34L0.42 0L0.589 0.34L0.21 0.364L0 0.68L-0.21 0.364L-0.589 0.34L-0.42 0L-0.589 -0.34L-0.21 -0.364Z",
+      "paint": "ink"
+    },
+    {
+      "path": "M-0.16 0A0.16 0.16 0 1 1 0.16 0A0.16 0.16 0 1 1 -0.16 0Z",
+      "paint": "paper"
     }
   ],
   "triangle": [
     {
-      "paint": "ink",
-      "path": "M0 -0.6L0.52 0.3L-0.52 0.3Z"
+      "path": "M0 -0.6L0.52 0.3L-0.52 0.3Z",
+      "paint": "ink"
     }
   ],
   "unknown": [
     {
-      "paint": 0.16,
-      "path": "M-0.2 -0.24A0.22 0.22 0 1 1 0.1 -0.04C0.03 -0.01 0 0.04 0 0.14M0 0.4V0.42"
+      "path": "M-0.2 -0.24A0.22 0.22 0 1 1 0.1 -0.04C0.03 -0.01 0 0.04 0 0.14M0 0.4V0.42",
+      "paint": 0.16
     }
   ]
 };

@@ -6,7 +6,7 @@
 use crate::ids::*;
 use crate::manual::edits::place::Touched;
 use crate::manual::{Action, Aspect, Evidence, Manual, Part, Step};
-use crate::reading::{Act, Facts};
+use crate::reading::Facts;
 use uuid::Uuid;
 
 /// The words of a recording whose facts were put right.
@@ -84,7 +84,7 @@ impl Manual {
             // Of several sentences made of the same words, those that move a part tell of the facts' parts.
             let mut told: Vec<&mut Action> = step.actions.iter_mut().filter(|a| words.bear(&a.evidence)).collect();
             let alone = told.len() == 1;
-            for action in told.iter_mut().filter(|a| alone || moves(a.act)) {
+            for action in told.iter_mut().filter(|a| alone || a.moves()) {
                 action.parts.clone_from(&parts);
             }
         }
@@ -106,10 +106,6 @@ impl Manual {
         self.parts.insert(id, Part::new(id, name.to_owned(), evidence));
         id
     }
-}
-
-fn moves(act: Act) -> bool {
-    matches!(act, Act::Remove | Act::Install | Act::Peel | Act::Transfer)
 }
 
 #[cfg(test)]

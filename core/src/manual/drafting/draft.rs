@@ -208,10 +208,8 @@ impl Drafter {
 
     /// A caution stands at the step that it is told for, before the work.
     fn warning(&mut self, statement: &Statement, evidence: &Evidence, row: &mut Row) {
-        let warns = matches!(
-            statement.kind,
-            StatementKind::Caution | StatementKind::Condition | StatementKind::Action | StatementKind::Test
-        ) || statement.kind == StatementKind::Observation && !statement.facts.fasteners.is_empty();
+        let warns =
+            matches!(statement.kind, StatementKind::Caution | StatementKind::Condition) || tells_facts(statement);
         let Some(about) = statement.facts.cautions.first().filter(|_| warns) else { return };
         let Some(step) = row.warned(statement) else { return };
         let id = self.ids.make(CautionId);

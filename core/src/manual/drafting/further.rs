@@ -7,7 +7,7 @@ use crate::ids::*;
 use crate::manual::edits::refusal::Refusal;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
-use crate::reading::{Act, FastenerOp};
+use crate::reading::FastenerOp;
 use std::collections::{BTreeMap, BTreeSet};
 
 /// Drafts what a recording adds to a manual; parts of the same name are the same parts.
@@ -21,13 +21,14 @@ pub fn draft_more(manual: &Manual, source: &Source<'_>) -> Result<Drafted, Refus
     let mut drafted = Drafted {
         parts: more.parts.values().cloned().collect(),
         steps: Vec::new(),
-        fasteners: more.fasteners.values().filter(|g| !twins.contains_key(&g.step)).cloned().collect(),
-        connectors: more.connectors.values().filter(|c| !twins.contains_key(&c.step)).cloned().collect(),
-        seams: more.seams.values().filter(|s| !twins.contains_key(&s.step)).cloned().collect(),
-        heats: more.heats.values().filter(|h| !twins.contains_key(&h.step)).cloned().collect(),
+        fasteners: Vec::new(),
+        connectors: Vec::new(),
+        seams: Vec::new(),
+        heats: Vec::new(),
         cautions: cautions(manual, &more, &twins),
         again: twins.iter().map(|(new, old)| told_again(manual, &more, *new, *old)).collect(),
     };
+    beside_steps(manual, &more, &twins, &mut drafted);
     for phase in [Phase::Teardown, Phase::Rebuild] {
         drafted.steps.extend(placed(manual, &more, phase, &twins));
     }
@@ -41,6 +42,33 @@ pub fn draft_more(manual: &Manual, source: &Source<'_>) -> Result<Drafted, Refus
         .collect();
     drafted.parts.retain(|p| known.iter().all(|(new, _)| *new != p.id));
     renamed(&drafted, &known)
+}
+
+/// Screws, plugs, seams and heat that the manual does not have yet; those of a step told again hang on the manual's step.
+fn beside_steps(manual: &Manual, more: &Manual, twins: &BTreeMap<StepId, StepId>, drafted: &mut Drafted) {
+    let home = |step: StepId| twins.get(&step).copied().unwrap_or(step);
+    let named = |m: &Manual, part: Option<PartId>| part.map(|p| m.part_name(p).to_lowercase());
+    for g in more.fasteners.values().filter(|g| !manual.groups_of(home(g.step)).any(|k| alike(manual, k, more, g))) {
+        drafted.fasteners.push(FastenerGroup { step: home(g.step), ..g.clone() });
+    }
+    for c in more.connectors.values() {
+        let known = |k: &Connector| named(manual, k.serves) == named(more, c.serves);
+        if !manual.connectors_of(home(c.step)).any(known) {
+            drafted.connectors.push(Connector { step: home(c.step), ..c.clone() });
+        }
+    }
+    for s in more.seams.values() {
+        let at = home(s.step);
+        if !manual.seams.values().any(|k| k.step == at && k.kind == s.kind) {
+            drafted.seams.push(Seam { step: at, ..s.clone() });
+        }
+    }
+    for h in more.heats.values() {
+        let known = |k: &Heat| named(manual, k.target) == named(more, h.target);
+        if !manual.heats_of(home(h.step)).any(known) {
+            drafted.heats.push(Heat { step: home(h.step), ..h.clone() });
+        }
+    }
 }
 
 /// The new steps that tell a step of the manual again, each with that step.
@@ -67,8 +95,12 @@ fn same(manual: &Manual, old: &Step, more: &Manual, new: &Step) -> bool {
 }
 
 fn moved(manual: &Manual, step: &Step) -> BTreeSet<String> {
-    let moves = |a: &&Action| matches!(a.act, Act::Remove | Act::Install | Act::Peel | Act::Transfer);
-    step.actions.iter().filter(moves).flat_map(|a| &a.parts).map(|p| manual.part_name(*p).to_lowercase()).collect()
+    step.actions
+        .iter()
+        .filter(|a| a.moves())
+        .flat_map(|a| &a.parts)
+        .map(|p| manual.part_name(*p).to_lowercase())
+        .collect()
 }
 
 /// What a step told again adds to the step of the manual.
@@ -141,7 +173,7 @@ fn renamed(drafted: &Drafted, known: &[(PartId, PartId)]) -> Result<Drafted, Ref
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::reading;
+    use crate::reading::{self, Act};
     use crate::recording::Recording;
     use rstest::rstest;
     use uuid::Uuid;
@@ -178,6 +210,19 @@ mod tests {
         let manual = both(second);
         let titles: Vec<&str> = manual.steps_in(Phase::Teardown).iter().map(|s| s.title.as_str()).collect();
         assert_eq!(titles, wanted);
+    }
+
+    #[test]
+    fn nothing_new_of_a_step_told_again_is_lost() {
+        let manual = both(
+            "[0:00] Heat the lid with a heat gun at 70 degrees Celsius for two minutes. Disconnect the lamp cable. \
+            Undo two screws of the lid, 12 millimetres long. Take off the lid.",
+        );
+        let lid = manual.steps_in(Phase::Teardown)[0].id;
+        let serves: Vec<_> = manual.connectors_of(lid).filter_map(|c| c.serves).map(|p| manual.part_name(p)).collect();
+        assert_eq!((manual.steps.len(), manual.heats_of(lid).count(), serves), (3, 1, vec!["lamp"]));
+        let lengths = manual.groups_of(lid).filter(|g| g.length.is_some()).count();
+        assert_eq!((manual.groups_of(lid).count(), lengths), (2, 1));
     }
 
     #[test]

@@ -61,10 +61,7 @@ impl Manual {
         touched: &mut Touched,
     ) -> Result<(), Refusal> {
         match edit {
-            SentenceEdit::Add { sentence, .. } => {
-                text("text", &sentence.text, MAX_TEXT)?;
-                self.must_all_be_there::<Part>(&sentence.parts)?;
-            }
+            SentenceEdit::Add { sentence, .. } => self.must_all_be_there::<Part>(&sentence.parts)?,
             SentenceEdit::Set { field: SentenceField::Parts(parts), .. } => self.must_all_be_there::<Part>(parts)?,
             _ => {}
         }

@@ -34,6 +34,13 @@ pub struct Action {
     pub evidence: Vec<Evidence>,
 }
 
+impl Action {
+    /// Whether it takes parts out or puts them in.
+    pub fn moves(&self) -> bool {
+        matches!(self.act, Act::Remove | Act::Install | Act::Peel | Act::Transfer)
+    }
+}
+
 /// What to do if something goes another way.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Branch {

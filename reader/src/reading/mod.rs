@@ -33,12 +33,12 @@ mod statements;
 mod tags;
 mod trace;
 mod unmarked;
+mod wording;
 
 pub use act::{Act, Direction};
 pub use compare::{Comparison, Topic, compare};
 pub use deeds::{
-    Deed, Do, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, instruction, is_order, sentence,
-    steps, title,
+    Deed, DraftAct, DraftSheet, DraftStep, Half, deeds, explain as explain_deeds, is_order, sentence, steps, title,
 };
 pub use discrepancies::Contradiction;
 pub use facts::{
@@ -54,6 +54,7 @@ pub use sentences::joined_text;
 pub use sheet::{At, CautionRow, Discrepancy, DiscrepancyKind, FactSheet, tally};
 pub use statements::StatementKind;
 pub use trace::trace;
+pub use wording::{Instruction, ScrewGroup, Whereabouts};
 
 use crate::recording::Recording;
 use clauses::Clause;

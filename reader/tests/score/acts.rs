@@ -3,7 +3,7 @@
 //! An act is found where half, act, segment (or the next) and the head of what it is done to agree; some acts that are told
 //! much alike count half. Acts marked optional are right to tell and no fault to leave out.
 
-use paso_reader::reading::{Do, Half, draft_guide};
+use paso_reader::reading::{Act, Half, draft_guide};
 use paso_reader::recording::Recording;
 use serde::Deserialize;
 use std::collections::BTreeSet;
@@ -19,7 +19,7 @@ struct Act {
     at_s: u64,
     phase: Half,
     #[serde(rename = "do")]
-    act: Do,
+    act: Act,
     what: Option<String>,
     #[serde(default)]
     optional: bool,
@@ -58,7 +58,7 @@ pub fn compare(file: &Path, recording: &Recording, tally: &mut ActTally) {
     let mut pairs: Vec<(u32, bool, usize, usize, usize, usize)> = Vec::new();
     for (i, g) in gold.iter().enumerate() {
         for (j, s) in said.iter().enumerate() {
-            let tests = g.act == Do::Test && s.act == Do::Test;
+            let tests = g.act == Act::Test && s.act == Act::Test;
             let away = segment(g.at_s).abs_diff(segment(s.at_s));
             let quality = alike(g.act, s.act);
             if (g.phase == s.phase || tests) && quality > 0 && away <= 1 && same_thing(g, s, away) {
@@ -108,18 +108,18 @@ fn said(recording: &Recording) -> Vec<Act> {
 }
 
 /// Two for the same act, one for acts that are told much alike.
-fn alike(a: Do, b: Do) -> u32 {
-    const NEAR: [&[Do]; 10] = [
-        &[Do::Unscrew, Do::Loosen],
-        &[Do::Remove, Do::Open],
-        &[Do::Pry, Do::Release],
-        &[Do::Install, Do::Close, Do::Press],
-        &[Do::Drive, Do::Tighten],
-        &[Do::PowerOff, Do::Unplug, Do::Discharge],
-        &[Do::Peel, Do::Remove],
-        &[Do::Install, Do::Connect],
-        &[Do::Turn, Do::Open],
-        &[Do::Mark, Do::Protect],
+fn alike(a: Act, b: Act) -> u32 {
+    const NEAR: [&[Act]; 10] = [
+        &[Act::Unscrew, Act::Loosen],
+        &[Act::Remove, Act::Open],
+        &[Act::Pry, Act::Release],
+        &[Act::Install, Act::Close, Act::Press],
+        &[Act::Drive, Act::Tighten],
+        &[Act::PowerOff, Act::Unplug, Act::Discharge],
+        &[Act::Peel, Act::Remove],
+        &[Act::Install, Act::Connect],
+        &[Act::Turn, Act::Open],
+        &[Act::Mark, Act::Protect],
     ];
     if a == b { 2 } else { u32::from(NEAR.iter().any(|n| n.contains(&a) && n.contains(&b))) }
 }

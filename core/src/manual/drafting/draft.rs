@@ -14,7 +14,7 @@ use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
-    self, Act, ConnectorFact, Deed, Do, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
+    self, Act, ConnectorFact, Deed, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
     Statement, StatementKind,
 };
 use crate::units::Quantity;
@@ -95,7 +95,7 @@ impl Drafter {
             let own = statement.filter(|s| reading::is_order(&s.text) && alone_in(source.reading, s));
             let action = Action {
                 id: self.ids.make(ActionId),
-                act: statement.map_or(deed.act.plainly(), |s| act_told(deed, s)),
+                act: statement.map_or(deed.act, |s| act_told(deed, s)),
                 parts,
                 text: own.map_or_else(|| reading::sentence(deed), |s| sentence(&s.text)),
                 evidence: vec![evidence],
@@ -471,7 +471,7 @@ fn screws_told(f: &FastenerFact) -> String {
 /// The act of a deed. What was peeled off has glue to renew: the rebuild must know.
 fn act_told(deed: &Deed, statement: &Statement) -> Act {
     let peels = statement.facts.acts.iter().any(|a| a.act == Act::Peel);
-    if deed.act == Do::Remove && deed.half == Half::Apart && peels { Act::Peel } else { deed.act.plainly() }
+    if deed.act == Act::Remove && deed.half == Half::Apart && peels { Act::Peel } else { deed.act }
 }
 
 /// Whether a statement tells one deed.

@@ -3,7 +3,7 @@
 use super::draft::is_power;
 use crate::ids::StepId;
 use crate::manual::Phase;
-use crate::reading::{Deed, Do, Half, Mark, Reading, Statement, steps};
+use crate::reading::{Act, Deed, Half, Mark, Reading, Statement, steps};
 
 /// The deeds of a reading, grouped to steps.
 ///
@@ -26,9 +26,10 @@ fn parted_at_power(group: Vec<Deed>) -> Vec<Vec<Deed>> {
     let mut out: Vec<Vec<Deed>> = vec![Vec::new()];
     let mut source: Option<String> = None;
     for deed in group {
-        let takes_out = |s: &String| deed.act == Do::Remove && deed.what.iter().any(|w| s.starts_with(w.as_str()));
+        let takes_out = |s: &String| deed.act == Act::Remove && deed.what.iter().any(|w| s.starts_with(w.as_str()));
         // The minutes until it is safe belong to the cutting.
-        let safe = matches!(deed.act, Do::Wait | Do::Measure | Do::Discharge | Do::Mark | Do::PowerOff | Do::Unplug);
+        let safe =
+            matches!(deed.act, Act::Wait | Act::Measure | Act::Discharge | Act::Mark | Act::PowerOff | Act::Unplug);
         if source.as_ref().is_some_and(|s| !takes_out(s)) && !safe {
             out.push(Vec::new());
         }
@@ -41,8 +42,8 @@ fn parted_at_power(group: Vec<Deed>) -> Vec<Vec<Deed>> {
 /// The source that a deed cuts off.
 fn cuts(deed: &Deed) -> Option<String> {
     match deed.act {
-        Do::PowerOff | Do::Unplug if deed.half == Half::Apart => Some(String::new()),
-        Do::Disconnect if deed.half == Half::Apart => deed.what.iter().find(|w| is_power(w)).cloned(),
+        Act::PowerOff | Act::Unplug if deed.half == Half::Apart => Some(String::new()),
+        Act::Disconnect if deed.half == Half::Apart => deed.what.iter().find(|w| is_power(w)).cloned(),
         _ => None,
     }
 }

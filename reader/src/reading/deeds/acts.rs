@@ -1,17 +1,18 @@
 //! From clauses to acts: which frame a clause fits, and what it is done to.
 
+use super::super::Act;
 use super::super::extract::{drive_near, tools_named};
 use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::sentences::Token;
 use super::super::tags::Form;
+use super::Half;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{Frame, GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
 use super::told::{Reader, Sentenced, TOOLS, Told, Topic, has};
 use super::words::{Word, tag};
-use super::{Do, Half};
 use crate::units::{Measure, Quantity};
 
 pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
@@ -48,7 +49,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.target = reader.target();
     out.acts = reader.acts();
     out.measures = reader.measures(0, words.len());
-    let prised = |a: &Told| matches!(a.apart, Some((Do::Pry, _)));
+    let prised = |a: &Told| matches!(a.apart, Some((Act::Pry, _)));
     let acted: Vec<Phrase> = out
         .acts
         .iter()
@@ -318,11 +319,11 @@ impl Reader<'_> {
         if let Some(group) =
             self.clauses.iter().flat_map(Clause::things).find(|p| p.kind == Kind::Screw && p.count.is_some())
         {
-            for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Do::Release, "undone")))) {
-                told.apart = Some((Do::Unscrew, "undone by its screws"));
+            for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Release, "undone")))) {
+                told.apart = Some((Act::Unscrew, "undone by its screws"));
                 told.count = group.count;
             }
-            if out.iter().any(|t| matches!(t.apart, Some((Do::Unscrew, "undone by its screws")))) {
+            if out.iter().any(|t| matches!(t.apart, Some((Act::Unscrew, "undone by its screws")))) {
                 out.retain(|t| !t.presented);
             }
         }
@@ -343,9 +344,9 @@ impl Reader<'_> {
         };
         let Some(plug) = c.objects.iter().find(|o| o.kind == Kind::Plug) else { return };
         let owner = self.named(n, c, &c.subjects).into_iter().find(|s| s.kind == Kind::Part);
-        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Do::Pry, _)))) {
+        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Pry, _)))) {
             if told.places.iter().any(|(p, np)| p == "under" && np.kind == Kind::Nothing) {
-                told.apart = Some((Do::Disconnect, "a tool under the plug just shown"));
+                told.apart = Some((Act::Disconnect, "a tool under the plug just shown"));
                 told.objects = vec![Phrase { of: owner.clone().into_iter().collect(), ..plug.clone() }];
             }
         }
@@ -526,39 +527,40 @@ impl Reader<'_> {
                 if key
                     && ["turns on", "comes on", "lights up", "starts up", "turn on"].iter().any(|p| has(self.text, p))
                 {
-                    told.together = Some((Do::PowerOn, "a key pressed to see it come on"));
+                    told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
                 }
                 // "Push the button for eight seconds."
                 let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
                 if key && seconds {
-                    told.together = Some((Do::PowerOn, "a key held for seconds"));
+                    told.together = Some((Act::PowerOn, "a key held for seconds"));
                 }
                 // What stays in its part is loosened and tightened.
                 if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
-                    told.apart = told.apart.map(|(act, why)| (if act == Do::Unscrew { Do::Loosen } else { act }, why));
+                    told.apart =
+                        told.apart.map(|(act, why)| (if act == Act::Unscrew { Act::Loosen } else { act }, why));
                     told.together =
-                        told.together.map(|(act, why)| (if act == Do::Drive { Do::Tighten } else { act }, why));
+                        told.together.map(|(act, why)| (if act == Act::Drive { Act::Tighten } else { act }, why));
                 }
                 // "Put it with the spring.": laid beside what it belongs to.
                 let beside = |(p, np): &(compact_str::CompactString, Phrase)| {
                     p == "with" && np.kind == Kind::Part && np.definite
                 };
-                if matches!(told.together, Some((Do::Install, _)))
+                if matches!(told.together, Some((Act::Install, _)))
                     && c.base == "put"
                     && c.particles.is_empty()
                     && !c.places.is_empty()
                     && c.places.iter().all(beside)
                 {
-                    told.apart = Some((Do::Mark, "laid beside its part"));
+                    told.apart = Some((Act::Mark, "laid beside its part"));
                     told.together = told.apart;
                 }
                 if self.comes_in_turn(c) {
                     let plug = objects.iter().all(|o| o.kind == Kind::Plug);
-                    let act = if plug { Do::Connect } else { Do::Install };
+                    let act = if plug { Act::Connect } else { Act::Install };
                     (told.apart, told.together) = (None, Some((act, "its turn in the rebuild")));
                 }
                 if self.laid(c) {
-                    (told.apart, told.together) = (None, Some((Do::Route, "leads run behind something")));
+                    (told.apart, told.together) = (None, Some((Act::Route, "leads run behind something")));
                 }
                 // "It goes around the big pulley.": in the rebuild it is put there.
                 let goes = c.base == "go"
@@ -570,7 +572,7 @@ impl Reader<'_> {
                     && !objects.is_empty()
                     && c.places.iter().any(|(p, np)| there.contains(&p.as_str()) && np.is_thing())
                 {
-                    (told.apart, told.together) = (None, Some((Do::Install, "goes to its place")));
+                    (told.apart, told.together) = (None, Some((Act::Install, "goes to its place")));
                 }
                 told.objects = objects;
                 (told.apart.is_some() || told.together.is_some()).then_some(told)
@@ -585,7 +587,7 @@ impl Reader<'_> {
 
     /// "Install the fan with three screws.": fitted, and its screws driven.
     fn driven_with_it(&self, told: &Told) -> Option<Told> {
-        let fits = matches!(told.together, Some((Do::Install, _)))
+        let fits = matches!(told.together, Some((Act::Install, _)))
             && told.objects.iter().any(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
         let (_, screws) = told.places.iter().find(|(p, np)| fits && p == "with" && np.kind == Kind::Screw)?;
         let part = told.objects.first()?.clone();
@@ -595,7 +597,7 @@ impl Reader<'_> {
         }
         Some(Told {
             apart: None,
-            together: Some((Do::Drive, "fitted with its screws")),
+            together: Some((Act::Drive, "fitted with its screws")),
             count: screws.count,
             objects: vec![group],
             places: Vec::new(),
@@ -1189,8 +1191,11 @@ impl Reader<'_> {
         GRAMMAR.frames_of(&c.base).find(|f| {
             (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
                 && !(away
-                    && matches!(f.act, Do::Install | Do::Connect | Do::Drive | Do::Close | Do::Press | Do::Adjust))
-                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Do::Heat | Do::Clean))
+                    && matches!(
+                        f.act,
+                        Act::Install | Act::Connect | Act::Drive | Act::Close | Act::Press | Act::Adjust
+                    ))
+                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Act::Heat | Act::Clean))
                     || f.kinds.contains(&kind))
                 && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
                 && (f.places.is_empty()

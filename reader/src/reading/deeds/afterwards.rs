@@ -1,9 +1,10 @@
 //! What only the whole list of deeds tells: what was told twice, what must have come off, what was a trial.
 
+use super::super::Act;
 use super::super::lexicon::lemma;
 use super::grammar::{GRAMMAR, Kind};
 use super::names::is_cable;
-use super::{Deed, Do, Half};
+use super::{Deed, Half};
 use crate::units::Quantity;
 use std::collections::BTreeSet;
 
@@ -16,7 +17,9 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
     let last = |w: &str| w.rsplit(' ').next().unwrap_or(w).to_owned();
     let gone: BTreeSet<String> = deeds
         .iter()
-        .filter(|e| matches!(e.act, Do::Remove | Do::Open | Do::Pry | Do::Release | Do::Turn) && e.half == Half::Apart)
+        .filter(|e| {
+            matches!(e.act, Act::Remove | Act::Open | Act::Pry | Act::Release | Act::Turn) && e.half == Half::Apart
+        })
         .flat_map(|e| &e.what)
         .map(|w| last(w))
         .collect();
@@ -24,10 +27,10 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
     let all = std::mem::take(deeds);
     for (n, d) in all.iter().enumerate() {
         deeds.push(d.clone());
-        let shown = d.act == Do::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
+        let shown = d.act == Act::Unscrew && d.half == Half::Apart && d.because == SHOWN_HELD;
         let Some(part) = d.what.first().filter(|_| shown) else { continue };
         let told = gone.contains(&last(part)) || !named.insert(last(part));
-        let nameless = all[n + 1..].iter().take(3).any(|e| e.act == Do::Remove && e.what.is_empty());
+        let nameless = all[n + 1..].iter().take(3).any(|e| e.act == Act::Remove && e.what.is_empty());
         if !told && !nameless {
             deeds.push(off(d));
         }
@@ -37,7 +40,7 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
 /// What the screws of a deed held comes off behind it.
 fn off(screws: &Deed) -> Deed {
     Deed {
-        act: Do::Remove,
+        act: Act::Remove,
         by: None,
         count: None,
         drive: None,
@@ -55,20 +58,20 @@ fn off(screws: &Deed) -> Deed {
 
 /// What is put in, switched on and taken out again was a trial.
 pub(super) fn trials(deeds: &mut [Deed]) {
-    let last = deeds.iter().rposition(|d| matches!(d.act, Do::Install | Do::Drive | Do::Connect));
+    let last = deeds.iter().rposition(|d| matches!(d.act, Act::Install | Act::Drive | Act::Connect));
     for on in 0..deeds.len() {
-        if deeds[on].act != Do::PowerOn {
+        if deeds[on].act != Act::PowerOn {
             continue;
         }
         let ahead = on + 1..deeds.len().min(on + 7);
         // Whoever goes on with the rebuild afterwards only tried.
         let goes_on = last.is_some_and(|last| last > on);
-        if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Do::Test | Do::PowerOff)) {
+        if goes_on || deeds[ahead.clone()].iter().take(3).any(|d| matches!(d.act, Act::Test | Act::PowerOff)) {
             deeds[on].half = Half::Check;
         }
         for out in ahead {
             let put = (on.saturating_sub(4)..on).find(|i| {
-                deeds[*i].act == Do::Install && deeds[out].act == Do::Remove && deeds[*i].what == deeds[out].what
+                deeds[*i].act == Act::Install && deeds[out].act == Act::Remove && deeds[*i].what == deeds[out].what
             });
             if let Some(put) = put {
                 deeds[put..=out].iter_mut().for_each(|d| d.half = Half::Check);
@@ -80,7 +83,7 @@ pub(super) fn trials(deeds: &mut [Deed]) {
 /// "Slide it under the connector and pop it up.", right after the cell was disconnected.
 fn bare_plug(d: &Deed) -> bool {
     let bare = |w: &String| !w.ends_with('s') && !w.contains(' ') && is_cable(w);
-    matches!(d.act, Do::Disconnect | Do::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
+    matches!(d.act, Act::Disconnect | Act::Connect) && !d.what.is_empty() && d.what.iter().all(bare)
 }
 
 /// "Disconnect the pump cable. Pull the pump plug and not the wires.": one plug by two names.
@@ -89,16 +92,16 @@ fn same_plug(a: &Deed, b: &Deed) -> bool {
         [one] => one.rsplit_once(' ').filter(|(_, cable)| is_cable(cable)).map(|(owner, _)| owner.to_owned()),
         _ => None,
     };
-    let plugs = matches!(a.act, Do::Disconnect | Do::Connect) && b.sentence <= a.sentence + 2;
+    let plugs = matches!(a.act, Act::Disconnect | Act::Connect) && b.sentence <= a.sentence + 2;
     plugs && serves(a).is_some_and(|owner| serves(b) == Some(owner))
 }
 
 /// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.
 fn elsewhere(a: &Deed, b: &Deed) -> bool {
     let end = |d: &Deed| {
-        d.places.iter().find(|(p, _)| matches!(p.as_str(), "from" | "into" | "to")).map(|(_, np)| np.clone())
+        d.places.iter().find(|p| matches!(p.preposition.as_str(), "from" | "into" | "to")).map(|p| p.thing.clone())
     };
-    matches!(a.act, Do::Disconnect | Do::Connect) && matches!((end(a), end(b)), (Some(a), Some(b)) if a != b)
+    matches!(a.act, Act::Disconnect | Act::Connect) && matches!((end(a), end(b)), (Some(a), Some(b)) if a != b)
 }
 
 /// "drawer" after "memory card drawer".
@@ -113,17 +116,17 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
     for (n, d) in all.iter().cloned().enumerate() {
         let ahead = all[n + 1..].iter().take(12);
         if d.future
-            && d.act == Do::Remove
+            && d.act == Act::Remove
             && !d.what.is_empty()
             && ahead.clone().any(|e| {
                 e.half == d.half
                     && e.what == d.what
-                    && matches!(e.act, Do::Remove | Do::Open)
+                    && matches!(e.act, Act::Remove | Act::Open)
                     && e.sentence > d.sentence + 1
             })
             && ahead
                 .clone()
-                .any(|e| e.what == d.what && matches!(e.act, Do::Unscrew | Do::Pry | Do::Heat | Do::Release))
+                .any(|e| e.what == d.what && matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release))
         {
             continue;
         }
@@ -139,17 +142,17 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
             continue;
         }
         // What was fitted is pressed and straightened with it.
-        let bonded = d.act == Do::Press
+        let bonded = d.act == Act::Press
             && (d.measures.iter().any(|m| m.quantity == Quantity::Duration)
                 || d.what.iter().any(|w| {
                     GRAMMAR
                         .kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))])
                         .is_some_and(|k| matches!(k, Kind::Tape | Kind::Glue))
                 }));
-        if matches!(d.act, Do::Press | Do::Adjust | Do::Close)
+        if matches!(d.act, Act::Press | Act::Adjust | Act::Close)
             && !bonded
             && out.iter().rev().take(3).any(|e| {
-                matches!(e.act, Do::Install | Do::Connect | Do::Apply)
+                matches!(e.act, Act::Install | Act::Connect | Act::Apply)
                     && e.what == d.what
                     && e.half == d.half
                     && d.sentence <= e.sentence + 2
@@ -157,15 +160,15 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         {
             continue;
         }
-        if d.act == Do::Adjust
+        if d.act == Act::Adjust
             && all.get(n + 1).is_some_and(|e| {
-                e.sentence == d.sentence && matches!(e.act, Do::Install | Do::Connect) && e.what == d.what
+                e.sentence == d.sentence && matches!(e.act, Act::Install | Act::Connect) && e.what == d.what
             })
         {
             continue;
         }
         // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
-        let near = if matches!(d.act, Do::Peel | Do::Press) { 1 } else { 6 };
+        let near = if matches!(d.act, Act::Peel | Act::Press) { 1 } else { 6 };
         let again = out.iter().rev().take(near).any(|e| {
             e.act == d.act
                 && e.half == d.half
@@ -175,11 +178,11 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                     || same_plug(e, &d)
                     || bare_plug(&d)
                     || shorter(&d.what, &e.what)
-                    || d.what.is_empty() && d.act != Do::Remove)
-                && (d.act != Do::Pry || d.by.is_none() || d.by == e.by)
+                    || d.what.is_empty() && d.act != Act::Remove)
+                && (d.act != Act::Pry || d.by.is_none() || d.by == e.by)
                 && (e.count == d.count || d.count.is_none())
         });
-        if again && !matches!(d.act, Do::Wait | Do::Apply) {
+        if again && !matches!(d.act, Act::Wait | Act::Apply) {
             continue;
         }
         out.push(d);

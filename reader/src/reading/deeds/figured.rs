@@ -3,9 +3,11 @@
 //! "Undo the nine T10 screws. Eight of them are 16 millimetres, the ninth 30." One act, and two sizes that stand in other
 //! sentences. The statements have gathered them; here each act takes its own.
 
+use super::super::Act;
 use super::super::facts::{FastenerFact, FastenerOp, HeatFact};
+use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
-use super::{Deed, Do, ScrewGroup};
+use super::Deed;
 use crate::units::{self, Measure, Quantity};
 
 /// Gives screws and heat the figures that the statements of their segment hold.
@@ -18,7 +20,7 @@ pub fn figured(deeds: &mut [Deed], statements: &[Statement]) {
             }
         }
         for h in &s.facts.heat {
-            if let Some(deed) = nearest(deeds, s, |d| d.act == Do::Heat) {
+            if let Some(deed) = nearest(deeds, s, |d| d.act == Act::Heat) {
                 heated(deed, h);
             }
         }
@@ -28,9 +30,9 @@ pub fn figured(deeds: &mut [Deed], statements: &[Statement]) {
 
 fn turns(d: &Deed, op: FastenerOp) -> bool {
     match op {
-        FastenerOp::Remove | FastenerOp::Loosen => matches!(d.act, Do::Unscrew | Do::Loosen),
-        FastenerOp::Install => d.act == Do::Drive,
-        FastenerOp::Tighten => d.act == Do::Tighten,
+        FastenerOp::Remove | FastenerOp::Loosen => matches!(d.act, Act::Unscrew | Act::Loosen),
+        FastenerOp::Install => d.act == Act::Drive,
+        FastenerOp::Tighten => d.act == Act::Tighten,
     }
 }
 

@@ -1,7 +1,8 @@
 //! The grammar as data: frames, kinds of things and word lists of `grammar.toml`, turned into tables once.
 
+use super::super::Act;
 use super::super::lexicon::{LEXICON, forms, lemma};
-use super::{Do, Half};
+use super::Half;
 use compact_str::CompactString;
 use rustc_hash::{FxHashMap, FxHashSet};
 use serde::Deserialize;
@@ -54,7 +55,7 @@ pub(super) enum Kind {
 pub(super) struct Frame {
     pub name: String,
     #[serde(rename = "do")]
-    pub act: Do,
+    pub act: Act,
     pub verbs: FxHashSet<CompactString>,
     #[serde(default)]
     pub particles: Vec<CompactString>,

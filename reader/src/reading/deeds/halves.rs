@@ -4,9 +4,10 @@
 //! less loudly, turning back costs more than turning to the rebuild, and the cheapest course through all acts wins
 //! (Viterbi's algorithm over two states).
 
+use super::super::Act;
+use super::Half;
 use super::grammar::Kind;
 use super::told::{Sentenced, Told};
-use super::{Do, Half};
 use rustc_hash::FxHashSet;
 
 /// What it costs to turn to the rebuild, and back again.
@@ -37,7 +38,7 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
             turns.push(std::mem::take(&mut announced));
             turns_back.push(std::mem::take(&mut apart_again));
             undone += usize::from(costs.last().is_some_and(|c| c[0] < c[1]));
-            if a.apart.is_some_and(|(act, _)| act == Do::Remove) {
+            if a.apart.is_some_and(|(act, _)| act == Act::Remove) {
                 out_of.extend(a.objects.iter().map(|o| o.head().to_owned()));
             }
         }
@@ -68,19 +69,19 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
 /// What it costs to read an act as taking apart, and as putting together.
 fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
     let acts = [a.apart, a.together].map(|m| m.map(|m| m.0));
-    if acts.contains(&Some(Do::Apply)) && a.objects.iter().all(|o| o.kind == Kind::Liquid) {
+    if acts.contains(&Some(Act::Apply)) && a.objects.iter().all(|o| o.kind == Kind::Liquid) {
         return [0.0, 0.0];
     }
     // What moves over to the new part goes in nowhere yet.
-    if acts.contains(&Some(Do::Install))
+    if acts.contains(&Some(Act::Install))
         && a.places.iter().any(|(p, np)| np.new && matches!(p.as_str(), "on" | "onto" | "to"))
     {
         return [0.3, 0.0];
     }
-    if acts.contains(&Some(Do::Peel)) && a.objects.iter().any(|o| o.kind == Kind::Liner) {
+    if acts.contains(&Some(Act::Peel)) && a.objects.iter().any(|o| o.kind == Kind::Liner) {
         return [1.5, 0.0];
     }
-    if acts.contains(&Some(Do::Clean)) && a.objects.iter().any(|o| o.kind == Kind::Glue) {
+    if acts.contains(&Some(Act::Clean)) && a.objects.iter().any(|o| o.kind == Kind::Glue) {
         return [0.5, 0.0];
     }
     let known = |o: &super::phrases::Phrase| out_of.contains(o.head());
@@ -99,7 +100,7 @@ fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
         }
         _ => [0.0, 0.0],
     };
-    let foreign = matches!(a.together, Some((Do::Install, _)))
+    let foreign = matches!(a.together, Some((Act::Install, _)))
         && a.apart.is_none()
         && !a.new
         && !back
@@ -107,17 +108,18 @@ fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
     if foreign {
         cost[0] = 1.2;
     }
-    if a.new && matches!(a.together, Some((Do::Install | Do::Connect | Do::Apply, _))) {
+    if a.new && matches!(a.together, Some((Act::Install | Act::Connect | Act::Apply, _))) {
         cost[0] += 2.0;
     }
-    if back && !matches!(a.apart, Some((Do::Peel | Do::Open, _))) {
+    if back && !matches!(a.apart, Some((Act::Peel | Act::Open, _))) {
         cost[0] += 1.5;
     }
-    if matches!(a.together, Some((Do::Install | Do::Connect | Do::Drive | Do::Close, _))) && a.objects.iter().any(known)
+    if matches!(a.together, Some((Act::Install | Act::Connect | Act::Drive | Act::Close, _)))
+        && a.objects.iter().any(known)
     {
         cost[0] += 1.0;
     }
-    if matches!(a.apart, Some((Do::Remove, _))) && a.objects.iter().any(|o| known(o) && o.kind != Kind::Pronoun) {
+    if matches!(a.apart, Some((Act::Remove, _))) && a.objects.iter().any(|o| known(o) && o.kind != Kind::Pronoun) {
         cost[0] += 0.3;
     }
     if a.hypothetical {
@@ -130,21 +132,30 @@ fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
 }
 
 /// How an act speaks that reads the same in both halves.
-fn same(act: Do) -> [f64; 2] {
+fn same(act: Act) -> [f64; 2] {
     match act {
-        Do::Remove => [0.0, 1.2],
-        Do::Unscrew | Do::Disconnect | Do::Desolder => [0.0, 2.5],
-        Do::Pry | Do::Release => [0.0, 2.0],
-        Do::Open | Do::Heat => [0.0, 0.6],
-        Do::Peel => [0.0, 0.3],
-        Do::Unplug | Do::Discharge | Do::Drain | Do::Loosen => [0.0, 1.5],
-        Do::PowerOff => [0.0, 0.6],
-        Do::Install | Do::Drive | Do::Connect | Do::Solder => [3.0, 0.0],
-        Do::Tighten | Do::Close => [2.0, 0.0],
-        Do::Apply | Do::Press | Do::Route => [1.5, 0.0],
-        Do::PowerOn => [1.5, 0.0],
-        Do::Adjust | Do::Test => [0.4, 0.0],
-        Do::Clean | Do::Transfer | Do::Protect | Do::Turn | Do::Mark | Do::Measure | Do::Wait | Do::Cut => [0.0, 0.0],
+        Act::Remove => [0.0, 1.2],
+        Act::Unscrew | Act::Disconnect | Act::Desolder => [0.0, 2.5],
+        Act::Pry | Act::Release => [0.0, 2.0],
+        Act::Open | Act::Heat => [0.0, 0.6],
+        Act::Peel => [0.0, 0.3],
+        Act::Unplug | Act::Discharge | Act::Drain | Act::Loosen => [0.0, 1.5],
+        Act::PowerOff => [0.0, 0.6],
+        Act::Install | Act::Drive | Act::Connect | Act::Solder => [3.0, 0.0],
+        Act::Tighten | Act::Close => [2.0, 0.0],
+        Act::Apply | Act::Press | Act::Route => [1.5, 0.0],
+        Act::PowerOn => [1.5, 0.0],
+        Act::Adjust | Act::Test => [0.4, 0.0],
+        Act::Clean
+        | Act::Transfer
+        | Act::Protect
+        | Act::Turn
+        | Act::Mark
+        | Act::Measure
+        | Act::Wait
+        | Act::Cut
+        | Act::Hold
+        | Act::Place => [0.0, 0.0],
     }
 }
 

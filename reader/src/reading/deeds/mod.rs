@@ -31,64 +31,17 @@ mod words;
 pub(super) use figured::figured;
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft, steps};
 pub(super) use supplement::{only_driver, supplement, tools_at_hand, turn};
-pub use wording::{instruction, is_order, sentence, title};
+pub use wording::{is_order, sentence, title};
 
+use super::Act;
 use super::Hints;
 use super::facts::Drive;
 use super::sentences::{self, Sentence};
+use super::wording::{ScrewGroup, Whereabouts};
 use crate::recording::Recording;
 use crate::units::Measure;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-
-/// One kind of act, as fine as a guide tells it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Do {
-    /// Leaves the device.
-    Remove,
-    Unscrew,
-    /// Turned, and stays.
-    Loosen,
-    Disconnect,
-    Desolder,
-    /// A glued or clipped joint is parted.
-    Pry,
-    /// Latches, clips and hooks let go.
-    Release,
-    Peel,
-    Cut,
-    /// Swings or slides aside and stays on.
-    Open,
-    Heat,
-    PowerOff,
-    /// From the mains or a charger.
-    Unplug,
-    Discharge,
-    Drain,
-    Install,
-    /// Screws go in.
-    Drive,
-    Tighten,
-    Connect,
-    Solder,
-    Close,
-    Apply,
-    Press,
-    /// From the old part to the new one.
-    Transfer,
-    Route,
-    PowerOn,
-    Protect,
-    /// The device is turned over or stood up.
-    Turn,
-    Clean,
-    Mark,
-    Measure,
-    Adjust,
-    Wait,
-    Test,
-}
 
 /// The half of the work that a deed belongs to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
@@ -100,19 +53,10 @@ pub enum Half {
     Check,
 }
 
-/// Screws of one size among those of an act.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-pub struct ScrewGroup {
-    pub count: Option<u32>,
-    pub drive: Option<Drive>,
-    pub bit: Option<String>,
-    pub length_mm: Option<f64>,
-}
-
 /// One act with its roles.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct Deed {
-    pub act: Do,
+    pub act: Act,
     pub half: Half,
     /// What it is done to, by full names; empty where nothing is named.
     pub what: Vec<String>,
@@ -124,8 +68,7 @@ pub struct Deed {
     pub length_mm: Option<f64>,
     /// Where the screws are of several sizes: each size; `count` is empty then.
     pub groups: Vec<ScrewGroup>,
-    /// Where, by preposition and thing.
-    pub places: Vec<(String, String)>,
+    pub places: Vec<Whereabouts>,
     pub manner: Vec<String>,
     pub until: Option<String>,
     pub measures: Vec<Measure>,
@@ -143,6 +86,18 @@ pub struct Deed {
     pub because: &'static str,
     /// The sentence that tells it.
     pub sentence: usize,
+}
+
+impl Deed {
+    /// The sizes of the screws that it turns; empty where nothing is told of them.
+    pub fn screws(&self) -> Vec<ScrewGroup> {
+        if !self.groups.is_empty() {
+            return self.groups.clone();
+        }
+        let whole =
+            ScrewGroup { count: self.count, drive: self.drive, bit: self.bit.clone(), length_mm: self.length_mm };
+        if whole == ScrewGroup::default() { Vec::new() } else { vec![whole] }
+    }
 }
 
 /// A job that is told and not done: what has to come off before something is reached.
@@ -469,8 +424,8 @@ mod tests {
     #[test]
     fn a_trial_is_a_check_wherever_it_stands() {
         let all = read(&format!("{APART}Put the fan in. Switch the lamp on and test it. Switch it off."));
-        let checks: Vec<Do> = all.iter().filter(|d| d.half == Half::Check).map(|d| d.act).collect();
-        assert_eq!(checks, [Do::PowerOn, Do::Test, Do::PowerOff]);
+        let checks: Vec<Act> = all.iter().filter(|d| d.half == Half::Check).map(|d| d.act).collect();
+        assert_eq!(checks, [Act::PowerOn, Act::Test, Act::PowerOff]);
     }
 
     #[test]

@@ -1,14 +1,16 @@
 //! What each act is done to: names for "it", what screws hold, whom a cable serves; and what was told twice.
 
+use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::{LEXICON, lemma};
 use super::super::phrases::describes_cable;
+use super::super::wording::Whereabouts;
 use super::afterwards::{doubled, implied, trials};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{describes_screw, is_cable, name, placed, plug_names, tells_where};
 use super::phrases::Phrase;
 use super::told::{Sentenced, Told, has};
-use super::{Deed, Do, Half, Need};
+use super::{Deed, Half, Need};
 use crate::units::{Measure, Quantity};
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -75,7 +77,10 @@ fn needs(told: &[Sentenced]) -> Vec<Need> {
         let undone = |a: &&&Told| {
             matches!(
                 a.apart,
-                Some((Do::Remove | Do::Unscrew | Do::Disconnect | Do::Open | Do::Pry | Do::Release | Do::Peel, _))
+                Some((
+                    Act::Remove | Act::Unscrew | Act::Disconnect | Act::Open | Act::Pry | Act::Release | Act::Peel,
+                    _
+                ))
             )
         };
         let names = supposed
@@ -151,7 +156,7 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
         if s.acts.is_empty()
             && let Some(last) = deeds
                 .last_mut()
-                .filter(|d| d.sentence + 2 >= s.number && matches!(d.act, Do::Heat | Do::Press | Do::Wait))
+                .filter(|d| d.sentence + 2 >= s.number && matches!(d.act, Act::Heat | Act::Press | Act::Wait))
         {
             last.measures.extend(s.measures.iter().cloned());
         }
@@ -173,10 +178,10 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
 /// plugs comes off, each is named by what it leads to.
 fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: &mut Vec<Deed>) {
     const BECAUSE: &str = "shown in a row of plugs";
-    let Some(last) = deeds.iter().rev().find(|d| d.act != Do::Remove || !d.what.is_empty()) else { return };
-    let latch = last.act == Do::Release
+    let Some(last) = deeds.iter().rev().find(|d| d.act != Act::Remove || !d.what.is_empty()) else { return };
+    let latch = last.act == Act::Release
         && last.what.iter().any(|w| GRAMMAR.kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))]) == Some(Kind::Lever));
-    let row = latch || last.because == BECAUSE || last.act == Do::Disconnect && told;
+    let row = latch || last.because == BECAUSE || last.act == Act::Disconnect && told;
     let what = vec![name(part)];
     if last.half != Half::Apart
         || !row
@@ -187,7 +192,7 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
         return;
     }
     let plug = Deed {
-        act: Do::Disconnect,
+        act: Act::Disconnect,
         what,
         by: None,
         count: None,
@@ -213,7 +218,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         // A button that is pressed lets go of something only while things come apart.
         Half::Together => a.together.or(a.apart.filter(|(_, why)| !why.starts_with("a button"))),
         // Nothing goes in while things come apart; what reads so is a knack or a tool.
-        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Do::Apply | Do::Adjust))),
+        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Act::Apply | Act::Adjust))),
     };
     let (mut act, because) = match meant {
         Some(m) => m,
@@ -224,7 +229,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         None if a.elliptic => {
             if half == Half::Apart
                 && a.objects.iter().all(|o| o.kind == Kind::Part)
-                && deeds.last().is_some_and(|d| d.act == Do::Disconnect)
+                && deeds.last().is_some_and(|d| d.act == Act::Disconnect)
             {
                 return;
             }
@@ -235,19 +240,21 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             let out = a.objects.first().is_some_and(|o| bench.out.contains(&name(o)));
             let same_sentence = deeds.last().is_some_and(|d| d.sentence == s.number);
             let act = match (half, kind) {
-                (Half::Together, Some(Kind::Screw)) => Do::Drive,
-                (Half::Together, Some(Kind::Plug)) => Do::Connect,
-                (Half::Together, Some(Kind::Part)) if out && !(same_sentence && last == Do::Connect) => Do::Install,
-                (Half::Apart, Some(Kind::Part)) if last == Do::Unscrew => Do::Remove,
-                (Half::Together, Some(Kind::Part)) if last == Do::Drive || last == Do::Connect && !same_sentence => {
-                    Do::Install
+                (Half::Together, Some(Kind::Screw)) => Act::Drive,
+                (Half::Together, Some(Kind::Plug)) => Act::Connect,
+                (Half::Together, Some(Kind::Part)) if out && !(same_sentence && last == Act::Connect) => Act::Install,
+                (Half::Apart, Some(Kind::Part)) if last == Act::Unscrew => Act::Remove,
+                (Half::Together, Some(Kind::Part)) if last == Act::Drive || last == Act::Connect && !same_sentence => {
+                    Act::Install
                 }
                 // Nothing is tried, waited for or noted by being named.
-                (Half::Together, Some(Kind::Part)) if matches!(last, Do::Test | Do::Wait | Do::Mark | Do::PowerOn) => {
+                (Half::Together, Some(Kind::Part))
+                    if matches!(last, Act::Test | Act::Wait | Act::Mark | Act::PowerOn) =>
+                {
                     return;
                 }
-                (Half::Apart, Some(Kind::Screw)) => Do::Unscrew,
-                (Half::Apart, Some(Kind::Plug)) if matches!(last, Do::Disconnect | Do::Remove) => Do::Disconnect,
+                (Half::Apart, Some(Kind::Screw)) => Act::Unscrew,
+                (Half::Apart, Some(Kind::Plug)) if matches!(last, Act::Disconnect | Act::Remove) => Act::Disconnect,
                 _ => last,
             };
             (act, "goes on with the act before")
@@ -255,43 +262,43 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         None => return,
     };
     // "Put in the card": one that came out, and no tool.
-    let card = a.objects.first().filter(|o| act == Do::Pry && half == Half::Together && o.kind == Kind::Opener);
+    let card = a.objects.first().filter(|o| act == Act::Pry && half == Half::Together && o.kind == Kind::Opener);
     let own = card.and_then(|o| bench.out.iter().find(|w| w.split(' ').next_back() == Some(o.head()))).cloned();
     if own.is_some() {
-        act = Do::Install;
+        act = Act::Install;
     }
-    if act == Do::Tighten && a.objects.is_empty() {
+    if act == Act::Tighten && a.objects.is_empty() {
         return;
     }
     // "The back comes off to about 60 degrees.": it is opened.
     let stiff = a.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
-    if act == Do::Remove && half == Half::Apart && stiff && a.measures.iter().any(|m| m.quantity == Quantity::Angle) {
-        act = Do::Open;
+    if act == Act::Remove && half == Half::Apart && stiff && a.measures.iter().any(|m| m.quantity == Quantity::Angle) {
+        act = Act::Open;
     }
     // "Go round a little at a time.": screws, and no pick.
-    if act == Do::Pry && half == Half::Together && a.objects.is_empty() && a.by.is_none() {
+    if act == Act::Pry && half == Half::Together && a.objects.is_empty() && a.by.is_none() {
         return;
     }
-    if half == Half::Together && matches!(act, Do::Unscrew | Do::Disconnect | Do::Pry) && a.presented {
+    if half == Half::Together && matches!(act, Act::Unscrew | Act::Disconnect | Act::Pry) && a.presented {
         return;
     }
     let mut what: Vec<String> = Vec::new();
     match act {
-        Do::Install if own.is_some() => what.extend(own),
+        Act::Install if own.is_some() => what.extend(own),
         // "Put a towel under the robot."
-        Do::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
+        Act::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
             what.extend(a.objects.iter().take(1).map(name));
         }
-        Do::Unscrew | Do::Loosen | Do::Drive | Do::Tighten => {
+        Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => {
             what = held(a, bench, act);
         }
-        Do::Pry => what = pried(a, bench, s.number),
-        Do::Release | Do::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
+        Act::Pry => what = pried(a, bench, s.number),
+        Act::Release | Act::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
             what = a.objects.iter().map(|o| latch_name(o, bench)).collect();
         }
         // The mains plug is the device's own.
-        Do::Connect if because == "into the wall" => {}
-        Do::Disconnect | Do::Connect => {
+        Act::Connect if because == "into the wall" => {}
+        Act::Disconnect | Act::Connect => {
             for o in &a.objects {
                 // "plug it in", said of the whole thing while a latch was spoken of last.
                 if o.stands && matches!(o.kind, Kind::Lever | Kind::Latch | Kind::Film) {
@@ -311,7 +318,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 *plug = format!("{} {plug}", name(at));
             }
         }
-        Do::Heat
+        Act::Heat
             if !a.objects.is_empty()
                 && a.objects.iter().all(|o| {
                     let bare =
@@ -324,7 +331,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             bench.warmth.extend(a.measures.iter().cloned());
             return;
         }
-        Do::Heat => {
+        Act::Heat => {
             let places = a
                 .places
                 .iter()
@@ -343,11 +350,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 what.extend(bench.at.clone());
             }
         }
-        Do::PowerOff | Do::PowerOn | Do::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.stands) => {
+        Act::PowerOff | Act::PowerOn | Act::Unplug if a.objects.iter().all(|o| o.is_pronoun() || o.stands) => {
             what = bench.device.clone().into_iter().collect();
         }
-        Do::Unplug => what = a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
-        Do::PowerOff | Do::PowerOn => {
+        Act::Unplug => what = a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
+        Act::PowerOff | Act::PowerOn => {
             what = a
                 .objects
                 .iter()
@@ -355,21 +362,21 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .map(name)
                 .collect();
         }
-        Do::Wait => {}
+        Act::Wait => {}
         // The probes are held to something: that is measured.
-        Do::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => {
+        Act::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => {
             let at = a.places.iter().map(|(_, np)| np).find(|np| np.is_thing());
             what = at.map(|np| one(np, bench)).unwrap_or_default();
         }
         // Books are laid on: the part below is pressed.
-        Do::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
+        Act::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
             let below = a.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "onto" | "over") && np.is_thing());
             what = below.map(|(_, np)| one(np, bench)).unwrap_or_else(|| bench.at.clone().into_iter().collect());
         }
-        Do::Clean if a.objects.iter().any(|o| o.kind == Kind::Nothing && o.of.is_empty() && !o.said.is_empty()) => {
+        Act::Clean if a.objects.iter().any(|o| o.kind == Kind::Nothing && o.of.is_empty() && !o.said.is_empty()) => {
             what = a.objects.iter().filter(|o| !o.is_pronoun()).take(1).map(name).collect();
         }
-        Do::Clean
+        Act::Clean
             if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape | Kind::Material)) =>
         {
             let place = a
@@ -378,7 +385,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 .find(|(p, np)| !matches!(p.as_str(), "with" | "using") && (np.is_thing() || !np.of.is_empty()));
             what = place.map(|(_, np)| np).or(a.objects.first()).map(|o| one(o, bench)).unwrap_or_default();
         }
-        Do::Mark => {
+        Act::Mark => {
             for o in &a.objects {
                 match o.kind {
                     Kind::Screw => {
@@ -395,7 +402,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             }
         }
         // "Slip the radio out of its sleeve": the sleeve comes off.
-        Do::Remove
+        Act::Remove
             if a.objects.iter().any(|o| o.kind == Kind::Device)
                 && a.places.iter().any(|(p, np)| matches!(p.as_str(), "of" | "from") && np.kind == Kind::Part) =>
         {
@@ -407,7 +414,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             );
         }
         // The device is turned; "it" is the device.
-        Do::Turn => {
+        Act::Turn => {
             let pronoun = a.objects.iter().all(|o| o.is_pronoun() || o.stands);
             what = if pronoun {
                 bench.device.clone().into_iter().collect()
@@ -415,7 +422,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
                 a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect()
             };
         }
-        Do::Test => {
+        Act::Test => {
             what = a
                 .objects
                 .iter()
@@ -438,26 +445,26 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if a.result && deeds.is_empty() {
         return;
     }
-    if matches!(act, Do::PowerOn) {
+    if matches!(act, Act::PowerOn) {
         bench.power_trial = true;
-        let tried = s.acts.iter().any(|b| b.apart.is_some_and(|(act, _)| act == Do::Test))
+        let tried = s.acts.iter().any(|b| b.apart.is_some_and(|(act, _)| act == Act::Test))
             || ["see if", "check", "work", "test", "whether"].iter().any(|w| s.words.join(" ").contains(w));
         half = if tried || half == Half::Apart { Half::Check } else { Half::Together };
     }
-    if matches!(act, Do::PowerOff) && bench.power_trial {
+    if matches!(act, Act::PowerOff) && bench.power_trial {
         half = Half::Check;
     }
-    if a.result && act == Do::Remove && what.iter().any(|w| bench.out.contains(w)) {
+    if a.result && act == Act::Remove && what.iter().any(|w| bench.out.contains(w)) {
         return;
     }
     // "after the plug is pulled": tells when, and not which plug.
     let bare = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));
-    if a.result && act == Do::Disconnect && a.objects.iter().all(bare) {
+    if a.result && act == Act::Disconnect && a.objects.iter().all(bare) {
         return;
     }
     // "when the cell is disconnected": told before, by a longer name.
     if a.result
-        && act == Do::Disconnect
+        && act == Act::Disconnect
         && deeds
             .iter()
             .rev()
@@ -467,7 +474,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         return;
     }
     // "Take the lid off the bench and slide it on.": it was off.
-    if act == Do::Remove
+    if act == Act::Remove
         && told_half == Half::Together
         && !what.is_empty()
         && what.iter().all(|w| bench.out.contains(w))
@@ -475,15 +482,15 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         return;
     }
     // "It comes out with the diffuser.": says of the part just taken out that it is.
-    if act == Do::Remove
+    if act == Act::Remove
         && !what.is_empty()
         && a.objects.iter().any(|o| o.is_pronoun() || o.stands)
-        && deeds.last().is_some_and(|d| d.act == Do::Remove && d.what == what && s.number == d.sentence + 1)
+        && deeds.last().is_some_and(|d| d.act == Act::Remove && d.what == what && s.number == d.sentence + 1)
     {
         return;
     }
     // A part that is off cannot leave again.
-    if act == Do::Remove
+    if act == Act::Remove
         && half == Half::Apart
         && !what.is_empty()
         && a.objects.iter().all(|o| o.is_pronoun() || o.to == o.from + 1)
@@ -491,23 +498,23 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     {
         what.clear();
     }
-    if matches!(act, Do::Remove) && a.objects.is_empty() {
+    if matches!(act, Act::Remove) && a.objects.is_empty() {
         if a.particles.is_empty() {
             return;
         }
         what.extend(bench.at.clone());
     }
     // "Make sure the arrow points up.": set right, and only in the rebuild.
-    if act == Do::Test && a.making_sure {
+    if act == Act::Test && a.making_sure {
         if half == Half::Apart || told_half == Half::Apart {
             return;
         }
-        act = Do::Adjust;
+        act = Act::Adjust;
         half = Half::Together;
     }
     // A bar of a connector is its latch.
-    if act == Do::Open && a.objects.iter().any(|o| o.of.iter().any(|p| p.kind == Kind::Plug)) {
-        act = Do::Release;
+    if act == Act::Open && a.objects.iter().any(|o| o.of.iter().any(|p| p.kind == Kind::Plug)) {
+        act = Act::Release;
     }
     // Old glue scraped away under a part, or a case opened with a tool: parted.
     let tool = a
@@ -516,25 +523,25 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         .is_some_and(|t| matches!(t, "opening pick" | "pry tool" | "spudger" | "knife" | "spatula" | "steel strip"));
     if half == Half::Apart
         && tool
-        && (act == Do::Open
-            || act == Do::Clean
+        && (act == Act::Open
+            || act == Act::Clean
                 && a.places.iter().any(|(p, _)| matches!(p.as_str(), "under" | "underneath" | "behind")))
     {
-        act = Do::Pry;
+        act = Act::Pry;
     }
     // A tool under a plug undoes the plug.
     let under = |p: &str| matches!(p, "under" | "underneath" | "beneath" | "below" | "between");
     let plug = a.places.iter().any(|(p, np)| np.kind == Kind::Plug && under(p))
         || a.objects.iter().any(|o| o.kind == Kind::Plug);
-    if act == Do::Pry && plug {
-        act = Do::Disconnect;
+    if act == Act::Pry && plug {
+        act = Act::Disconnect;
     }
     // Laid aside after it came off is no second removal.
-    if act == Do::Remove
+    if act == Act::Remove
         && a.aside
         && deeds.iter().rev().take(2).any(|d| {
-            let plug = d.act == Do::Disconnect && what.iter().all(|w| w.rsplit(' ').next().is_some_and(is_cable));
-            (matches!(d.act, Do::Remove | Do::Peel | Do::Clean) || plug) && (d.what == what || what.is_empty())
+            let plug = d.act == Act::Disconnect && what.iter().all(|w| w.rsplit(' ').next().is_some_and(is_cable));
+            (matches!(d.act, Act::Remove | Act::Peel | Act::Clean) || plug) && (d.what == what || what.is_empty())
         })
     {
         return;
@@ -545,8 +552,8 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     // An aerial that is unclipped or pressed on is its plug.
     if !what.is_empty() && what.iter().all(|w| w.ends_with("antenna") || w.ends_with("aerial")) {
         act = match act {
-            Do::Release => Do::Disconnect,
-            Do::Press => Do::Connect,
+            Act::Release => Act::Disconnect,
+            Act::Press => Act::Connect,
             act => act,
         };
     }
@@ -554,32 +561,32 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     let bare = what.is_empty();
     let alone = matches!(
         act,
-        Do::Pry
-            | Do::Wait
-            | Do::PowerOff
-            | Do::PowerOn
-            | Do::Unplug
-            | Do::Turn
-            | Do::Protect
-            | Do::Clean
-            | Do::Unscrew
-            | Do::Loosen
-            | Do::Drive
-            | Do::Tighten
-            | Do::Disconnect
-            | Do::Connect
-            | Do::Heat
-            | Do::Press
-            | Do::Remove
-            | Do::Install
-            | Do::Peel
-            | Do::Measure
+        Act::Pry
+            | Act::Wait
+            | Act::PowerOff
+            | Act::PowerOn
+            | Act::Unplug
+            | Act::Turn
+            | Act::Protect
+            | Act::Clean
+            | Act::Unscrew
+            | Act::Loosen
+            | Act::Drive
+            | Act::Tighten
+            | Act::Disconnect
+            | Act::Connect
+            | Act::Heat
+            | Act::Press
+            | Act::Remove
+            | Act::Install
+            | Act::Peel
+            | Act::Measure
     );
     if bare && !alone && because != "a test run" {
         return;
     }
     // "Put it all back together.": summed up, and no act.
-    if act == Do::Install
+    if act == Act::Install
         && a.particles.iter().any(|p| p == "together")
         && a.objects.iter().all(|o| o.is_pronoun() || o.stands)
     {
@@ -593,10 +600,10 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
     if bare && a.objects.iter().any(|o| matches!(o.head(), "everything" | "all")) {
         return;
     }
-    if bare && matches!(act, Do::Install | Do::Press | Do::Peel | Do::Adjust) && a.objects.is_empty() {
+    if bare && matches!(act, Act::Install | Act::Press | Act::Peel | Act::Adjust) && a.objects.is_empty() {
         return;
     }
-    let waits = bare && matches!(act, Do::Unscrew | Do::Pry | Do::Release | Do::Loosen);
+    let waits = bare && matches!(act, Act::Unscrew | Act::Pry | Act::Release | Act::Loosen);
     let n = deeds.len();
     if a.presented
         && let Some(last) = deeds.iter_mut().rev().take(3).take_while(|d| !moves(d.act)).find(|d| {
@@ -614,11 +621,11 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         return;
     }
     // Screws shown first and undone then are one act.
-    if act == Do::Unscrew
+    if act == Act::Unscrew
         && !a.presented
         && let Some(shown) = deeds.iter_mut().rev().take(2).find(|d| {
             d.because.starts_with("screws are")
-                && d.act == Do::Unscrew
+                && d.act == Act::Unscrew
                 && s.number <= d.sentence + 4
                 && (a.count.is_none() || d.count == a.count)
                 && (what.is_empty() || d.what.is_empty() || d.what == what)
@@ -633,7 +640,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         shown.cue = a.cue;
         return;
     }
-    if matches!(act, Do::Remove | Do::Open | Do::Pry)
+    if matches!(act, Act::Remove | Act::Open | Act::Pry)
         && half == Half::Apart
         && let Some(part) = what.first()
     {
@@ -643,19 +650,22 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
             }
         }
     }
-    if matches!(act, Do::Install) && half == Half::Together {
+    if matches!(act, Act::Install) && half == Half::Together {
         bench.waiting.clear();
     }
     // "pry off the bezel": parted, and off.
-    let prised_off = act == Do::Pry
+    let prised_off = act == Act::Pry
         && a.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"))
         && !a.objects.iter().any(|o| o.kind == Kind::Opener);
-    let screws = matches!(act, Do::Unscrew | Do::Loosen | Do::Drive | Do::Tighten);
+    let screws = matches!(act, Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten);
     let recent = bench.driver.filter(|(at, _)| at + 2 >= s.number).map(|(_, d)| d);
     let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| screws));
     let by =
         if screws { drive.map(|d| format!("{} screwdriver", d.name())).or_else(|| a.by.clone()) } else { a.by.clone() };
-    let make = |act: Do, what: Vec<String>| Deed {
+    let told = a.places.iter().filter(|(p, np)| tells_where(p, np));
+    let places: Vec<Whereabouts> =
+        told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) }).collect();
+    let make = |act: Act, what: Vec<String>| Deed {
         act,
         half,
         what,
@@ -670,7 +680,7 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         end: a.end,
         confidence: a.confidence,
         future: a.future,
-        places: a.places.iter().filter(|(p, np)| tells_where(p, np)).map(|(p, np)| (p.clone(), placed(np))).collect(),
+        places: places.clone(),
         manner: a.manner.clone(),
         until: a.until.clone(),
         measures: a.measures.clone(),
@@ -679,19 +689,19 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         sentence: s.number,
     };
     // "Press the ring on for 30 seconds.": what is out goes in with it.
-    let pressed_in = act == Do::Press
+    let pressed_in = act == Act::Press
         && half == Half::Together
         && a.particles.iter().any(|p| matches!(p.as_str(), "on" | "in" | "back" | "onto" | "into"))
         && what.iter().any(|w| bench.out.contains(w));
     if pressed_in {
-        deeds.push(make(Do::Install, what.clone()));
+        deeds.push(make(Act::Install, what.clone()));
         bench.out.retain(|p| !what.contains(p));
     }
     deeds.push(make(act, what.clone()));
-    if let (Do::Heat, Some(part)) = (act, what.first()) {
+    if let (Act::Heat, Some(part)) = (act, what.first()) {
         bench.warmed = Some((s.number, part.clone()));
     }
-    if act == Do::Heat
+    if act == Act::Heat
         && let Some(heat) = deeds.last_mut()
     {
         heat.measures.append(&mut bench.warmth);
@@ -700,41 +710,41 @@ fn deed(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<
         bench.waiting.push(n);
     }
     if prised_off {
-        deeds.push(Deed { by: None, ..make(Do::Remove, what.clone()) });
+        deeds.push(Deed { by: None, ..make(Act::Remove, what.clone()) });
     }
     bench.named.extend(what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
     match act {
-        Do::Remove => {
+        Act::Remove => {
             bench.out.extend(what.iter().cloned());
             bench.last_out = what.first().cloned().or(bench.last_out.take());
             bench.at = None;
             bench.plug = None;
         }
-        Do::Install => {
+        Act::Install => {
             bench.fitted = what.first().cloned().or(bench.fitted.take());
             bench.out.retain(|p| !what.contains(p));
             bench.at = what.first().cloned().or(bench.at.take());
         }
-        Do::Disconnect | Do::Connect => {
+        Act::Disconnect | Act::Connect => {
             bench.plug = what.last().cloned().or(bench.plug.take());
         }
-        Do::Unscrew | Do::Loosen if what.first().is_some_and(|w| w != "screws") => {
+        Act::Unscrew | Act::Loosen if what.first().is_some_and(|w| w != "screws") => {
             bench.screws = what.first().cloned();
             bench.at = what.first().cloned();
         }
-        Do::Pry
-        | Do::Open
-        | Do::Heat
-        | Do::Unscrew
-        | Do::Loosen
-        | Do::Release
-        | Do::Protect
-        | Do::Clean
-        | Do::Apply
-        | Do::Peel
-        | Do::Adjust
-        | Do::Press
-        | Do::Turn => {
+        Act::Pry
+        | Act::Open
+        | Act::Heat
+        | Act::Unscrew
+        | Act::Loosen
+        | Act::Release
+        | Act::Protect
+        | Act::Clean
+        | Act::Apply
+        | Act::Peel
+        | Act::Adjust
+        | Act::Press
+        | Act::Turn => {
             let worn = a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
             if let Some(w) = what.first().filter(|w| *w != "screws" && !worn) {
                 bench.at = Some(w.clone());
@@ -753,8 +763,8 @@ fn laid_in(place: &str) -> bool {
 }
 
 /// A part leaves or goes in: screws told before and behind are two groups.
-fn moves(act: Do) -> bool {
-    matches!(act, Do::Remove | Do::Install)
+fn moves(act: Act) -> bool {
+    matches!(act, Act::Remove | Act::Install)
 }
 
 /// "Wide tag, narrow tag, and four screws.": in the rebuild, what is out goes back by being named.
@@ -764,10 +774,10 @@ fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut
     }
     for o in &a.objects {
         let act = match o.kind {
-            Kind::Screw => Do::Drive,
-            Kind::Plug if a.places.iter().any(|(p, np)| p == "in" && laid_in(np.head())) => Do::Route,
-            Kind::Plug => Do::Connect,
-            _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Do::Install,
+            Kind::Screw => Act::Drive,
+            Kind::Plug if a.places.iter().any(|(p, np)| p == "in" && laid_in(np.head())) => Act::Route,
+            Kind::Plug => Act::Connect,
+            _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Act::Install,
             _ => continue,
         };
         let one = Told {
@@ -810,7 +820,7 @@ fn latch_name(o: &Phrase, bench: &Bench) -> String {
 }
 
 /// What screws hold: told, in their name, or the thing in work.
-fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
+fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
     for o in &a.objects {
         match o.kind {
             Kind::Screw => {
@@ -839,7 +849,7 @@ fn held(a: &Told, bench: &Bench, act: Do) -> Vec<String> {
     if let Some((_, np)) = place {
         return vec![name(np)];
     }
-    if matches!(act, Do::Drive | Do::Tighten) {
+    if matches!(act, Act::Drive | Act::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
         let fitted = bench.fitted.as_ref().filter(|_| routed);
         return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();

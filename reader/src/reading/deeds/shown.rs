@@ -1,6 +1,6 @@
 //! Acts that no verb of the clause tells: screws that are shown, ways without a verb, what work begins with.
 
-use super::Do;
+use super::super::Act;
 use super::afterwards::SHOWN_HELD;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
@@ -13,7 +13,7 @@ impl Reader<'_> {
         let mut told = self.shown_screws(n, c)?;
         // What stays in its part is only loosened.
         if self.lemmas[c.from..].contains(&"captive") {
-            told.apart = Some((Do::Loosen, "captive screws are shown"));
+            told.apart = Some((Act::Loosen, "captive screws are shown"));
         }
         Some(told)
     }
@@ -24,7 +24,7 @@ impl Reader<'_> {
             matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "fix" | "attach" | "screw" | "mount");
         let mut told = self.blank(c);
         told.presented = true;
-        told.apart = Some((Do::Unscrew, "screws are shown"));
+        told.apart = Some((Act::Unscrew, "screws are shown"));
         told.confidence = 0.6;
         if c.mood == Mood::Question || c.mood == Mood::If {
             return None;
@@ -41,7 +41,7 @@ impl Reader<'_> {
                 if c.subjects.is_empty() { c.antecedent.clone().into_iter().collect() } else { c.subjects.clone() };
             told.objects = self.named(n, c, &held);
             told.objects.retain(|p| p.kind != Kind::Screw);
-            told.apart = Some((Do::Unscrew, SHOWN_HELD));
+            told.apart = Some((Act::Unscrew, SHOWN_HELD));
             return Some(told);
         }
         if holds && !c.passive {
@@ -50,7 +50,7 @@ impl Reader<'_> {
                 .or_else(|| screws(&self.named(n, c, &c.subjects)))?;
             told.count = by.count;
             told.objects = self.named(n, c, &c.objects);
-            told.apart = Some((Do::Unscrew, SHOWN_HELD));
+            told.apart = Some((Act::Unscrew, SHOWN_HELD));
             return Some(told);
         }
         // "The arm is on two screws."
@@ -58,7 +58,7 @@ impl Reader<'_> {
         if let Some(by) = on.filter(|_| c.base == "be" && !c.subjects.is_empty() && c.objects.len() < 2) {
             told.count = by.count;
             told.objects = self.named(n, c, &c.subjects);
-            told.apart = Some((Do::Unscrew, SHOWN_HELD));
+            told.apart = Some((Act::Unscrew, SHOWN_HELD));
             return Some(told);
         }
         // "At the lower edge are two screws."
@@ -135,10 +135,10 @@ impl Reader<'_> {
         told.confidence = 0.6;
         if way(&["in", "back", "on", "into", "onto"]) && !way(&["off", "out"]) {
             told.together = Some(match first.kind {
-                Kind::Screw => (Do::Drive, "screws in, without a verb"),
-                Kind::Plug => (Do::Connect, "a plug in, without a verb"),
-                Kind::Lever | Kind::Latch => (Do::Close, "a latch back, without a verb"),
-                _ => (Do::Install, "a part in, without a verb"),
+                Kind::Screw => (Act::Drive, "screws in, without a verb"),
+                Kind::Plug => (Act::Connect, "a plug in, without a verb"),
+                Kind::Lever | Kind::Latch => (Act::Close, "a latch back, without a verb"),
+                _ => (Act::Install, "a part in, without a verb"),
             });
             return Some(told);
         }
@@ -148,8 +148,8 @@ impl Reader<'_> {
             && c.places.iter().any(|(p, _)| matches!(p.as_str(), "in" | "into"))
         {
             told.presented = true;
-            told.apart = Some((Do::Unscrew, "screws are named"));
-            told.together = Some((Do::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, "screws are named"));
+            told.together = Some((Act::Drive, "screws are named"));
             return Some(told);
         }
         // "Three at the top, 12 millimetres."
@@ -157,15 +157,15 @@ impl Reader<'_> {
             told.objects =
                 vec![Phrase { kind: Kind::Screw, words: vec!["screw".into()], said: vec!["screws".into()], ..first }];
             told.presented = true;
-            told.apart = Some((Do::Unscrew, "screws are counted"));
-            told.together = Some((Do::Drive, "screws are counted"));
+            told.apart = Some((Act::Unscrew, "screws are counted"));
+            told.together = Some((Act::Drive, "screws are counted"));
             return Some(told);
         }
         // "A power-on test.", "Fan speed checking."
         if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
             || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
         {
-            told.apart = Some((Do::Test, "a test is named"));
+            told.apart = Some((Act::Test, "a test is named"));
             told.together = told.apart;
             let mut tested = first.clone();
             tested.words.pop();
@@ -175,20 +175,20 @@ impl Reader<'_> {
             return Some(told);
         }
         if way(&["down"]) && matches!(first.kind, Kind::Lever | Kind::Latch) {
-            told.together = Some((Do::Close, "a latch down, without a verb"));
+            told.together = Some((Act::Close, "a latch down, without a verb"));
             return Some(told);
         }
         if way(&["up", "open"]) && first.kind == Kind::Lever {
-            told.apart = Some((Do::Release, "a latch up, without a verb"));
+            told.apart = Some((Act::Release, "a latch up, without a verb"));
             return Some(told);
         }
         if way(&["off", "out", "away"]) {
             told.apart = Some(match first.kind {
-                Kind::Screw => (Do::Unscrew, "screws out, without a verb"),
-                Kind::Plug => (Do::Disconnect, "a plug off, without a verb"),
-                Kind::Film | Kind::Liner => (Do::Peel, "a film off, without a verb"),
-                Kind::Lever | Kind::Latch => (Do::Release, "a latch out, without a verb"),
-                _ => (Do::Remove, "a part out, without a verb"),
+                Kind::Screw => (Act::Unscrew, "screws out, without a verb"),
+                Kind::Plug => (Act::Disconnect, "a plug off, without a verb"),
+                Kind::Film | Kind::Liner => (Act::Peel, "a film off, without a verb"),
+                Kind::Lever | Kind::Latch => (Act::Release, "a latch out, without a verb"),
+                _ => (Act::Remove, "a part out, without a verb"),
             });
             return Some(told);
         }
@@ -197,8 +197,8 @@ impl Reader<'_> {
         let behind = c.from > 0 && self.words[c.from - 1].pause || opens == "and" || opens == "then";
         if first.kind == Kind::Screw && first.count.is_some() && behind {
             told.presented = true;
-            told.apart = Some((Do::Unscrew, "screws are named"));
-            told.together = Some((Do::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, "screws are named"));
+            told.together = Some((Act::Drive, "screws are named"));
             return Some(told);
         }
         // "And the photo key cap.", "Then the lid.", "Next the valve plug."
@@ -237,8 +237,8 @@ impl Reader<'_> {
         }
         if first.kind == Kind::Screw && alone && (first.count.is_some() || first.definite && self.words.len() <= 8) {
             told.presented = true;
-            told.apart = Some((Do::Unscrew, "screws are named"));
-            told.together = Some((Do::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, "screws are named"));
+            told.together = Some((Act::Drive, "screws are named"));
             return Some(told);
         }
         None
@@ -252,9 +252,9 @@ impl Reader<'_> {
         let (_, with) = c.places.iter().find(|(p, _)| begins && p == "with")?;
         let mut told = self.blank(c);
         (told.apart, told.together) = match with.kind {
-            Kind::Screw => (Some((Do::Unscrew, "begun with screws")), Some((Do::Drive, "begun with screws"))),
-            Kind::Plug => (Some((Do::Disconnect, "begun with a plug")), Some((Do::Connect, "begun with a plug"))),
-            Kind::Film => (Some((Do::Peel, "begun with a film")), None),
+            Kind::Screw => (Some((Act::Unscrew, "begun with screws")), Some((Act::Drive, "begun with screws"))),
+            Kind::Plug => (Some((Act::Disconnect, "begun with a plug")), Some((Act::Connect, "begun with a plug"))),
+            Kind::Film => (Some((Act::Peel, "begun with a film")), None),
             _ => return None,
         };
         told.count = with.count;

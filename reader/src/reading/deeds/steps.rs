@@ -3,8 +3,9 @@
 //! A step frees or fits one part: what holds it, what hangs on it, the lift. It ends when the part is off or seated. A row
 //! of plugs is one step, so is a trial, and turning the device begins one. Segments and breaths are no borders.
 
+use super::super::Act;
 use super::super::{Statement, StatementKind};
-use super::{Deed, Do, Half, wording};
+use super::{Deed, Half, wording};
 use crate::recording::Recording;
 use serde::Serialize;
 
@@ -30,7 +31,7 @@ pub struct DraftStep {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 pub struct DraftAct {
     #[serde(rename = "do")]
-    pub act: Do,
+    pub act: Act,
     pub what: Vec<String>,
     pub by: Option<String>,
     /// Start of the segment in which it is told, in whole seconds.
@@ -113,32 +114,32 @@ fn goes_on(group: &[Deed], deed: &Deed) -> bool {
     if deed.half == Half::Check {
         return true;
     }
-    let cuts = |d: &Deed| matches!(d.act, Do::PowerOff | Do::Unplug);
+    let cuts = |d: &Deed| matches!(d.act, Act::PowerOff | Act::Unplug);
     // Off, off the wall, and the minutes until it is safe.
-    let safe = matches!(deed.act, Do::Wait | Do::Measure | Do::Discharge) || cuts(last) && cuts(deed);
-    let begins = matches!(deed.act, Do::Turn | Do::PowerOff | Do::Unplug) || cuts(last);
+    let safe = matches!(deed.act, Act::Wait | Act::Measure | Act::Discharge) || cuts(last) && cuts(deed);
+    let begins = matches!(deed.act, Act::Turn | Act::PowerOff | Act::Unplug) || cuts(last);
     if begins && !safe {
         return false;
     }
-    let moves = |d: &Deed| matches!(d.act, Do::Remove | Do::Install | Do::Transfer);
-    if matches!(deed.act, Do::Mark | Do::Wait) {
+    let moves = |d: &Deed| matches!(d.act, Act::Remove | Act::Install | Act::Transfer);
+    if matches!(deed.act, Act::Mark | Act::Wait) {
         return true;
     }
     match deed.half {
         Half::Apart => {
-            let freed = group.iter().any(|d| d.act == Do::Remove);
+            let freed = group.iter().any(|d| d.act == Act::Remove);
             let same_segment = last.cue == deed.cue
-                && last.act == Do::Remove
-                && deed.act == Do::Remove
+                && last.act == Act::Remove
+                && deed.act == Act::Remove
                 && last.sentence == deed.sentence;
             !freed || same_segment
         }
         Half::Together => {
             let seated = group.iter().any(moves);
             let fastens =
-                matches!(deed.act, Do::Drive | Do::Tighten | Do::Press | Do::Connect | Do::Close | Do::Adjust);
-            let closed = group.iter().any(|d| matches!(d.act, Do::Drive | Do::Close));
-            !seated || fastens && !(closed && deed.act == Do::Connect)
+                matches!(deed.act, Act::Drive | Act::Tighten | Act::Press | Act::Connect | Act::Close | Act::Adjust);
+            let closed = group.iter().any(|d| matches!(d.act, Act::Drive | Act::Close));
+            !seated || fastens && !(closed && deed.act == Act::Connect)
         }
         Half::Check => true,
     }

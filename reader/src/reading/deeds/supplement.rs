@@ -12,7 +12,7 @@ use super::super::lexicon::lemma;
 use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
 use super::grammar::{GRAMMAR, Kind};
-use super::{Deed, Do, Half, Need};
+use super::{Deed, Half, Need};
 use crate::labels::Label;
 use crate::units::{self, Measure, Quantity, Span};
 use compact_str::CompactString;
@@ -110,10 +110,10 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
 
 /// The deeds know several turns, the statements one: where all deeds of a segment take screws out, none goes in there.
 fn sides(statements: &mut [Statement], deeds: &[Deed]) {
-    let cues = |acts: [Do; 2]| -> FxHashSet<u32> {
+    let cues = |acts: [Act; 2]| -> FxHashSet<u32> {
         deeds.iter().filter(|d| d.half != Half::Check && acts.contains(&d.act)).map(|d| d.cue as u32).collect()
     };
-    let (out, back) = (cues([Do::Unscrew, Do::Loosen]), cues([Do::Drive, Do::Tighten]));
+    let (out, back) = (cues([Act::Unscrew, Act::Loosen]), cues([Act::Drive, Act::Tighten]));
     for s in statements {
         let only_out = out.contains(&s.cue) && !back.contains(&s.cue);
         let only_back = back.contains(&s.cue) && !out.contains(&s.cue);
@@ -196,15 +196,15 @@ fn slots(s: &Statement) -> Vec<Slot> {
     screws.chain(plugs).chain(parts).chain(f.heat.iter().map(|_| Slot::Heat)).collect()
 }
 
-fn slot(act: Do) -> Option<Slot> {
+fn slot(act: Act) -> Option<Slot> {
     Some(match act {
-        Do::Unscrew | Do::Loosen => Slot::Screws(true),
-        Do::Drive | Do::Tighten => Slot::Screws(false),
-        Do::Disconnect => Slot::Plug(true),
-        Do::Connect => Slot::Plug(false),
-        Do::Remove | Do::Peel => Slot::Part(true),
-        Do::Install | Do::Transfer => Slot::Part(false),
-        Do::Heat => Slot::Heat,
+        Act::Unscrew | Act::Loosen => Slot::Screws(true),
+        Act::Drive | Act::Tighten => Slot::Screws(false),
+        Act::Disconnect => Slot::Plug(true),
+        Act::Connect => Slot::Plug(false),
+        Act::Remove | Act::Peel => Slot::Part(true),
+        Act::Install | Act::Transfer => Slot::Part(false),
+        Act::Heat => Slot::Heat,
         _ => return None,
     })
 }
@@ -230,15 +230,8 @@ impl Deed {
     /// something new.
     pub fn moved(&self) -> impl Iterator<Item = &String> {
         let moves = matches!(slot(self.act), Some(Slot::Part(_)));
-        let kept = |what: &&String| self.act != Do::Peel || self.half == Half::Apart && is_film(what);
+        let kept = |what: &&String| self.act != Act::Peel || self.half == Half::Apart && is_film(what);
         self.what.iter().filter(move |_| moves).filter(kept)
-    }
-}
-
-impl Do {
-    /// The act by the coarser names of the fact sheet and of steps.
-    pub fn plainly(self) -> Act {
-        act(self)
     }
 }
 
@@ -250,9 +243,8 @@ fn acted(s: &mut Statement, d: &Deed) {
     if let Some(tool) = d.by.as_ref().filter(|t| is_tool(t) && !s.facts.tools.contains(t)) {
         s.facts.tools.push(tool.clone());
     }
-    let act = act(d.act);
-    if !s.facts.acts.iter().any(|a| a.act == act) {
-        s.facts.acts.push(ActFact { act, objects: d.what.clone(), start: d.start, end: d.end });
+    if !s.facts.acts.iter().any(|a| a.act == d.act) {
+        s.facts.acts.push(ActFact { act: d.act, objects: d.what.clone(), start: d.start, end: d.end });
     }
     if s.kind != StatementKind::Action && d.confidence > SURE {
         s.kind = StatementKind::Action;
@@ -263,9 +255,9 @@ fn acted(s: &mut Statement, d: &Deed) {
 
 fn screws(d: &Deed) -> FastenerFact {
     let op = match d.act {
-        Do::Loosen => FastenerOp::Loosen,
-        Do::Drive => FastenerOp::Install,
-        Do::Tighten => FastenerOp::Tighten,
+        Act::Loosen => FastenerOp::Loosen,
+        Act::Drive => FastenerOp::Install,
+        Act::Tighten => FastenerOp::Tighten,
         _ => FastenerOp::Remove,
     };
     FastenerFact {
@@ -274,7 +266,7 @@ fn screws(d: &Deed) -> FastenerFact {
         drive: d.drive,
         bit: d.bit.clone(),
         length: d.length_mm.map(units::millimetres),
-        captive: d.act == Do::Loosen,
+        captive: d.act == Act::Loosen,
         what: d.what.first().filter(|w| *w != "screws").cloned(),
         guessed: true,
     }
@@ -308,43 +300,4 @@ fn serves(what: &str) -> Option<String> {
     let kept: Vec<&str> =
         what.split(' ').filter(|w| *w == "antenna" || !describes_cable(w.trim_end_matches('s'))).collect();
     (!kept.is_empty()).then(|| kept.join(" "))
-}
-
-fn act(act: Do) -> Act {
-    match act {
-        Do::Unscrew => Act::Unscrew,
-        Do::Loosen => Act::Loosen,
-        Do::Drive => Act::Drive,
-        Do::Tighten => Act::Tighten,
-        Do::Disconnect => Act::Disconnect,
-        Do::Connect => Act::Connect,
-        Do::Install => Act::Install,
-        Do::Heat => Act::Heat,
-        Do::Remove => Act::Remove,
-        Do::Desolder => Act::Desolder,
-        Do::Pry => Act::Pry,
-        Do::Release => Act::Release,
-        Do::Cut => Act::Cut,
-        Do::Peel => Act::Peel,
-        Do::Open => Act::Open,
-        Do::PowerOff => Act::PowerOff,
-        Do::Unplug => Act::Unplug,
-        Do::Discharge => Act::Discharge,
-        Do::Drain => Act::Drain,
-        Do::Solder => Act::Solder,
-        Do::Close => Act::Close,
-        Do::Apply => Act::Apply,
-        Do::Clean => Act::Clean,
-        Do::Transfer => Act::Transfer,
-        Do::Route => Act::Route,
-        Do::PowerOn => Act::PowerOn,
-        Do::Mark => Act::Mark,
-        Do::Wait => Act::Wait,
-        Do::Test => Act::Test,
-        Do::Measure => Act::Measure,
-        Do::Press => Act::Press,
-        Do::Protect => Act::Protect,
-        Do::Turn => Act::Turn,
-        Do::Adjust => Act::Adjust,
-    }
 }

@@ -1,7 +1,7 @@
 //! What the passes over a sentence hand to each other: the acts as told, the sentence, what was spoken of before it.
 
+use super::super::Act;
 use super::super::facts::Drive;
-use super::Do;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -12,8 +12,8 @@ use crate::units::Measure;
 #[derive(Debug, Clone)]
 pub(super) struct Told {
     /// What it is while things come apart, and while they go together.
-    pub apart: Option<(Do, &'static str)>,
-    pub together: Option<(Do, &'static str)>,
+    pub apart: Option<(Act, &'static str)>,
+    pub together: Option<(Act, &'static str)>,
     pub objects: Vec<Phrase>,
     pub places: Vec<(String, Phrase)>,
     pub particles: Vec<String>,

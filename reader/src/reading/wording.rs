@@ -1,0 +1,311 @@
+//! The sentences that readers of a guide see: imperative, with count, kind, figures, place and tool.
+//!
+//! Names go in, sentences come out, so that a draft, a hand-made step and a step whose part was renamed read alike.
+
+use super::Act;
+use super::facts::Drive;
+use crate::labels::Label;
+use crate::units::{Measure, Quantity, number};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Screws of one size among those of an act.
+#[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ScrewGroup {
+    pub count: Option<u32>,
+    pub drive: Option<Drive>,
+    pub bit: Option<String>,
+    pub length_mm: Option<f64>,
+}
+
+/// Where something is done: a preposition and a thing with its article, "under the lid".
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Whereabouts {
+    pub preposition: String,
+    pub thing: String,
+}
+
+/// What one sentence of a guide tells.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Instruction<'a> {
+    pub act: Act,
+    /// What it is done to, without articles; of screws what they hold.
+    pub things: Vec<&'a str>,
+    /// Of an act that turns screws: their sizes.
+    pub screws: Vec<ScrewGroup>,
+    /// Tool or material, without an article.
+    pub by: Option<&'a str>,
+    pub places: &'a [Whereabouts],
+    pub manner: &'a [String],
+    pub until: Option<&'a str>,
+    pub measures: &'a [Measure],
+}
+
+impl Instruction<'_> {
+    /// "Undo the four T5 screws (6 mm) of the pump bracket."
+    pub fn sentence(&self) -> String {
+        let the = if self.things.is_empty() { None } else { Some(format!("the {}", list(&self.things))) };
+        let mut text = match self.act {
+            Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
+            _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb(self.act))),
+        };
+        if !self.manner.is_empty() && !matches!(self.act, Act::Unscrew | Act::Drive) {
+            text.push_str(&format!(" {}", self.manner.join(" and ")));
+        }
+        // "Remove the lid from the lid": a place that is the thing itself tells nothing.
+        let told = |p: &str| self.things.iter().any(|w| p.ends_with(w) || w.ends_with(p.trim_start_matches("the ")));
+        for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
+            if words(&text) + words(thing) < MAX_WORDS - 1 {
+                text.push_str(&format!(" {preposition} {thing}"));
+            }
+        }
+        if let Some(by) = by(self) {
+            text.push_str(&format!(" with {by}"));
+        }
+        text.extend(figures(self));
+        if let Some(until) = self.until.filter(|u| words(&text) + words(u) < MAX_WORDS + 2) {
+            text.push_str(&format!(" until {until}"));
+        }
+        format!("{}.", capital(&text))
+    }
+}
+
+/// Most words of a sentence, about: a place goes first, a sign to stop last.
+const MAX_WORDS: usize = 20;
+
+fn words(text: &str) -> usize {
+    text.split(' ').count()
+}
+
+/// Most sizes of screws that one sentence names behind its first.
+const MAX_GROUPS: usize = 2;
+
+fn screws(d: &Instruction<'_>, the: Option<&str>) -> String {
+    let of = the.filter(|t| *t != "the screws").map(|t| format!(" of {t}"));
+    let of = of.unwrap_or_default();
+    let group = match d.screws.split_first() {
+        None => format!("the screws{of}"),
+        Some((whole, [])) => format!("{}{of}", group(whole, true)),
+        Some((first, rest)) => {
+            let alike = |g: &ScrewGroup| (g.drive, &g.bit) == (first.drive, &first.bit);
+            // The others are counted: nobody may think that these were all.
+            let named = if rest.len() > MAX_GROUPS { 1 } else { rest.len() };
+            let more: Vec<String> = rest.iter().take(named).map(|g| group(g, !alike(g))).collect();
+            let others: u32 = rest.iter().skip(named).filter_map(|g| g.count).sum();
+            let others = if others > 0 { format!(" and the {} others", numeral(others)) } else { String::new() };
+            format!("{}{of}, then {}{others}", group(first, true), more.join(" and "))
+        }
+    };
+    let verb = match d.act {
+        Act::Drive => "Drive in",
+        Act::Tighten => "Tighten",
+        Act::Loosen => "Loosen",
+        _ => "Undo",
+    };
+    format!("{verb} {group}")
+}
+
+/// "the four T5 screws (6 mm)"; of a further group of the same kind only "the two (8 mm)".
+fn group(g: &ScrewGroup, named: bool) -> String {
+    let kind = g.bit.clone().or_else(|| g.drive.map(|k: Drive| k.label().to_owned())).filter(|_| named);
+    let noun = named.then_some(if g.count == Some(1) { " screw" } else { " screws" });
+    let count = g.count.map(|n| format!(" {}", numeral(n)));
+    let length = g.length_mm.map(|l| format!(" ({} mm)", number(l)));
+    [Some("the".to_owned()), count, kind.map(|k| format!(" {k}")), noun.map(str::to_owned), length]
+        .into_iter()
+        .flatten()
+        .collect()
+}
+
+/// Numerals from two digits on.
+fn numeral(n: u32) -> String {
+    const WORDS: [&str; 10] = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
+    WORDS.get(n as usize).map_or_else(|| n.to_string(), |w| (*w).to_owned())
+}
+
+fn by(d: &Instruction<'_>) -> Option<String> {
+    let tool = d.by?;
+    let implied =
+        matches!(d.act, Act::Unscrew | Act::Drive | Act::Tighten | Act::Loosen) && tool.ends_with("screwdriver");
+    let plural = matches!(tool, "tweezers" | "opening pliers" | "gloves" | "safety glasses" | "isopropyl alcohol");
+    let article = if plural {
+        ""
+    } else if tool.starts_with(['a', 'e', 'i', 'o', 'u']) {
+        "an "
+    } else {
+        "a "
+    };
+    (!implied && !matches!(d.act, Act::PowerOff | Act::PowerOn | Act::Turn | Act::Wait | Act::Mark))
+        .then(|| format!("{article}{tool}"))
+}
+
+/// " to 80 °C", " for 3 minutes".
+fn figures(d: &Instruction<'_>) -> Vec<String> {
+    let mut out: Vec<String> = Vec::new();
+    let mut told: Vec<Quantity> = Vec::new();
+    for m in d.measures {
+        if told.contains(&m.quantity) {
+            continue;
+        }
+        let span = |unit: &str, f: &dyn Fn(f64) -> f64| match m.to {
+            Some(to) => format!("{} to {} {unit}", number(f(m.value)), number(f(to))),
+            None => format!("{} {unit}", number(f(m.value))),
+        };
+        let text = match (m.quantity, d.act) {
+            (Quantity::Temperature, Act::Heat | Act::Solder | Act::Desolder) => {
+                Some(format!(" to {}", span("°C", &|v| v.round())))
+            }
+            (Quantity::Duration, Act::Heat | Act::Press | Act::Wait | Act::PowerOn | Act::PowerOff) => {
+                Some(format!(" for {}", duration(m)))
+            }
+            (Quantity::Angle, Act::Open | Act::Turn | Act::Adjust | Act::Release) => {
+                Some(format!(" by {}", span("degrees", &|v| v)))
+            }
+            (Quantity::Torque, Act::Tighten | Act::Drive) => Some(format!(" to {}", span("N·m", &|v| v))),
+            _ => None,
+        };
+        told.extend(text.is_some().then_some(m.quantity));
+        out.extend(text);
+    }
+    out.truncate(2);
+    out
+}
+
+fn duration(m: &Measure) -> String {
+    let (unit, each) = if m.value >= 7200.0 {
+        ("hours", 3600.0)
+    } else if m.value >= 60.0 {
+        ("minutes", 60.0)
+    } else {
+        ("seconds", 1.0)
+    };
+    let unit = if m.to.is_none() && m.value == each { &unit[..unit.len() - 1] } else { unit };
+    match m.to {
+        Some(to) => format!("{} to {} {unit}", number(m.value / each), number(to / each)),
+        None => format!("{} {unit}", number(m.value / each)),
+    }
+}
+
+/// What is done, before "the cover".
+pub fn verb(act: Act) -> &'static str {
+    match act {
+        Act::Pry => "Pry up",
+        Act::Peel => "Peel off",
+        Act::Drive => "Drive in",
+        other => other.label(),
+    }
+}
+
+/// What is done where no thing is named.
+pub(super) fn alone(act: Act) -> String {
+    match act {
+        Act::Wait => "Wait".to_owned(),
+        Act::PowerOff => "Switch off the device".to_owned(),
+        Act::PowerOn => "Switch on the device".to_owned(),
+        Act::Unplug => "Unplug the device".to_owned(),
+        Act::Turn => "Turn the device over".to_owned(),
+        Act::Protect => "Protect the parts".to_owned(),
+        Act::Test => "Test the device".to_owned(),
+        Act::Unscrew => "Undo the screws".to_owned(),
+        Act::Drive => "Drive in the screws".to_owned(),
+        Act::Disconnect => "Disconnect the cable".to_owned(),
+        Act::Connect => "Connect the cable".to_owned(),
+        Act::Pry => "Pry along the edge".to_owned(),
+        other => format!("{} the part", verb(other)),
+    }
+}
+
+pub(super) fn list(things: &[&str]) -> String {
+    match things {
+        [] => String::new(),
+        [one] => (*one).to_owned(),
+        [first @ .., last] => format!("{} and the {last}", first.join(", the ")),
+    }
+}
+
+pub(super) fn capital(text: &str) -> String {
+    let mut chars = text.chars();
+    chars.next().map_or_else(String::new, |c| c.to_uppercase().chain(chars).collect())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::units::Measure;
+    use rstest::rstest;
+
+    fn blank(act: Act) -> Instruction<'static> {
+        Instruction {
+            act,
+            things: Vec::new(),
+            screws: Vec::new(),
+            by: None,
+            places: &[],
+            manner: &[],
+            until: None,
+            measures: &[],
+        }
+    }
+
+    fn screws_of(count: u32, bit: &str, length_mm: f64) -> ScrewGroup {
+        ScrewGroup { count: Some(count), bit: Some(bit.into()), length_mm: Some(length_mm), ..ScrewGroup::default() }
+    }
+
+    #[rstest]
+    #[case::one(vec![screws_of(1, "T5", 3.0)], "Undo the one T5 screw (3 mm) of the lid.")]
+    #[case::numerals_from_two_digits(vec![screws_of(12, "T5", 3.0)], "Undo the 12 T5 screws (3 mm) of the lid.")]
+    #[case::two_sizes(
+        vec![screws_of(2, "T5", 3.0), screws_of(4, "T5", 8.0)],
+        "Undo the two T5 screws (3 mm) of the lid, then the four (8 mm)."
+    )]
+    #[case::many_sizes_are_counted(
+        vec![screws_of(2, "T5", 3.0), screws_of(4, "T5", 8.0), screws_of(1, "T6", 5.0), screws_of(1, "T6", 9.0)],
+        "Undo the two T5 screws (3 mm) of the lid, then the four (8 mm) and the two others."
+    )]
+    #[case::nothing_known(vec![], "Undo the screws of the lid.")]
+    fn screws_are_counted_sized_and_placed(#[case] screws: Vec<ScrewGroup>, #[case] wanted: &str) {
+        assert_eq!(Instruction { things: vec!["lid"], screws, ..blank(Act::Unscrew) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case(60.0, None, "Heat the rim for 1 minute.")]
+    #[case(120.0, None, "Heat the rim for 2 minutes.")]
+    #[case(1.0, None, "Heat the rim for 1 second.")]
+    #[case(90.0, Some(120.0), "Heat the rim for 1.5 to 2 minutes.")]
+    #[case(7200.0, None, "Heat the rim for 2 hours.")]
+    fn times_stand_in_the_unit_that_one_would_say(#[case] value: f64, #[case] to: Option<f64>, #[case] wanted: &str) {
+        let measures = [Measure { quantity: Quantity::Duration, value, to, unit: "s".into() }];
+        assert_eq!(Instruction { things: vec!["rim"], measures: &measures, ..blank(Act::Heat) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case(Act::Disconnect, "Disconnect the cable.")]
+    #[case(Act::Turn, "Turn the device over.")]
+    #[case(Act::Hold, "Hold the part.")]
+    fn an_act_alone_is_a_sentence_still(#[case] act: Act, #[case] wanted: &str) {
+        assert_eq!(blank(act).sentence(), wanted);
+    }
+
+    #[test]
+    fn a_sentence_never_grows_long() {
+        let place =
+            |n: usize| Whereabouts { preposition: "behind".into(), thing: format!("the lower left bracket {n}") };
+        let places: Vec<Whereabouts> = (0..5).map(place).collect();
+        let until = "the last of the four catches along the far edge has let go and the frame swings free";
+        let order = Instruction {
+            things: vec!["outer sensor cover", "inner sensor cover"],
+            by: Some("opening pick"),
+            places: &places,
+            until: Some(until),
+            ..blank(Act::Pry)
+        };
+        assert!(words(&order.sentence()) <= 25, "{}", order.sentence());
+    }
+
+    #[test]
+    fn a_place_that_is_the_thing_itself_is_left_out() {
+        let places = [Whereabouts { preposition: "of".into(), thing: "the lid".into() }];
+        let order = Instruction { things: vec!["lid"], places: &places, ..blank(Act::Remove) };
+        assert_eq!(order.sentence(), "Remove the lid.");
+    }
+}

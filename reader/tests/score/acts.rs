@@ -11,11 +11,11 @@ use std::path::Path;
 
 #[derive(Deserialize)]
 struct Answer {
-    acts: Vec<Act>,
+    acts: Vec<Judged>,
 }
 
 #[derive(Debug, Clone, Deserialize)]
-struct Act {
+struct Judged {
     at_s: u64,
     phase: Half,
     #[serde(rename = "do")]
@@ -89,13 +89,13 @@ pub fn compare(file: &Path, recording: &Recording, tally: &mut ActTally) {
 }
 
 /// What the draft says, object by object.
-fn said(recording: &Recording) -> Vec<Act> {
+fn said(recording: &Recording) -> Vec<Judged> {
     let mut out = Vec::new();
     for step in draft_guide(recording).steps {
         for act in step.acts {
             let things: Vec<Option<String>> =
                 if act.what.is_empty() { vec![None] } else { act.what.into_iter().map(Some).collect() };
-            out.extend(things.into_iter().map(|what| Act {
+            out.extend(things.into_iter().map(|what| Judged {
                 at_s: act.at_s,
                 phase: step.half,
                 act: act.act,
@@ -162,7 +162,7 @@ fn heads(what: &str) -> BTreeSet<String> {
     if kept.is_empty() { words.into_iter().collect() } else { kept }
 }
 
-fn same_thing(gold: &Act, said: &Act, away: usize) -> bool {
+fn same_thing(gold: &Judged, said: &Judged, away: usize) -> bool {
     let Some(asked) = &gold.what else { return true };
     let asked = heads(asked);
     let bare = asked.iter().all(|w| BARE.contains(&w.as_str()));

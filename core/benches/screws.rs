@@ -30,13 +30,7 @@ fn device() -> Manual {
     for n in 0..STEPS {
         let (part, step) = (ids.make(PartId), ids.make(StepId));
         edit(Edit::Part(PartEdit::Add { id: part, name: format!("part {n}") }));
-        let action = Action {
-            id: ids.make(ActionId),
-            act: Act::Remove,
-            parts: vec![part],
-            text: "Take it out.".into(),
-            evidence: vec![],
-        };
+        let action = Action::typed(ids.make(ActionId), Act::Remove, vec![part], "Take it out.");
         let after = steps.last().map(|(s, _)| *s);
         let title = format!("Remove part {n}");
         edit(Edit::Step(StepEdit::Add { id: step, phase: Phase::Teardown, after, title, actions: vec![action] }));

@@ -29,12 +29,9 @@ fn manual() -> Manual {
             title: format!("Remove part {n}"),
             actions: vec![],
         }));
-        let action = |k: u128| Action {
-            id: ActionId(id(1000 + n * 10 + k)),
-            act: Act::Remove,
-            parts: vec![PartId(id(100 + n % 3))],
-            text: format!("Lift part {}.", n % 3),
-            evidence: vec![],
+        let action = |k: u128| {
+            let parts = vec![PartId(id(100 + n % 3))];
+            Action::typed(ActionId(id(1000 + n * 10 + k)), Act::Remove, parts, &format!("Lift part {}.", n % 3))
         };
         edits.push(Edit::Step(StepEdit::Set {
             id: StepId(id(n)),
@@ -229,7 +226,7 @@ fn splitting_makes_the_second_half_a_step_right_behind(manual: Manual) {
 fn renaming_a_part_reaches_every_sentence(manual: Manual) {
     let (next, _) =
         manual.apply(&Edit::Part(PartEdit::Rename { id: PartId(id(101)), name: "hinge".into() }), "ann").unwrap();
-    assert_eq!(next.steps[&StepId(id(1))].actions[0].text, "Lift hinge.");
+    assert_eq!(next.steps[&StepId(id(1))].actions[0].text.as_deref(), Some("Lift hinge."));
     assert_eq!(next.cautions[&CautionId(id(400))].text, "Mind hinge.");
 }
 

@@ -178,7 +178,7 @@ fn a_statement_becomes_a_step_once(kettle: Kettle) {
     let hot = &heard.statements.iter().find(|h| h.statement.text.starts_with("The heeter is hot")).unwrap().statement;
     let (id, edit) = kettle.manual.step_from(kettle.id, hot);
     let next = kettle.manual.apply(&edit, "Ann").unwrap().0;
-    assert_eq!(next.steps[&id].actions[0].text, hot.text);
+    assert_eq!(next.steps[&id].actions[0].text, Some(hot.text.clone()));
     assert!(next.apply(&edit, "Ann").is_err(), "asked for twice, it is one step");
     let row = next.hear_anew(kettle.id, &kettle.source);
     let row = row.statements.iter().find(|h| h.statement.start == hot.start).unwrap();

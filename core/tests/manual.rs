@@ -188,11 +188,8 @@ fn a_step_from_a_statement_keeps_its_evidence(mixer: Drafted) {
     let evidence =
         Evidence::Recording { recording: mixer.recording, start: 3, end: 9, from_ms: Some(1), to_ms: Some(2) };
     let action = Action {
-        id: ActionId(Uuid::from_u128(40)),
-        act: Act::Place,
-        parts: vec![],
-        text: "Turn it over.".into(),
         evidence: vec![evidence.clone()],
+        ..Action::typed(ActionId(Uuid::from_u128(40)), Act::Place, vec![], "Turn it over.")
     };
     let id = StepId(Uuid::from_u128(41));
     let add = |actions| {

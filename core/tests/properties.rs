@@ -115,13 +115,7 @@ fn teardown(deeds: &[Deed]) -> Manual {
         match deed {
             Deed::Remove => {
                 let part = PartId(id(1));
-                let action = Action {
-                    id: ActionId(id(2)),
-                    act: Act::Remove,
-                    parts: vec![part],
-                    text: "Take it off.".into(),
-                    evidence: vec![],
-                };
+                let action = Action::typed(ActionId(id(2)), Act::Remove, vec![part], "Take it off.");
                 edits.push(Edit::Part(PartEdit::Add { id: part, name: format!("part {n}") }));
                 edits.push(Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
             }
@@ -196,7 +190,7 @@ proptest! {
     #[test]
     fn an_authors_words_never_become_markup(title in "[ -~]{1,40}", line in "[ -~äé漢]{1,60}") {
         prop_assume!(!title.trim().is_empty() && !line.trim().is_empty());
-        let action = Action { id: ActionId(Uuid::from_u128(2)), act: Act::Place, parts: vec![], text: line.clone(), evidence: vec![] };
+        let action = Action::typed(ActionId(Uuid::from_u128(2)), Act::Place, vec![], &line);
         let add = Edit::Step(StepEdit::Add { id: StepId(Uuid::from_u128(1)), phase: Phase::Teardown, after: None, title: title.clone(), actions: vec![action] });
         let manual = Manual::new(ManualId(Uuid::nil()), "Guide", "").apply(&add, "Ann").unwrap().0;
         let text = publish::markdown(&manual);

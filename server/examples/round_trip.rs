@@ -73,8 +73,7 @@ async fn build(store: &Store, id: ManualId) -> Result<Built, Box<dyn std::error:
         let step = StepId(Uuid::now_v7());
         let title = format!("Remove the cover {n}");
         let text = format!("Remove four PH1 screws, 8 mm, from the cover {n}. Lift off the cover {n}.");
-        let actions =
-            vec![Action { id: ActionId(Uuid::now_v7()), act: Act::Remove, parts: vec![], text, evidence: vec![] }];
+        let actions = vec![Action::typed(ActionId(Uuid::now_v7()), Act::Remove, vec![], &text)];
         let group = GroupId(Uuid::now_v7());
         let set = |field| Edit::Fastener(FastenerEdit::Set { id: group, field });
         let after = built.steps.last().copied();

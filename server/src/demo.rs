@@ -120,7 +120,7 @@ impl Desk {
         let Some(step) = self.manual.steps.get(&id) else { return };
         let reworded = step.actions.iter().enumerate().filter_map(|(i, a)| match texts.get(i) {
             Some(None) => None,
-            Some(Some(text)) => Some(Action { text: (*text).to_owned(), ..a.clone() }),
+            Some(Some(text)) => Some(Action { text: Some((*text).to_owned()), said: false, ..a.clone() }),
             None => Some(a.clone()),
         });
         let actions = reworded.collect();

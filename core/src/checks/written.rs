@@ -156,13 +156,9 @@ impl Writer {
         let (head, says) = line.split_once(": ").unwrap_or((line, ""));
         let (title, tools) = head.split_once(" with ").unwrap_or((head, ""));
         let removed = title.strip_prefix("Remove the ").map(|part| self.part(part));
-        let actions = vec![Action {
-            id: self.ids.make(ActionId),
-            act: removed.map_or(Act::Place, |_| Act::Remove),
-            parts: removed.into_iter().collect(),
-            text: if says.is_empty() { title.to_owned() } else { says.to_owned() },
-            evidence: Vec::new(),
-        }];
+        let act = removed.map_or(Act::Place, |_| Act::Remove);
+        let text = if says.is_empty() { title } else { says };
+        let actions = vec![Action::typed(self.ids.make(ActionId), act, removed.into_iter().collect(), text)];
         let id = self.ids.make(StepId);
         let after = self.last_step;
         self.edit(Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title: title.to_owned(), actions }));

@@ -38,13 +38,7 @@ pub fn manual(text: &str) -> Manual {
         });
         while steps.len() < number {
             let id = ids.make(StepId);
-            let action = Action {
-                id: ids.make(ActionId),
-                act: Act::Remove,
-                parts: vec![part],
-                text: "Take it out.".into(),
-                evidence: vec![],
-            };
+            let action = Action::typed(ids.make(ActionId), Act::Remove, vec![part], "Take it out.");
             let title = format!("Remove the {}", m.part_name(part));
             let after = steps.last().copied();
             edit(&mut m, Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title, actions: vec![action] }));

@@ -33,7 +33,7 @@ fn block(manual: &Manual, step: &Step, number: usize) -> StepBlock {
     lines.extend((!variants.is_empty()).then(|| line(LineKind::Variants, variants)));
     lines.extend(step.posture.map(|p| line(LineKind::Posture, p.label())));
     lines.extend(manual.cautions_of(step.id).map(|c| line(LineKind::Caution, &c.text)));
-    lines.extend(step.actions.iter().map(|a| line(LineKind::Act, &a.text)));
+    lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
     lines.extend(
         manual
             .groups_of(step.id)

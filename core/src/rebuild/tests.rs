@@ -34,13 +34,7 @@ fn teardown(script: &str) -> Manual {
                     manual = apply(&manual, Edit::Part(PartEdit::Add { id: part, name: rest.to_owned() }));
                 }
                 let act = if verb == "peel" { Act::Peel } else { Act::Remove };
-                let action = Action {
-                    id: ids.make(ActionId),
-                    act,
-                    parts: vec![part],
-                    text: line.to_owned(),
-                    evidence: Vec::new(),
-                };
+                let action = Action::typed(ids.make(ActionId), act, vec![part], line);
                 manual =
                     apply(&manual, Edit::Step(StepEdit::Set { id: step, field: StepField::Actions(vec![action]) }));
             }
@@ -50,8 +44,7 @@ fn teardown(script: &str) -> Manual {
                     "unplug" => Act::Unplug,
                     _ => Act::Discharge,
                 };
-                let (id, parts) = (ids.make(ActionId), Vec::new());
-                let sentence = Action { id, act, parts, text: line.to_owned(), evidence: Vec::new() };
+                let sentence = Box::new(Action::typed(ids.make(ActionId), act, Vec::new(), line));
                 let edit = StepEdit::Sentence { id: step, sentence: SentenceEdit::Add { sentence, after: None } };
                 manual = apply(&manual, Edit::Step(edit));
             }

@@ -3,7 +3,7 @@
 use super::{Row, Store, StoreError, edits, rows, to_json};
 use crate::entity::manual;
 use paso_core::finding::Stop;
-use paso_core::ids::{ManualId, StepId};
+use paso_core::ids::{ActionId, ManualId, StepId};
 use paso_core::manual::{Manual, Source, draft};
 use sea_orm::sea_query::Expr;
 use sea_orm::{ActiveModelTrait, ColumnTrait, ConnectionTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set};
@@ -35,6 +35,8 @@ pub struct ManualView {
     pub seq: i64,
     pub manual: Manual,
     pub order: Vec<StepId>,
+    /// What act, parts and roles of each sentence make; what readers see of those that have no words of their own.
+    pub worded: BTreeMap<ActionId, String>,
     pub can_undo: bool,
     pub can_redo: bool,
     pub archived: bool,
@@ -149,6 +151,7 @@ impl Store {
         Ok(ManualView {
             seq: row.seq,
             order: manual.order(),
+            worded: manual.wordings(),
             can_undo: paso_core::manual::next_undo(&entries).is_some(),
             can_redo: paso_core::manual::next_redo(&entries).is_some(),
             archived: row.archived,

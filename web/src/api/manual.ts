@@ -1,7 +1,7 @@
 /** Hooks for the manual that is open: the manual itself, its edits, and what each stop asks of the server. */
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
-import { api, type Edit, type ManualView, must, type Wanted } from "./client";
+import { api, type Edit, type ManualView, must, type Step, type Wanted } from "./client";
 import { Outbox, type Result } from "./outbox";
 
 export type OpenManual = {
@@ -20,6 +20,12 @@ export function useManual(): OpenManual {
   const open = useContext(ManualContext);
   if (!open) throw new Error("outside a manual");
   return open;
+}
+
+/** The words that readers see of a sentence. */
+export function useWording(): (sentence: Step["actions"][number]) => string {
+  const { worded } = useManual().view;
+  return (sentence) => sentence.text ?? worded[sentence.id] ?? "";
 }
 
 export function useManualQuery(id: string) {

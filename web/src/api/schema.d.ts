@@ -623,9 +623,13 @@ export interface components {
             act: components["schemas"]["Act"];
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["ActionId"];
+            /** @description Parts that it moves or works on. */
             parts: components["schemas"]["PartId"][];
-            /** @description The sentence that readers see. */
-            text: string;
+            roles?: components["schemas"]["Roles"];
+            /** @description The words of its own are the speaker's: they give way as soon as an author puts act, part or role right. */
+            said?: boolean;
+            /** @description Words of its own; without them readers see what act, parts and roles make. */
+            text?: string | null;
         };
         /**
          * Format: uuid
@@ -2163,6 +2167,10 @@ export interface components {
              * @description The newest edit; send it along with every edit.
              */
             seq: number;
+            /** @description What act, parts and roles of each sentence make; what readers see of those that have no words of their own. */
+            worded: {
+                [key: string]: string;
+            };
         };
         /** @description What stands beside a step, worded for people. */
         MarginRow: {
@@ -2722,6 +2730,64 @@ export interface components {
             mix_ups: components["schemas"]["MixUp"][];
             only_length: components["schemas"]["OnlyLength"][];
         };
+        /** @description One role of a sentence, as an author sets it. */
+        RoleField: {
+            things: string[];
+        } | {
+            groups: components["schemas"]["GroupId"][];
+        } | {
+            by: string | null;
+        } | {
+            places: components["schemas"]["Whereabouts"][];
+        } | {
+            manner: string[];
+        } | {
+            until: string | null;
+        } | {
+            measures: components["schemas"]["Measure"][];
+        };
+        /** @description What a sentence is worded from beside act and parts. */
+        Roles: {
+            /**
+             * @description Tool or material.
+             * @default null
+             */
+            by: string | null;
+            /**
+             * @description The screws that it turns: count, size and what they hold are read off these groups.
+             * @default []
+             */
+            groups: components["schemas"]["GroupId"][];
+            /**
+             * @description The heat that it applies: temperature and time are read off these settings.
+             * @default []
+             */
+            heats: components["schemas"]["HeatId"][];
+            /** @default [] */
+            manner: string[];
+            /**
+             * @description Temperatures, times, angles and torques, as told.
+             * @default []
+             */
+            measures: components["schemas"]["Measure"][];
+            /** @default [] */
+            places: components["schemas"]["Whereabouts"][];
+            /**
+             * @description Screws as told, where no group is known.
+             * @default []
+             */
+            screws: components["schemas"]["ScrewGroup"][];
+            /**
+             * @description What else it is done to: things that are no parts of the manual, without articles ("left latch").
+             * @default []
+             */
+            things: string[];
+            /**
+             * @description "the latch clicks"
+             * @default null
+             */
+            until: string | null;
+        };
         /** @description One way to the target. */
         RouteRow: {
             /** @description What a job has to rule out to be cut along this way. */
@@ -2754,6 +2820,15 @@ export interface components {
          * @enum {string}
          */
         RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
+        /** @description Screws of one size among those of an act. */
+        ScrewGroup: {
+            bit?: string | null;
+            /** Format: int32 */
+            count?: number | null;
+            drive?: components["schemas"]["Drive"] | null;
+            /** Format: double */
+            length_mm?: number | null;
+        };
         /** @description All that the stop shows. */
         ScrewsView: {
             bits: components["schemas"]["Bits"];
@@ -2862,11 +2937,14 @@ export interface components {
         };
         /** @description One field of a sentence. */
         SentenceField: {
-            text: string;
+            /** @description Words of its own; `None`: it is worded from what it tells. */
+            text: string | null;
         } | {
             act: components["schemas"]["Act"];
         } | {
             parts: components["schemas"]["PartId"][];
+        } | {
+            role: components["schemas"]["RoleField"];
         };
         /** @description A finding that stands no longer in the way. */
         SetAside: {
@@ -3447,6 +3525,11 @@ export interface components {
             tool_change: number;
             /** Format: double */
             turn: number;
+        };
+        /** @description Where something is done: a preposition and a thing with its article, "under the lid". */
+        Whereabouts: {
+            preposition: string;
+            thing: string;
         };
         /** @description One reason for a condition. */
         Why: {

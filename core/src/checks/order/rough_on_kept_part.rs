@@ -34,7 +34,7 @@ const ROUGH: [&str; 12] = [
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     let manual = case.manual;
-    let rough: BTreeMap<_, _> = manual.steps.values().filter_map(|s| Some((s.id, how(s)?))).collect();
+    let rough: BTreeMap<_, _> = manual.steps.values().filter_map(|s| Some((s.id, how(manual, s)?))).collect();
     if rough.is_empty() {
         return Vec::new();
     }
@@ -68,8 +68,9 @@ fn of_job(
     out
 }
 
-fn how(step: &Step) -> Option<&'static str> {
-    let says = |words: &str| step.actions.iter().any(|a| a.text.to_lowercase().replace('’', "'").contains(words));
+fn how(manual: &Manual, step: &Step) -> Option<&'static str> {
+    let says =
+        |words: &str| step.actions.iter().any(|a| manual.sentence(a).to_lowercase().replace('’', "'").contains(words));
     ROUGH.into_iter().find(|words| says(words))
 }
 

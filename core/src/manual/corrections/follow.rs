@@ -85,7 +85,10 @@ impl Manual {
             let mut told: Vec<&mut Action> = step.actions.iter_mut().filter(|a| words.bear(&a.evidence)).collect();
             let alone = told.len() == 1;
             for action in told.iter_mut().filter(|a| alone || a.moves()) {
-                action.parts.clone_from(&parts);
+                if action.parts != parts {
+                    action.corrected();
+                    action.parts.clone_from(&parts);
+                }
             }
         }
     }
@@ -158,7 +161,8 @@ mod tests {
     #[case("pump", 3)]
     fn a_corrected_part_is_the_one_that_moves(#[case] name: &str, #[case] parts: usize) {
         let manual = corrected(2, "/parts/0/what", json!(name));
-        let step = manual.steps.values().find(|s| s.actions.iter().any(|a| a.text.starts_with("Remove"))).unwrap();
+        let step =
+            manual.steps.values().find(|s| s.actions.iter().any(|a| manual.sentence(a).starts_with("Remove"))).unwrap();
         let moved: Vec<&str> = step.actions.last().unwrap().parts.iter().map(|p| manual.part_name(*p)).collect();
         assert_eq!((moved, manual.parts.len()), (vec![name], parts));
     }

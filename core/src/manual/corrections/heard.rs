@@ -186,8 +186,7 @@ impl Manual {
             to_ms: statement.to_ms,
         }];
         let act = statement.facts.acts.first().map_or(Act::Place, |a| a.act);
-        let text = statement.text.clone();
-        let action = Action { id: ActionId(seed("action")), act, parts: Vec::new(), text, evidence };
+        let action = Action { evidence, ..Action::typed(ActionId(seed("action")), act, Vec::new(), &statement.text) };
         let id = StepId(seed("step"));
         let after = self.steps_in(phase).last().map(|s| s.id);
         let title = statement.text.chars().take(MAX_CHARS).collect();

@@ -8,16 +8,15 @@ use super::device::DeviceTold;
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
-use crate::labels::Label;
 use crate::manual::edits::refusal::MAX_TITLE;
 use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
     self, Act, ConnectorFact, Deed, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
-    Statement, StatementKind,
+    ScrewGroup, Statement, StatementKind,
 };
-use crate::units::Quantity;
+use crate::units::{Measure, Quantity, Span, celsius, seconds};
 
 /// One recording with its reading, as input of a draft.
 pub struct Source<'a> {
@@ -96,8 +95,10 @@ impl Drafter {
             let action = Action {
                 id: self.ids.make(ActionId),
                 act: statement.map_or(deed.act, |s| act_told(deed, s)),
+                roles: roles(deed, &self.names_of(&parts)),
                 parts,
-                text: own.map_or_else(|| reading::sentence(deed), |s| sentence(&s.text)),
+                text: own.map(|s| sentence(&s.text)),
+                said: own.is_some(),
                 evidence: vec![evidence],
             };
             self.add(id, action);
@@ -147,18 +148,20 @@ impl Drafter {
         };
         let parts = self.parts_of(statement, evidence);
         if more && !self.told_again(step, statement) && !self.fills(step, statement, evidence) {
-            let action = Action {
-                id: self.ids.make(ActionId),
-                act: act_of(statement),
-                parts: parts.clone(),
-                text: told_by_itself(statement),
-                evidence: vec![evidence.clone()],
-            };
+            let action = self.told_by_itself(statement, evidence, &parts);
             self.add(step, action);
         }
+        let mut groups = Vec::new();
         for f in &statement.facts.fasteners {
-            self.fastener(f, step, evidence, phase, how_counted(&statement.text));
+            // The deed knows what screws hold from all that was said before; the statement only from its own words.
+            let held = self.held(step, f, evidence);
+            let fact = FastenerFact { what: held.or(f.what.clone()), ..f.clone() };
+            if phase == Phase::Rebuild && [&fact, f].into_iter().any(|f| self.refit(f, evidence)) {
+                continue;
+            }
+            groups.push(self.fastener(&fact, step, evidence, how_counted(&statement.text)));
         }
+        self.turned(step, &groups, evidence);
         self.tightness(statement, evidence);
         self.stored(statement);
         for c in statement.facts.connectors.iter().filter(|_| phase == Phase::Teardown) {
@@ -184,23 +187,86 @@ impl Drafter {
     /// "… and pry the ring off. Remove the ring.": the deeds count that as one, and so does the step.
     fn told_again(&self, step: StepId, statement: &Statement) -> bool {
         let Some(told) = statement.facts.acts.first() else { return false };
-        let names = |a: &Action| told.objects.iter().any(|o| a.text.to_lowercase().contains(&o.to_lowercase()));
+        let names = |a: &Action| {
+            let words = self.manual.sentence(a).to_lowercase();
+            told.objects.iter().any(|o| words.contains(&o.to_lowercase()))
+        };
         self.manual.steps.get(&step).is_some_and(|s| s.actions.iter().any(|a| a.act == told.act && names(a)))
+    }
+
+    fn names_of(&self, parts: &[PartId]) -> Vec<String> {
+        parts.iter().map(|p| self.manual.part_name(*p).to_owned()).collect()
+    }
+
+    /// The sentence of a statement that no deed was read from: screws by their facts, else the speech.
+    fn told_by_itself(&mut self, statement: &Statement, evidence: &Evidence, parts: &[PartId]) -> Action {
+        let facts = match &statement.facts.fasteners[..] {
+            [group] if !reading::is_order(&statement.text) && statement.doubts.is_empty() => Some(group),
+            _ => None,
+        };
+        let roles = Roles {
+            things: facts.and_then(|f| f.what.clone()).into_iter().collect(),
+            screws: facts.map(sized).into_iter().collect(),
+            ..Roles::default()
+        };
+        Action {
+            id: self.ids.make(ActionId),
+            act: facts.map_or_else(|| act_of(statement), |f| turning(f.op)),
+            parts: if facts.is_some() { Vec::new() } else { parts.to_vec() },
+            roles,
+            text: facts.is_none().then(|| sentence(&statement.text)),
+            said: facts.is_none(),
+            evidence: vec![evidence.clone()],
+        }
+    }
+
+    /// What the screws of a fact hold, by the one sentence that turns them.
+    fn held(&self, step: StepId, fact: &FastenerFact, evidence: &Evidence) -> Option<String> {
+        let tells = |a: &&Action| a.act == turning(fact.op) && a.evidence.contains(evidence);
+        let mut row = self.manual.steps.get(&step)?.actions.iter().filter(tells);
+        let one = row.next().filter(|_| row.next().is_none())?;
+        one.roles.things.first().filter(|t| !matches!(t.as_str(), "screws" | "part" | "parts")).cloned()
+    }
+
+    /// The sentences that turn screws tell of their groups: of one group each where there are as many, else one of all.
+    fn turned(&mut self, step: StepId, groups: &[GroupId], evidence: &Evidence) {
+        let manual = &mut self.manual;
+        let Some(step) = manual.steps.get_mut(&step) else { return };
+        for op in [FastenerOp::Remove, FastenerOp::Loosen] {
+            let told: Vec<GroupId> = groups.iter().filter(|g| manual.fasteners[g].op == op).copied().collect();
+            let tells = |a: &&mut Action| a.act == turning(op) && a.evidence.contains(evidence);
+            let mut sentences: Vec<&mut Action> = step.actions.iter_mut().filter(tells).collect();
+            match &mut sentences[..] {
+                // Sizes that the facts do not know stay as they were told.
+                [one] if told.len() < one.roles.screws.len() => {}
+                [one] => {
+                    if let ([group], [screws]) = (&told[..], &one.roles.screws[..])
+                        && let Some(group) = manual.fasteners.get_mut(group)
+                    {
+                        complete(group, screws);
+                    }
+                    one.roles.groups.extend(told);
+                }
+                row if row.len() == told.len() => {
+                    row.iter_mut().zip(told).for_each(|(a, g)| a.roles.groups.push(g));
+                }
+                _ => {}
+            }
+        }
     }
 
     /// "Undo the screws of the cover." gets the count and size that are told beside it; so nothing is told twice.
     fn fills(&mut self, step: StepId, statement: &Statement, evidence: &Evidence) -> bool {
         let [group] = &statement.facts.fasteners[..] else { return false };
-        let act = match group.op {
-            FastenerOp::Remove => Act::Unscrew,
-            FastenerOp::Loosen => Act::Loosen,
-            FastenerOp::Install => Act::Drive,
-            FastenerOp::Tighten => Act::Tighten,
-        };
         let Some(step) = self.manual.steps.get_mut(&step) else { return false };
-        let open = |a: &&mut Action| a.act == act && !tells_how_many(&a.text);
+        let told = |s: &ScrewGroup| s.count.is_some() && s.count != group.count;
+        let open = |a: &&mut Action| {
+            let unplaced = a.roles.things.is_empty() || a.roles.screws.iter().all(|s| s.count.is_none());
+            a.act == turning(group.op) && a.roles.groups.is_empty() && unplaced && !a.roles.screws.iter().any(told)
+        };
         let Some(action) = step.actions.iter_mut().find(open).filter(|_| group.count.is_some()) else { return false };
-        action.text = screws_told(group);
+        action.corrected();
+        action.roles.screws = vec![sized(group)];
         action.evidence.push(evidence.clone());
         step.evidence.push(evidence.clone());
         true
@@ -245,10 +311,7 @@ impl Drafter {
         out
     }
 
-    fn fastener(&mut self, fact: &FastenerFact, step: StepId, evidence: &Evidence, phase: Phase, how: HowCounted) {
-        if phase == Phase::Rebuild && self.refit(fact, evidence) {
-            return;
-        }
+    fn fastener(&mut self, fact: &FastenerFact, step: StepId, evidence: &Evidence, how: HowCounted) -> GroupId {
         let holds = fact.what.iter().map(|w| self.part(w, evidence)).collect();
         let claims = fact.count.map(|count| CountClaim { count, how, evidence: Some(evidence.clone()) });
         let group = FastenerGroup {
@@ -263,8 +326,10 @@ impl Drafter {
             evidence: vec![evidence.clone()],
             ..FastenerGroup::new(self.ids.make(GroupId), step)
         };
-        self.last_group = Some(group.id);
-        self.manual.fasteners.insert(group.id, group);
+        let id = group.id;
+        self.last_group = Some(id);
+        self.manual.fasteners.insert(id, group);
+        id
     }
 
     /// "Tighten them to 0.4 newton metres": for the one group that the sentence speaks of.
@@ -351,17 +416,22 @@ impl Drafter {
     fn heat(&mut self, fact: &HeatFact, step: StepId, evidence: &Evidence) {
         let target = fact.target.as_ref().map(|t| self.part(t, evidence));
         let id = self.ids.make(HeatId);
+        let row = self.manual.steps.get_mut(&step).into_iter().flat_map(|s| &mut s.actions);
+        let mut warms = row.filter(|a| a.act == Act::Heat && a.evidence.contains(evidence));
+        let (mut temperature, mut dwell) = (fact.temperature, fact.dwell);
+        if let (Some(action), None) = (warms.next(), warms.next()) {
+            action.roles.heats.push(id);
+            // The setting stands for both from here on, so it takes what only the deed knew.
+            let told = |q: Quantity| action.roles.measures.iter().find(|m| m.quantity == q);
+            let ends = |m: &Measure| (m.value, m.to.unwrap_or(m.value));
+            temperature = temperature
+                .or(told(Quantity::Temperature).map(ends).map(|(a, b)| Span { low: celsius(a), high: celsius(b) }));
+            dwell =
+                dwell.or(told(Quantity::Duration).map(ends).map(|(a, b)| Span { low: seconds(a), high: seconds(b) }));
+        }
         self.manual.heats.insert(
             id,
-            Heat {
-                id,
-                step,
-                source: fact.source,
-                target,
-                temperature: fact.temperature,
-                dwell: fact.dwell,
-                evidence: vec![evidence.clone()],
-            },
+            Heat { id, step, source: fact.source, target, temperature, dwell, evidence: vec![evidence.clone()] },
         );
     }
 
@@ -437,35 +507,41 @@ fn stands_for_itself(statement: &Statement) -> bool {
             || reading::is_order(&statement.text) && !facts.acts.is_empty() && facts.cautions.is_empty())
 }
 
-/// The sentence of a statement that no deed was read from: an order as it was said, screws by their facts, else the speech.
-fn told_by_itself(statement: &Statement) -> String {
-    match &statement.facts.fasteners[..] {
-        [group] if !reading::is_order(&statement.text) && statement.doubts.is_empty() => screws_told(group),
-        _ => sentence(&statement.text),
+/// What a sentence keeps of a deed beside its act and the parts that it moves.
+fn roles(deed: &Deed, parts: &[String]) -> Roles {
+    let known = |w: &&String| parts.iter().any(|p| p.eq_ignore_ascii_case(w));
+    Roles {
+        things: deed.what.iter().filter(|w| !known(w)).cloned().collect(),
+        screws: deed.screws(),
+        by: deed.by.clone(),
+        places: deed.places.clone(),
+        manner: deed.manner.clone(),
+        until: deed.until.clone(),
+        measures: deed.measures.clone(),
+        ..Roles::default()
     }
 }
 
-fn tells_how_many(text: &str) -> bool {
-    const WORDS: [&str; 9] = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
-    text.split(' ').any(|w| WORDS.contains(&w) || w.chars().all(|c| c.is_ascii_digit()))
+fn sized(f: &FastenerFact) -> ScrewGroup {
+    let length_mm = f.length.map(crate::units::in_millimetres);
+    ScrewGroup { count: f.count, drive: f.drive, bit: f.bit.clone(), length_mm }
 }
 
-/// "Undo 4 PH1 screws (12 mm) of the cover."
-fn screws_told(f: &FastenerFact) -> String {
-    let verb = match f.op {
-        FastenerOp::Remove => "Undo",
-        FastenerOp::Loosen => "Loosen",
-        FastenerOp::Install => "Drive in",
-        FastenerOp::Tighten => "Tighten",
-    };
-    let count = f.count.map_or("the".to_owned(), |n| n.to_string());
-    let kind =
-        f.bit.clone().or_else(|| f.drive.map(|d| d.label().to_owned())).map_or(String::new(), |k| format!(" {k}"));
-    let noun = if f.count == Some(1) { "screw" } else { "screws" };
-    let length = f.length.map(crate::units::in_millimetres).map(crate::units::number);
-    let length = length.map_or(String::new(), |mm| format!(" ({mm} mm)"));
-    let of = f.what.as_deref().map_or(String::new(), |w| format!(" of the {w}"));
-    format!("{verb} {count}{kind} {noun}{length}{of}.")
+/// The group stands for the figures of its sentence from here on, so it takes what only the deed knew.
+fn complete(group: &mut FastenerGroup, told: &ScrewGroup) {
+    group.count = group.count.or(told.count);
+    group.drive = group.drive.or(told.drive);
+    group.bit = group.bit.take().or(told.bit.clone());
+    group.length = group.length.or(told.length_mm.map(crate::units::millimetres));
+}
+
+fn turning(op: FastenerOp) -> Act {
+    match op {
+        FastenerOp::Remove => Act::Unscrew,
+        FastenerOp::Loosen => Act::Loosen,
+        FastenerOp::Install => Act::Drive,
+        FastenerOp::Tighten => Act::Tighten,
+    }
 }
 
 /// The act of a deed. What was peeled off has glue to renew: the rebuild must know.
@@ -621,7 +697,7 @@ mod tests {
     fn each_act_is_a_sentence_with_its_evidence() {
         let manual = drafted("[0:00] Undo two screws of the lid and take the lid off, then we unplug the fan cable.");
         let step = manual.steps_in(Phase::Teardown)[0];
-        let sentences: Vec<&str> = step.actions.iter().map(|a| a.text.as_str()).collect();
+        let sentences: Vec<String> = step.actions.iter().map(|a| manual.sentence(a)).collect();
         assert_eq!(sentences, ["Undo the two screws of the lid.", "Remove the lid."]);
         assert!(step.actions.iter().all(|a| a.evidence.len() == 1));
         // Only what moves a part names it: the rebuild undoes the others from their own records.
@@ -634,15 +710,15 @@ mod tests {
             "[0:00] Take the bowl off. There's one screw here, one here and one here.\n\n[0:05] So three screws Phillips one \
             and they're twelve millimetres long.\n\n[0:10] They hold the bottom cover. Take the bottom cover off.",
         );
-        let all: Vec<&str> = manual.steps.values().flat_map(|s| &s.actions).map(|a| a.text.as_str()).collect();
+        let all: Vec<String> = manual.steps.values().flat_map(|s| &s.actions).map(|a| manual.sentence(a)).collect();
         assert_eq!(all.iter().filter(|t| t.contains("screw")).count(), 1, "{all:?}");
     }
 
     #[test]
     fn an_order_that_no_deed_was_read_from_stands_as_it_was_said() {
         let manual = drafted("[0:00] Take off the lid. Check that nothing rattles. Take out the fan.");
-        let all: Vec<&str> = manual.steps.values().flat_map(|s| &s.actions).map(|a| a.text.as_str()).collect();
-        assert!(all.contains(&"Check that nothing rattles."), "{all:?}");
+        let all: Vec<String> = manual.steps.values().flat_map(|s| &s.actions).map(|a| manual.sentence(a)).collect();
+        assert!(all.iter().any(|s| s == "Check that nothing rattles."), "{all:?}");
     }
 
     #[test]

@@ -106,7 +106,8 @@ fn moved(manual: &Manual, step: &Step) -> BTreeSet<String> {
 /// What a step told again adds to the step of the manual.
 fn told_again(manual: &Manual, more: &Manual, new: StepId, old: StepId) -> ToldAgain {
     let (step, known) = (&more.steps[&new], &manual.steps[&old]);
-    let fresh = |a: &&Action| known.actions.iter().all(|k| k.act != a.act && !k.text.eq_ignore_ascii_case(&a.text));
+    let same = |k: &Action, a: &Action| manual.sentence(k).eq_ignore_ascii_case(&more.sentence(a));
+    let fresh = |a: &&Action| known.actions.iter().all(|k| k.act != a.act && !same(k, a));
     let claims = more.groups_of(new).filter_map(|g| {
         let group = manual.groups_of(old).find(|k| alike(manual, k, more, g))?;
         Some(ClaimAgain { group: group.id, claim: g.claims.first()?.clone() })

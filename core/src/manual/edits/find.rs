@@ -7,7 +7,7 @@ use super::edit::Apply;
 use super::place::Touched;
 use super::refusal::{MAX_TEXT, MAX_TITLE, Refusal, note, text};
 use crate::ids::*;
-use crate::manual::{Aspect, Manual, Phase};
+use crate::manual::{Action, Aspect, Manual, Phase, Roles, Step};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -96,8 +96,8 @@ fn visit_step(manual: &mut Manual, id: StepId, seen: &mut impl FnMut(Spot<'_>)) 
         seen(title(Aspect::Steps, id.0, "stage", stage));
     }
     seen(title(Aspect::Steps, id.0, "title", &mut step.title));
-    for action in &mut step.actions {
-        seen(words(Aspect::Steps, id.0, "sentence", &mut action.text));
+    for text in step.actions.iter_mut().flat_map(Action::texts) {
+        seen(words(Aspect::Steps, id.0, "sentence", text));
     }
     for branch in &mut step.branches {
         seen(words(Aspect::Steps, id.0, "branch", &mut branch.condition));
@@ -158,6 +158,15 @@ impl Wanted {
         text("find", &self.find, MAX_WANTED).map(drop)
     }
 
+    /// Writes something else in its place, and says whether it stood there.
+    fn put(&self, hay: &mut String, with: &str) -> bool {
+        let places = self.places(hay);
+        for place in places.iter().rev() {
+            hay.replace_range(place.clone(), with);
+        }
+        !places.is_empty()
+    }
+
     /// Where it stands in a text, in bytes; none inside another.
     fn places(&self, hay: &str) -> Vec<std::ops::Range<usize>> {
         let same = |a: char, b: char| a == b || (!self.match_case && a.to_lowercase().eq(b.to_lowercase()));
@@ -195,7 +204,7 @@ impl Manual {
     pub fn find(&self, wanted: &Wanted) -> Result<Vec<TextHit>, Refusal> {
         wanted.check()?;
         let mut out = Vec::new();
-        visit(&mut self.clone(), |spot| {
+        visit(&mut self.spelt_out(), |spot| {
             let places = wanted.places(spot.text);
             if places.is_empty() {
                 return;
@@ -213,21 +222,29 @@ impl Manual {
         Ok(out)
     }
 
+    /// With every sentence as readers see it.
+    fn spelt_out(&self) -> Manual {
+        let mut shown = self.clone();
+        for (id, step) in &mut shown.steps {
+            for (action, here) in step.actions.iter_mut().zip(&self.steps[id].actions) {
+                action.text = Some(self.sentence(here));
+                action.roles = Roles::default();
+            }
+        }
+        shown
+    }
+
     fn replace(&mut self, wanted: &Wanted, with: &str, touched: &mut Touched) -> Result<(), Refusal> {
-        wanted.check()?;
+        let found = self.find(wanted)?.len();
         let with = note("with", with, MAX_TEXT)?;
         let mut wrong = None;
-        let mut found = 0;
         visit(self, |spot| {
             let places = wanted.places(spot.text);
             if places.is_empty() {
                 return;
             }
-            found += places.len();
             touched.add(spot.aspect, spot.id);
-            for place in places.into_iter().rev() {
-                spot.text.replace_range(place, &with);
-            }
+            wanted.put(spot.text, &with);
             let check = if spot.may_be_empty { note } else { text };
             if let Err(refusal) = check("with", spot.text, spot.longest) {
                 wrong.get_or_insert((spot.what, refusal));
@@ -241,7 +258,25 @@ impl Manual {
             let problem = format!("“{}” stands nowhere in this manual. Nothing was replaced.", wanted.find);
             return Err(Refusal::invalid("find", problem));
         }
+        self.replace_in_worded(wanted, &with, touched)?;
         self.check_names_differ()
+    }
+
+    /// What no name and no role of a worded sentence took up is in its wording: the sentence gets words of its own.
+    fn replace_in_worded(&mut self, wanted: &Wanted, with: &str, touched: &mut Touched) -> Result<(), Refusal> {
+        let still = |(step, a): (StepId, &Action)| {
+            let mut words = self.sentence(a);
+            wanted.put(&mut words, with).then_some((step, a.id, words))
+        };
+        let worded = self.steps.values().flat_map(|s| s.actions.iter().map(|a| (s.id, a)));
+        let worded: Vec<_> = worded.filter(|(_, a)| a.text.is_none()).filter_map(still).collect();
+        for (step, id, words) in worded {
+            let step = self.change_entity::<Step>(step, touched)?;
+            for action in step.actions.iter_mut().filter(|a| a.id == id) {
+                action.text = Some(text("with", &words, MAX_TEXT)?);
+            }
+        }
+        Ok(())
     }
 
     fn check_names_differ(&self) -> Result<(), Refusal> {

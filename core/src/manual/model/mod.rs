@@ -1,5 +1,6 @@
 //! What a manual holds: one file an aspect, its entities with the edits that change them.
 
+pub(super) mod actions;
 pub(super) mod cautions;
 pub(super) mod connectors;
 pub(super) mod evidence;
@@ -20,5 +21,6 @@ pub(super) mod sentences;
 pub(super) mod set_aside;
 pub(super) mod steps;
 pub(super) mod supply;
+pub(super) mod typed;
 pub(super) mod variants;
 pub(super) mod weights;

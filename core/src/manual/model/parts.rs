@@ -172,7 +172,7 @@ impl Manual {
         Ok(())
     }
 
-    fn user_of(&self, id: PartId) -> Option<String> {
+    pub(super) fn user_of(&self, id: PartId) -> Option<String> {
         if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
             return Some(format!("the step “{}”", step.title));
         }
@@ -200,7 +200,9 @@ impl Manual {
             step.title = rename_in(&step.title, &old, &name);
             step.note = step.note.take().map(|n| rename_in(&n, &old, &name));
             for action in &mut step.actions {
-                action.text = rename_in(&action.text, &old, &name);
+                for words in action.texts() {
+                    *words = rename_in(words, &old, &name);
+                }
             }
         }
         for caution in self.cautions.values_mut() {

@@ -6,7 +6,7 @@
 use crate::ids::*;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
-use crate::manual::{Action, Manual, Part, Step};
+use crate::manual::{Action, FastenerGroup, Manual, Part, RoleField, Roles, Step};
 use crate::reading::Act;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -17,7 +17,7 @@ use utoipa::ToSchema;
 pub enum SentenceEdit {
     /// Behind `after`, or first.
     Add {
-        sentence: Action,
+        sentence: Box<Action>,
         after: Option<ActionId>,
     },
     Set {
@@ -48,9 +48,11 @@ pub enum SentenceEdit {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum SentenceField {
-    Text(String),
+    /// Words of its own; `None`: it is worded from what it tells.
+    Text(Option<String>),
     Act(Act),
     Parts(Vec<PartId>),
+    Role(RoleField),
 }
 
 impl Manual {
@@ -62,11 +64,81 @@ impl Manual {
     ) -> Result<(), Refusal> {
         match edit {
             SentenceEdit::Add { sentence, .. } => self.must_all_be_there::<Part>(&sentence.parts)?,
-            SentenceEdit::Set { field: SentenceField::Parts(parts), .. } => self.must_all_be_there::<Part>(parts)?,
+            SentenceEdit::Set { id, field } => return self.set_sentence(step, *id, field, touched),
+            // Cut and joined are the words that readers see.
+            SentenceEdit::Split { id, .. } => self.spell_out(step, *id, touched)?,
+            SentenceEdit::Join { id } => {
+                self.spell_out(step, *id, touched)?;
+                let row = &self.must_be_there::<Step>(step)?.actions;
+                if let Some(next) = row.get(place(row, *id)? + 1).map(|a| a.id) {
+                    self.spell_out(step, next, touched)?;
+                }
+            }
+            SentenceEdit::Move { .. } | SentenceEdit::Remove { .. } => {}
+        }
+        edit.apply_to(&mut self.change_entity::<Step>(step, touched)?.actions)?;
+        match edit {
+            SentenceEdit::Add { sentence, .. } if tells_nothing_yet(sentence) => {
+                self.take_up_words(step, sentence.id, touched)
+            }
+            SentenceEdit::Split { id, new_id, .. } => {
+                self.take_up_words(step, *id, touched)?;
+                self.take_up_words(step, *new_id, touched)
+            }
+            _ => Ok(()),
+        }
+    }
+
+    fn set_sentence(
+        &mut self,
+        step: StepId,
+        id: ActionId,
+        field: &SentenceField,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
+        match field {
+            SentenceField::Text(Some(words)) => return self.type_over(step, id, words, touched),
+            SentenceField::Text(None) => {
+                let action = self.action_mut(step, id, touched)?;
+                (action.text, action.said) = (None, false);
+                return Ok(());
+            }
+            SentenceField::Parts(parts) => self.must_all_be_there::<Part>(parts)?,
+            SentenceField::Role(RoleField::Groups(groups)) => self.must_all_be_there::<FastenerGroup>(groups)?,
             _ => {}
         }
-        edit.apply_to(&mut self.change_entity::<Step>(step, touched)?.actions)
+        let names: Vec<String> = match field {
+            SentenceField::Parts(parts) => parts.iter().map(|p| self.part_name(*p).to_lowercase()).collect(),
+            _ => Vec::new(),
+        };
+        let action = self.action_mut(step, id, touched)?;
+        action.corrected();
+        match field {
+            SentenceField::Act(act) => action.act = *act,
+            SentenceField::Parts(parts) => {
+                // Its first part is what the words called something else; a part named twice is named once.
+                let first = action.parts.is_empty() && !parts.is_empty();
+                action.roles.things.retain(|t| !first && !names.contains(&t.to_lowercase()));
+                action.parts.clone_from(parts);
+            }
+            SentenceField::Role(role) => action.roles.set(role)?,
+            SentenceField::Text(_) => {}
+        }
+        Ok(())
     }
+
+    /// The words that readers see become the sentence's own.
+    fn spell_out(&mut self, step: StepId, id: ActionId, touched: &mut Touched) -> Result<(), Refusal> {
+        let words = self.sentence(self.action(step, id)?);
+        let action = self.action_mut(step, id, touched)?;
+        (action.text, action.said) = (Some(words), false);
+        Ok(())
+    }
+}
+
+/// Words that somebody typed, and nothing chosen beside them.
+fn tells_nothing_yet(sentence: &Action) -> bool {
+    sentence.act == Act::Place && sentence.parts.is_empty() && sentence.roles == Roles::default()
 }
 
 impl SentenceEdit {
@@ -77,18 +149,10 @@ impl SentenceEdit {
                     return Err(Refusal::invalid("sentence", "This sentence is in the step already."));
                 }
                 let at = behind(row, *after)?;
-                let words = text("text", &sentence.text, MAX_TEXT)?;
-                row.insert(at, Action { text: words, ..sentence.clone() });
+                row.insert(at, sentence.checked("text")?);
             }
-            Self::Set { id, field } => {
-                let at = place(row, *id)?;
-                let sentence = &mut row[at];
-                match field {
-                    SentenceField::Text(words) => sentence.text = text("text", words, MAX_TEXT)?,
-                    SentenceField::Act(act) => sentence.act = *act,
-                    SentenceField::Parts(parts) => sentence.parts.clone_from(parts),
-                }
-            }
+            // Names and figures of the whole manual decide, so it is done there.
+            Self::Set { .. } => {}
             Self::Move { id, after } => {
                 if *after == Some(*id) {
                     return Err(Refusal::invalid("after", "A sentence cannot stand behind itself."));
@@ -123,15 +187,15 @@ fn split(row: &mut Vec<Action>, id: ActionId, at: usize, new_id: ActionId) -> Re
         return Err(Refusal::invalid("new_id", "This sentence is in the step already."));
     }
     let from = place(row, id)?;
-    let whole: Vec<char> = row[from].text.chars().collect();
+    let whole: Vec<char> = row[from].text.iter().flat_map(|t| t.chars()).collect();
     let (first, second) = whole.split_at(at.min(whole.len()));
     let [first, second] = [first, second].map(|part| part.iter().collect::<String>().trim().to_owned());
     if first.is_empty() || second.is_empty() {
         let problem = format!("The sentence has {} characters; split it between two words.", whole.len());
         return Err(Refusal::invalid("at", problem));
     }
-    let new = Action { id: new_id, text: second, ..row[from].clone() };
-    row[from].text = first;
+    let new = Action { id: new_id, text: Some(second), ..row[from].clone() };
+    row[from].text = Some(first);
     row.insert(from + 1, new);
     Ok(())
 }
@@ -141,8 +205,8 @@ fn join(row: &mut Vec<Action>, id: ActionId) -> Result<(), Refusal> {
     let Some(next) = row.get(at + 1).cloned() else {
         return Err(Refusal::invalid("id", "No sentence stands behind this one."));
     };
-    let joined = format!("{} {}", row[at].text, next.text);
-    row[at].text = text("text", &joined, MAX_TEXT)?;
+    let joined: Vec<String> = [row[at].text.clone(), next.text].into_iter().flatten().collect();
+    row[at].text = Some(text("text", &joined.join(" "), MAX_TEXT)?);
     for part in next.parts {
         if !row[at].parts.contains(&part) {
             row[at].parts.push(part);
@@ -171,7 +235,11 @@ mod tests {
     }
 
     fn sentence(n: u128, text: &str) -> Action {
-        Action { id: id(n), act: Act::Place, parts: Vec::new(), text: text.to_owned(), evidence: Vec::new() }
+        Action::typed(id(n), Act::Place, Vec::new(), text)
+    }
+
+    fn new(n: u128, text: &str) -> Box<Action> {
+        Box::new(sentence(n, text))
     }
 
     /// A step of three sentences.
@@ -186,17 +254,17 @@ mod tests {
     }
 
     fn set(n: u128, words: &str) -> SentenceEdit {
-        SentenceEdit::Set { id: id(n), field: SentenceField::Text(words.to_owned()) }
+        SentenceEdit::Set { id: id(n), field: SentenceField::Text(Some(words.to_owned())) }
     }
 
-    fn words(manual: &Manual) -> Vec<&str> {
-        manual.steps[&STEP].actions.iter().map(|a| a.text.as_str()).collect()
+    fn words(manual: &Manual) -> Vec<String> {
+        manual.steps[&STEP].actions.iter().map(|a| manual.sentence(a)).collect()
     }
 
     #[rstest]
     #[case::set(set(12, "Turn it."), &["Lift the lid.", "Turn it.", "Wait."])]
-    #[case::added(SentenceEdit::Add { sentence: sentence(14, "Look."), after: Some(id(11)) }, &["Lift the lid.", "Look.", "Turn the base.", "Wait."])]
-    #[case::added_first(SentenceEdit::Add { sentence: sentence(14, "Look."), after: None }, &["Look.", "Lift the lid.", "Turn the base.", "Wait."])]
+    #[case::added(SentenceEdit::Add { sentence: new(14, "Look."), after: Some(id(11)) }, &["Lift the lid.", "Look.", "Turn the base.", "Wait."])]
+    #[case::added_first(SentenceEdit::Add { sentence: new(14, "Look."), after: None }, &["Look.", "Lift the lid.", "Turn the base.", "Wait."])]
     #[case::moved(SentenceEdit::Move { id: id(11), after: Some(id(13)) }, &["Turn the base.", "Wait.", "Lift the lid."])]
     #[case::moved_first(SentenceEdit::Move { id: id(13), after: None }, &["Wait.", "Lift the lid.", "Turn the base."])]
     #[case::removed(SentenceEdit::Remove { id: id(12) }, &["Lift the lid.", "Wait."])]
@@ -213,7 +281,7 @@ mod tests {
     #[rstest]
     #[case::empty(set(12, "  "))]
     #[case::not_there(set(99, "Turn it."))]
-    #[case::twice(SentenceEdit::Add { sentence: sentence(12, "Look."), after: None })]
+    #[case::twice(SentenceEdit::Add { sentence: new(12, "Look."), after: None })]
     #[case::behind_itself(SentenceEdit::Move { id: id(12), after: Some(id(12)) })]
     #[case::behind_nothing(SentenceEdit::Move { id: id(12), after: Some(id(99)) })]
     #[case::split_at_the_end(SentenceEdit::Split { id: id(13), at: 99, new_id: id(14) })]

@@ -7,9 +7,10 @@ use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, maybe_text, note, text};
 use crate::manual::model::kit::ToolChoice;
 use crate::manual::{
-    Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, SentenceEdit, Variant,
+    Action, Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, SentenceEdit,
+    Variant,
 };
-use crate::reading::{Act, Consumable};
+use crate::reading::Consumable;
 use fractional_index::FractionalIndex;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -21,24 +22,6 @@ pub enum Phase {
     Teardown,
     /// Told by the narrator; the rebuild that readers see is worked out from the teardown and compared with this.
     Rebuild,
-}
-
-/// One act inside a step.
-#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Action {
-    pub id: ActionId,
-    pub act: Act,
-    pub parts: Vec<PartId>,
-    /// The sentence that readers see.
-    pub text: String,
-    pub evidence: Vec<Evidence>,
-}
-
-impl Action {
-    /// Whether it takes parts out or puts them in.
-    pub fn moves(&self) -> bool {
-        matches!(self.act, Act::Remove | Act::Install | Act::Peel | Act::Transfer)
-    }
 }
 
 /// What to do if something goes another way.
@@ -334,7 +317,7 @@ impl Manual {
 
     fn check_actions(&self, actions: &[Action]) -> Result<(), Refusal> {
         for action in actions {
-            text("actions", &action.text, MAX_TEXT)?;
+            action.checked("actions")?;
             self.must_all_be_there::<Part>(&action.parts)?;
         }
         Ok(())

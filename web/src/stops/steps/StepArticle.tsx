@@ -4,7 +4,7 @@ import { useRef, useState } from "react";
 import { useDrag, useDrop, useFocusManager } from "react-aria";
 import styled, { css } from "styled-components";
 import type { Finding, MarginRow, Spot, Step } from "../../api/client";
-import { useManual } from "../../api/manual";
+import { useManual, useWording } from "../../api/manual";
 import { BitProfile } from "../../parts/BitProfile";
 import { Button, Muted } from "../../parts/controls";
 import { clock } from "../../parts/format";
@@ -133,6 +133,7 @@ export function StepArticle({
 }: Props) {
   const { view } = useManual();
   const { manual } = view;
+  const wording = useWording();
   const ref = useRef<HTMLLIElement>(null);
   const [side, setSide] = useState<"before" | "after" | null>(null);
   const sideOf = (y: number) => (y < (ref.current?.offsetHeight ?? 0) / 2 ? "before" : "after");
@@ -194,7 +195,7 @@ export function StepArticle({
               </Warn>
             ))}
             {step.actions.map((a) => (
-              <p key={a.id}>{a.text}</p>
+              <p key={a.id}>{wording(a)}</p>
             ))}
             {margin?.branches.map((words) => (
               <Branch key={words}>{words}</Branch>

@@ -74,6 +74,7 @@ pub enum RuleId {
     PostureToldLate,
     // Steps: parts, tools, promises, the text itself.
     ReplacementVoltage,
+    ReplacementCharge,
     ReplacementConnector,
     ReplacementSize,
     ReplacementCapacity,
@@ -90,6 +91,7 @@ pub enum RuleId {
     IdleStep,
     UnreachedPart,
     RoughOnKeptPart,
+    PowerNotCut,
     // Screws: one group, or two that meet.
     TorqueOutside,
     CountDisagreement,

@@ -11,24 +11,28 @@ pub mod finding;
 pub mod ids;
 pub mod manual;
 pub mod order;
+pub mod power;
 pub mod publish;
 pub mod rebuild;
 pub mod screw;
 pub mod stops;
+pub mod things;
 pub mod words;
 
 pub use paso_reader::{labels, reading, recording, units};
 
 /// The rooms in the order of the work.
-pub const ROOMS: [&str; 16] = [
+pub const ROOMS: [&str; 18] = [
     "labels",
     "units",
     "recording",
     "reading",
     "ids",
+    "things",
     "screw",
     "manual",
     "finding",
+    "power",
     "effort",
     "order",
     "fasteners",

@@ -5,6 +5,8 @@
 //! everything that shows findings (rail, stops, Publish, margins) shows what [`findings`] says.
 
 mod balance;
+#[cfg(test)]
+mod drafted;
 pub mod listen;
 mod order;
 mod screws;

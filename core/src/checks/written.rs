@@ -195,6 +195,8 @@ fn label_of(text: &str) -> RatingLabel {
             label.capacity = Some(units::milliampere_hours(mah));
         } else if let Some(wh) = figure("Wh") {
             label.energy = Some(units::watt_hours(wh));
+        } else if let Some(v) = item.strip_prefix("charged to ").and_then(|v| v.strip_suffix(" V")?.parse().ok()) {
+            label.charge_voltage = Some(units::volts(v));
         } else if let Some(v) = figure("V") {
             label.voltage = Some(units::volts(v));
         } else if let Some(plug) = item.strip_prefix("plug ") {

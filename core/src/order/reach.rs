@@ -9,6 +9,7 @@ use crate::ids::*;
 use crate::labels;
 use crate::manual::{FastenerFate, Manual, SeamKind, Step};
 use crate::reading::{CautionSubject, Consumable, FastenerOp};
+use crate::{power, things};
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
@@ -333,5 +334,11 @@ fn risks(manual: &Manual, step: &Step) -> Vec<Risk> {
             _ => {}
         }
     }
+    let moved = step.actions.iter().flat_map(|a| &a.parts);
+    for name in moved.chain(manual.groups_of(step.id).flat_map(|g| &g.holds)).map(|p| manual.part_name(*p)) {
+        out.extend(things::is_lithium(name).then_some(Risk::Battery));
+        out.extend((things::is_mains(name) || things::holds_charge(name)).then_some(Risk::Mains));
+    }
+    out.extend(power::discharges(step).then_some(Risk::Mains));
     out
 }

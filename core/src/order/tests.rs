@@ -92,6 +92,37 @@ fn a_route_takes_only_what_the_target_needs() {
     assert!(routes[0].stays.contains(&part(&m, "fan")));
 }
 
+/// A guide for one part keeps what protects whoever follows it, though no joint, cover or cable asks for it.
+#[rstest]
+#[case::discharge(
+    "Unplug it from the wall. Take off the cover. Discharge the smoothing capacitor. Take out the speaker.",
+    "speaker",
+    &["Unplug the device", "Remove the cover", "Discharge the smoothing capacitor", "Remove the speaker"]
+)]
+#[case::and_not_what_stands_between(
+    "Unplug it from the wall. Take off the cover. Discharge the smoothing capacitor. Wait two minutes.\n\n[0:10] Take out the filter. Take out the speaker.",
+    "speaker",
+    &["Unplug the device", "Remove the cover", "Discharge the smoothing capacitor", "Remove the speaker"]
+)]
+#[case::told_later_and_not_reached(
+    "Take out the filter.\n\n[0:10] Take off the cover. Discharge the smoothing capacitor. Take out the board.",
+    "filter",
+    &["Remove the filter"]
+)]
+fn a_cut_keeps_what_protects(#[case] text: &str, #[case] target: &str, #[case] wanted: &[&str]) {
+    let m = manual(&format!("[0:00] {text}"));
+    let route = Chain::of(&m).routes(&m, &[part(&m, target)], 1).remove(0);
+    let names: Vec<&str> = route.steps.iter().map(|s| m.steps[s].title.as_str()).collect();
+    assert_eq!(names, wanted, "of {:?}", titles(&m));
+}
+
+#[test]
+fn a_charge_is_a_risk() {
+    let m = manual("[0:00] Take off the cover. Discharge the smoothing capacitor. Take out the speaker.");
+    let route = Chain::of(&m).routes(&m, &[part(&m, "speaker")], 1).remove(0);
+    assert!(route.totals.risks.contains(&super::reach::Risk::Mains), "{:?}", route.totals.risks);
+}
+
 #[test]
 fn nothing_has_to_come_off_is_an_answer() {
     let m = manual("[0:00] Take out the tray.\n\n[0:10] Remove two screws from the board. Take out the board.");

@@ -67,6 +67,7 @@ fn order_text(new: &Replacement) -> String {
 fn label_words(label: &RatingLabel) -> Vec<String> {
     let mut words: Vec<String> = Vec::new();
     words.extend(label.voltage.map(|v| format!("{} V", number(in_volts(v)))));
+    words.extend(label.charge_voltage.map(|v| format!("charged to {} V", number(in_volts(v)))));
     words.extend(label.capacity.map(|c| format!("{} mAh", number(in_milliampere_hours(c)))));
     words.extend(label.energy.map(|e| format!("{} Wh", number(in_watt_hours(e)))));
     words.extend(label.connector.clone());

@@ -1,25 +1,76 @@
 //! Words of care that every guide begins with.
 
+use crate::ids::PartId;
 use crate::manual::Manual;
+use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
+use std::collections::BTreeSet;
 
 /// Words of care by what the guide touches; licensed work and local rules go first.
 ///
 /// Source: hazards of the trade (common practice, no source).
 pub(super) fn care(manual: &Manual) -> Vec<String> {
-    let names: Vec<String> = manual.parts.values().map(|p| p.name.to_lowercase()).collect();
-    let any = |words: &[&str]| names.iter().any(|n| words.iter().any(|w| n.split(' ').any(|x| x == *w)));
+    // Only what this guide moves, loosens or reaches: a cut guide may leave the cell alone.
+    let touched = touched(manual);
+    let any = |is: fn(&str) -> bool| touched.iter().any(|p| is(manual.part_name(*p)));
     let mut out = vec!["Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.".to_owned()];
-    if any(&["battery", "pack", "cell"]) {
+    if any(is_lithium) {
         out.push("Never pierce, bend, heat or short a lithium cell. Stop if it is swollen, and hand it in where local rules say.".to_owned());
     }
-    if any(&["mains", "transformer", "socket", "element", "thermostat"]) {
+    if any(is_mains) || any(holds_charge) {
         out.push("Mains parts can hold a charge after unplugging. Work on them belongs to licensed people; follow local codes.".to_owned());
     }
     if !manual.heats.is_empty() {
-        out.push("Hot surfaces burn. Keep heat away from cells and let parts cool before you touch them.".to_owned());
+        out.push(
+            "Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.".to_owned(),
+        );
     }
-    if any(&["glass", "display", "screen", "lens"]) {
+    if any(is_glass) {
         out.push("Glass can splinter when it is lifted: wear eye protection.".to_owned());
     }
     out
+}
+
+/// The parts that the steps of this guide move, unscrew, disconnect, warm or open.
+fn touched(manual: &Manual) -> BTreeSet<PartId> {
+    let here = |step| manual.steps.contains_key(step);
+    let moved = manual.steps.values().flat_map(|s| &s.actions).flat_map(|a| a.parts.iter().copied());
+    let held = manual.fasteners.values().filter(|g| here(&g.step)).flat_map(|g| g.holds.iter().copied());
+    let served = manual.connectors.values().filter(|c| here(&c.step)).filter_map(|c| c.serves);
+    let warmed = manual.heats.values().filter(|h| here(&h.step)).filter_map(|h| h.target);
+    let opened = manual.seams.values().filter(|s| here(&s.step)).filter_map(|s| s.part);
+    moved.chain(held).chain(served).chain(warmed).chain(opened).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::manual::{RecordingRef, Source, draft};
+    use crate::recording::Recording;
+    use rstest::rstest;
+    use uuid::Uuid;
+
+    fn care_of(text: &str) -> String {
+        let recording = Recording::parse(text.as_bytes()).unwrap();
+        let reading = crate::reading::read(&recording);
+        let source = RecordingRef { id: crate::ids::RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
+        let sources = [Source { recording: source, reading: &reading }];
+        care(&draft(crate::ids::ManualId(Uuid::nil()), "Test", "", &sources)).join(" ")
+    }
+
+    #[rstest]
+    #[case::cell("Take out the battery.", "lithium cell", true)]
+    #[case::load_cell("Take out the load cell.", "lithium cell", false)]
+    #[case::its_cover("Take off the battery cover.", "lithium cell", false)]
+    #[case::memory("Undo the two screws of the memory socket. Remove the memory socket.", "Mains parts", false)]
+    #[case::supply("Remove the power supply board.", "Mains parts", true)]
+    #[case::capacitor("Remove the smoothing capacitor.", "Mains parts", true)]
+    #[case::lens("Lift out the lens holder.", "splinter", false)]
+    #[case::glass("Lift off the display.", "splinter", true)]
+    fn warned_of_what_parts_are_and_not_of_a_word_in_them(
+        #[case] text: &str,
+        #[case] words: &str,
+        #[case] warned: bool,
+    ) {
+        assert_eq!(care_of(text).contains(words), warned, "{}", care_of(text));
+    }
 }

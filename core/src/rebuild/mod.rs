@@ -10,6 +10,7 @@ pub use inverse::{inverse, waits_until};
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
 use crate::manual::{Manual, Phase, Step};
+use crate::power;
 use crate::reading::Act;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -99,6 +100,10 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     let mut power: Vec<RebuildStep> = Vec::new();
     for (i, step) in steps.iter().enumerate().rev() {
         let mut folded = inverse::fold_step(manual, step, i + 1);
+        if is_pack_alone(manual, step) && folded.connectors.is_empty() {
+            power.push(folded);
+            continue;
+        }
         let (sources, others): (Vec<ConnectorId>, Vec<ConnectorId>) =
             folded.connectors.iter().partition(|id| manual.connectors[id].power);
         if !sources.is_empty() {
@@ -116,6 +121,13 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     out
 }
 
+/// A step that does nothing but slide a cell or pack out: going in, it makes the device live like a connector does.
+fn is_pack_alone(manual: &Manual, step: &Step) -> bool {
+    let mut sources = power::sources_out(manual, step).peekable();
+    sources.peek().is_some()
+        && step.actions.iter().flat_map(|a| &a.parts).all(|p| manual.parts.get(p).is_some_and(|p| p.power_source))
+}
+
 /// The power source is connected after every other connector, and no later than it must.
 ///
 /// Source: common practice (no hot plugging); no source.
@@ -126,8 +138,13 @@ fn place_power(out: &mut Vec<RebuildStep>, mut power: RebuildStep, manual: &Manu
     let last_connector = out.iter().rposition(|s| s.connectors.iter().any(|c| !manual.connectors[c].power));
     let at = match last_connector {
         Some(last) if last + 1 > natural => {
+            let way = if power.connectors.is_empty() {
+                "goes in behind all connectors"
+            } else {
+                "is connected last of all connectors"
+            };
             power.displaced = Some(format!(
-                "The power source is connected last of all connectors, so it waits until step {} is undone (common practice: no hot plugging).",
+                "The power source {way}, so it waits until step {} is undone (common practice: no hot plugging).",
                 out[last].of_number
             ));
             last + 1

@@ -107,6 +107,22 @@ fn a_power_source_taken_first_needs_no_displacing() {
     assert!(fold.rebuild.iter().all(|s| s.displaced.is_none()));
 }
 
+/// A pack that slides out makes the device live when it slides in: behind every plug, and the covers told after it follow.
+#[rstest]
+#[case::taken_late("remove lid\ndisconnect fan\nremove board\nremove pack", &["Fit the board", "Connect the fan cable", "Fit the pack", "Fit the lid"], true)]
+#[case::taken_first("remove pack\nremove lid\ndisconnect fan", &["Connect the fan cable", "Fit the lid", "Fit the pack"], false)]
+#[case::no_plugs("remove lid\nremove pack\nremove board", &["Fit the board", "Fit the pack", "Fit the lid"], false)]
+fn a_pack_goes_in_behind_every_connector(#[case] script: &str, #[case] wanted: &[&str], #[case] displaced: bool) {
+    let mut manual = teardown(script);
+    let pack = manual.parts.values().find(|p| p.name == "pack").unwrap().id;
+    manual =
+        manual.apply(&Edit::Part(PartEdit::Set { id: pack, field: PartField::PowerSource(true) }), "test").unwrap().0;
+    assert_eq!(titles(&manual), wanted);
+    let folded = fold(&manual).rebuild;
+    let own = folded.iter().find(|s| s.title == "Fit the pack").unwrap();
+    assert_eq!(own.displaced.is_some(), displaced, "{:?}", own.displaced);
+}
+
 /// Switched off, unplugged and discharged are three things: one comes back, one is plugged in, and charge is never let in.
 #[rstest]
 #[case::off_first("switch off\nremove lid\nremove fan", &["Fit the fan", "Fit the lid", "Switch on and test"], false)]

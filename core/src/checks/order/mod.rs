@@ -1,6 +1,7 @@
-//! Rules of the order: rings, steps told too early, steps that nothing needs, parts that no step reaches.
+//! Rules of the order: rings, steps told too early, live work, steps that nothing needs, parts that no step reaches.
 
 mod idle_step;
+mod power_not_cut;
 mod ring;
 mod rough_on_kept_part;
 mod too_early;
@@ -11,6 +12,7 @@ use super::Check;
 pub(super) const RULES: &[Check] = &[
     (ring::RULE, ring::find),
     (too_early::RULE, too_early::find),
+    (power_not_cut::RULE, power_not_cut::find),
     (rough_on_kept_part::RULE, rough_on_kept_part::find),
 ];
 

@@ -7,6 +7,7 @@ mod no_steps;
 mod not_reviewed;
 mod promise_open;
 mod replacement_capacity;
+mod replacement_charge;
 mod replacement_connector;
 mod replacement_size;
 mod replacement_voltage;
@@ -20,6 +21,7 @@ pub(super) const TEXT: &[Check] = &[(no_steps::RULE, no_steps::find)];
 
 pub(super) const RULES: &[Check] = &[
     (replacement_voltage::RULE, replacement_voltage::find),
+    (replacement_charge::RULE, replacement_charge::find),
     (replacement_connector::RULE, replacement_connector::find),
     (replacement_size::RULE, replacement_size::find),
     (replacement_capacity::RULE, replacement_capacity::find),

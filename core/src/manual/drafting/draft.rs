@@ -16,6 +16,7 @@ use crate::reading::{
     self, Act, ConnectorFact, Deed, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
     ScrewGroup, Statement, StatementKind,
 };
+use crate::things;
 use crate::units::{Measure, Quantity, Span, celsius, seconds};
 
 /// One recording with its reading, as input of a draft.
@@ -296,7 +297,9 @@ impl Drafter {
         }
         let id = self.ids.make(PartId);
         let part = Part::new(id, name.to_owned(), vec![evidence.clone()]);
-        self.manual.parts.insert(id, Part { power_source: is_power(name), single_use: is_used_up(name), ..part });
+        self.manual
+            .parts
+            .insert(id, Part { power_source: things::source(name).is_some(), single_use: is_used_up(name), ..part });
         id
     }
 
@@ -404,7 +407,7 @@ impl Drafter {
                 step,
                 serves,
                 kind: None,
-                power: fact.what.as_deref().is_some_and(is_power),
+                power: fact.what.as_deref().is_some_and(things::feeds),
                 temporary: false,
                 route: Vec::new(),
                 note: None,
@@ -567,10 +570,6 @@ fn act_of(statement: &Statement) -> Act {
         Some(PartOp::Install) => Act::Install,
         None => statement.facts.acts.first().map_or(Act::Place, |a| a.act),
     }
-}
-
-pub(super) fn is_power(name: &str) -> bool {
-    ["battery", "pack", "cell", "mains", "power"].iter().any(|w| name.split(' ').any(|n| n == *w))
 }
 
 /// "One, two, three, four": a count that is told while the hand does it.

@@ -1,9 +1,9 @@
 //! The row of drafted steps: which deeds make which step, and at which step a statement is at home.
 
-use super::draft::is_power;
 use crate::ids::StepId;
 use crate::manual::Phase;
 use crate::reading::{Act, Deed, Half, Mark, Reading, Statement, steps};
+use crate::things::feeds;
 
 /// The deeds of a reading, grouped to steps.
 ///
@@ -21,7 +21,7 @@ pub(super) fn told_in<'a>(reading: &'a Reading, deed: &Deed) -> Option<&'a State
     reading.statements.get(at).filter(|s| s.start < deed.end)
 }
 
-/// Much waits for the power to be cut, so a step ends there; only taking out the source itself goes on.
+/// Much waits for the power to be cut and for charge to be let out, so a step ends there; only taking out the source itself goes on.
 fn parted_at_power(group: Vec<Deed>) -> Vec<Vec<Deed>> {
     let mut out: Vec<Vec<Deed>> = vec![Vec::new()];
     let mut source: Option<String> = None;
@@ -39,11 +39,11 @@ fn parted_at_power(group: Vec<Deed>) -> Vec<Vec<Deed>> {
     out
 }
 
-/// The source that a deed cuts off.
+/// The source that a deed cuts off; empty where it is all of them.
 fn cuts(deed: &Deed) -> Option<String> {
     match deed.act {
-        Act::PowerOff | Act::Unplug if deed.half == Half::Apart => Some(String::new()),
-        Act::Disconnect if deed.half == Half::Apart => deed.what.iter().find(|w| is_power(w)).cloned(),
+        Act::PowerOff | Act::Unplug | Act::Discharge if deed.half == Half::Apart => Some(String::new()),
+        Act::Disconnect if deed.half == Half::Apart => deed.what.iter().find(|w| feeds(w)).cloned(),
         _ => None,
     }
 }

@@ -15,6 +15,10 @@ pub struct RatingLabel {
     #[serde(rename = "voltage_v", with = "units::serde_volts", default)]
     #[schema(value_type = Option<f64>)]
     pub voltage: Option<ElectricPotential>,
+    /// What it may be charged to ("limited charge voltage").
+    #[serde(rename = "charge_v", with = "units::serde_volts", default)]
+    #[schema(value_type = Option<f64>)]
+    pub charge_voltage: Option<ElectricPotential>,
     #[serde(rename = "capacity_mah", with = "units::serde_mah", default)]
     #[schema(value_type = Option<f64>)]
     pub capacity: Option<ElectricCharge>,
@@ -62,6 +66,7 @@ const MAX_MONEY: f64 = 1_000_000.0;
 impl RatingLabel {
     pub(in crate::manual) fn checked(&self, field: &'static str) -> Result<Self, Refusal> {
         figure(field, self.voltage.map(units::in_volts), MAX_V, "V")?;
+        figure(field, self.charge_voltage.map(units::in_volts), MAX_V, "V")?;
         figure(field, self.capacity.map(units::in_milliampere_hours), MAX_MAH, "mAh")?;
         figure(field, self.energy.map(units::in_watt_hours), MAX_WH, "Wh")?;
         Ok(Self {

@@ -5,6 +5,7 @@
 
 mod cables;
 mod covers;
+mod discharge;
 mod heat;
 mod inside;
 mod mains;
@@ -24,8 +25,8 @@ use std::collections::BTreeMap;
 /// What a reason proposes of a teardown.
 type Propose = fn(&Told<'_>, &mut Vec<Proposal>);
 
-/// In the order in which they look: power and mains ask what the others found.
-const REASONS: [Propose; 11] = [
+/// In the order in which they look: those about power ask what the others found.
+const REASONS: [Propose; 12] = [
     screws::propose,
     seams::propose,
     cables::propose,
@@ -37,6 +38,7 @@ const REASONS: [Propose; 11] = [
     waits::propose,
     power::propose,
     mains::propose,
+    discharge::propose,
 ];
 
 /// One proposal: all steps of one of the ways come before the step.

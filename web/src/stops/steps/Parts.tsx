@@ -270,7 +270,7 @@ function LabelFields(props: {
   wh: number | null | undefined;
 }) {
   const { label, onChange } = props;
-  const figure = (name: string, key: "voltage_v" | "capacity_mah" | "energy_wh") => (
+  const figure = (name: string, key: "voltage_v" | "charge_v" | "capacity_mah" | "energy_wh") => (
     <CommitField
       label={name}
       type="number"
@@ -282,6 +282,7 @@ function LabelFields(props: {
   return (
     <>
       {figure("Voltage, V", "voltage_v")}
+      {figure("Charged to, V", "charge_v")}
       {figure("Capacity, mAh", "capacity_mah")}
       {figure("Energy, Wh", "energy_wh")}
       <CommitField

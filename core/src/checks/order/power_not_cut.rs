@@ -1,0 +1,95 @@
+//! Live parts are worked on before anything cuts the power.
+
+use crate::checks::Case;
+use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
+use crate::manual::{Edit, Phase, Step, StepEdit};
+use crate::power::{cut, live_work, switches_off};
+
+pub(super) const RULE: Rule = Rule {
+    id: RuleId::PowerNotCut,
+    stop: Stop::Chain,
+    blocks: true,
+    may_set_aside: true,
+    why: "A slipping tool shorts live parts: boards die, cells burn, mains can kill.",
+    source: "lock out before work, no hot plugging (common practice, no source)",
+};
+
+pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
+    let manual = case.manual;
+    let steps = manual.steps_in(Phase::Teardown);
+    let cutting = steps.iter().position(|s| cut(manual, s).is_some());
+    // What must go first to reach the source at all stays first.
+    let on_the_way = |at: usize| cutting.is_some_and(|c| case.chain().sure_graph().needed_for(&[c]).contains(at));
+    let early = cutting.unwrap_or(steps.len());
+    let live = (0..early).filter(|at| !on_the_way(*at));
+    let Some((at, what)) = live.into_iter().find_map(|at| Some((at, live_work(manual, steps[at])?))) else {
+        return Vec::new();
+    };
+    let off = steps[..=at].iter().position(|s| switches_off(s));
+    let off = off.map_or(String::new(), |n| format!("; step {} only switches it off", n + 1));
+    let (title, number) = (&steps[at].title, at + 1);
+    let help = match cutting {
+        Some(c) => format!("Step {} (“{}”) cuts it: move it up.", c + 1, steps[c].title),
+        None => "Add a step before it that unplugs the device or disconnects its battery.".to_owned(),
+    };
+    let says = format!("Step {number} (“{title}”) works at {what} before anything cuts the power{off}. {help}");
+    let fix = cutting.map(|c| move_up(&steps, c, at));
+    vec![RULE.finding(Subject::Step(steps[at].id), says).resting_on(cutting).with(fix)]
+}
+
+fn move_up(steps: &[&Step], cutting: usize, at: usize) -> Fix {
+    let after = at.checked_sub(1).map(|before| steps[before].id);
+    let edit = Edit::Step(StepEdit::Move { id: steps[cutting].id, after });
+    Fix::new(format!("Move “{}” before it", steps[cutting].title), edit)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::RULE;
+    use crate::checks::drafted::check;
+    use rstest::rstest;
+
+    #[test]
+    fn a_plug_before_the_battery() {
+        check(
+            &RULE,
+            "Take off the cover. Disconnect the fan cable. Take out the fan. Disconnect the battery cable. Take out the battery.",
+            &[
+                "Step 2 (“Remove the fan”) works at the connector of the fan before anything cuts the power. Step 3 (“Remove the battery”) cuts it: move it up.",
+            ],
+        );
+    }
+
+    #[test]
+    fn switched_off_is_not_unplugged() {
+        check(
+            &RULE,
+            "Switch off the kettle. Take off the base. Undo two screws of the main board. Take out the main board.",
+            &[
+                "Step 3 (“Remove the main board”) works at the screws of the main board before anything cuts the power; step 1 only switches it off. Add a step before it that unplugs the device or disconnects its battery.",
+            ],
+        );
+    }
+
+    #[test]
+    fn the_cover_of_a_battery_cuts_nothing() {
+        check(
+            &RULE,
+            "Take off the battery cover. Disconnect the fan cable. Take out the fan.",
+            &[
+                "Step 2 (“Remove the fan”) works at the connector of the fan before anything cuts the power. Add a step before it that unplugs the device or disconnects its battery.",
+            ],
+        );
+    }
+
+    #[rstest]
+    #[case::unplugged("Unplug it from the wall. Disconnect the fan cable. Take out the fan.")]
+    #[case::disconnected(
+        "Take off the cover. Disconnect the battery cable. Disconnect the fan cable. Take out the fan."
+    )]
+    #[case::pack_out("Take out the battery pack. Disconnect the fan cable. Take out the fan.")]
+    #[case::nothing_electric("Undo four screws of the lid. Take off the lid. Take out the spring.")]
+    fn where_it_is_cut_or_there_is_none(#[case] text: &str) {
+        check(&RULE, text, &[]);
+    }
+}

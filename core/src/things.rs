@@ -1,0 +1,214 @@
+//! What a part is, told by its name.
+//!
+//! The noun that a name ends in decides: a battery cover is a cover, a load cell bracket a bracket, and neither feeds the
+//! device. Whatever acts on power or warns of a hazard asks here, so that one word never means two things.
+//!
+//! Words of the trade: common practice, no source.
+
+/// What feeds a device.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Source {
+    /// A cell, or a pack of them.
+    Cell,
+    /// The lead or plug from the mains.
+    Mains,
+    /// What makes the device's voltage of the mains; its primary side is live while it is plugged in.
+    Supply,
+    /// Stands outside and is unplugged from the device.
+    Charger,
+}
+
+const CABLES: [&str; 18] = [
+    "cable",
+    "cables",
+    "flex",
+    "plug",
+    "connector",
+    "connectors",
+    "lead",
+    "leads",
+    "wire",
+    "wires",
+    "wiring",
+    "ribbon",
+    "cord",
+    "harness",
+    "terminal",
+    "terminals",
+    "contact",
+    "contacts",
+];
+
+/// Words that tell where or which, and not what.
+const WHOLE: [&str; 6] = ["assembly", "assy", "unit", "module", "block", "pack"];
+
+/// What a part feeds the device with, where it is a source itself.
+pub fn source(name: &str) -> Option<Source> {
+    let words = words(name);
+    let mut rest: &[String] = &words;
+    while let [front @ .., last] = rest
+        && WHOLE.contains(&last.as_str())
+        && !front.is_empty()
+    {
+        rest = front;
+    }
+    let (last, front) = rest.split_last()?;
+    let before = front.last().map_or("", String::as_str);
+    match last.as_str() {
+        "battery" | "batteries" | "accumulator" => Some(Source::Cell),
+        // A load cell weighs, a photo cell sees, a memory cell remembers.
+        "cell" | "cells" if !matches!(before, "load" | "photo" | "memory" | "solar" | "flow" | "measuring") => {
+            Some(Source::Cell)
+        }
+        "pack" | "packs" if matches!(before, "battery" | "power" | "rechargeable") => Some(Source::Cell),
+        // A bare "pack" was "battery pack" when it was first named.
+        "pack" if front.is_empty() => Some(Source::Cell),
+        "lead" | "cord" | "plug" | "cable" if matches!(before, "mains" | "power") && front.len() == 1 => {
+            (before == "mains" || matches!(last.as_str(), "cord" | "lead")).then_some(Source::Mains)
+        }
+        "supply" if before == "power" => Some(Source::Supply),
+        "charger" | "adapter" | "adaptor" if before != "card" => Some(Source::Charger),
+        _ => None,
+    }
+}
+
+/// Whether what a connector serves feeds the device: the cable of a source, or the power cable itself.
+pub fn feeds(serves: &str) -> bool {
+    if source(serves).is_some() {
+        return true;
+    }
+    let words = words(serves);
+    let kept = words.iter().rposition(|w| !CABLES.contains(&w.as_str())).map_or(0, |at| at + 1);
+    let bare = words[..kept].join(" ");
+    matches!(bare.as_str(), "power" | "mains" | "main power" | "dc" | "dc power") || source(&bare).is_some()
+}
+
+/// A lithium cell, as far as its name does not say another kind.
+pub fn is_lithium(name: &str) -> bool {
+    let other = ["alkaline", "nimh", "nickel", "acid", "zinc", "saline"];
+    source(name) == Some(Source::Cell) && !words(name).iter().any(|w| other.contains(&w.as_str()))
+}
+
+/// Carries, or may hold, the voltage of the mains.
+pub fn is_mains(name: &str) -> bool {
+    let words = words(name);
+    let Some((last, front)) = words.split_last() else { return false };
+    let has = |word: &str| front.iter().any(|w| w == word);
+    matches!(source(name), Some(Source::Mains | Source::Supply))
+        || words.iter().any(|w| matches!(w.as_str(), "mains" | "transformer" | "magnetron" | "inverter" | "triac"))
+        || matches!(last.as_str(), "element" | "elements") && (has("heating") || has("heater"))
+        || matches!(last.as_str(), "socket" | "inlet") && (has("wall") || has("mains") || has("power"))
+        || last == "board" && has("supply")
+}
+
+/// Holds a charge after it is unplugged.
+pub fn holds_charge(name: &str) -> bool {
+    let words = words(name);
+    let Some(last) = words.last() else { return false };
+    matches!(last.as_str(), "capacitor" | "capacitors" | "magnetron")
+        || source(name) == Some(Source::Supply)
+        || last == "board" && words.iter().any(|w| matches!(w.as_str(), "supply" | "inverter" | "flash" | "strobe"))
+}
+
+/// A circuit board: bare, it is live while a source is connected.
+pub fn is_board(name: &str) -> bool {
+    matches!(
+        words(name).last().map(String::as_str),
+        Some("board" | "boards" | "mainboard" | "motherboard" | "pcb" | "electronics" | "controller")
+    )
+}
+
+/// Glass that can splinter.
+pub fn is_glass(name: &str) -> bool {
+    let words = words(name);
+    let last = words.last().map_or("", String::as_str);
+    matches!(last, "glass" | "display" | "screen" | "lens" | "window" | "tube" | "mirror" | "bulb")
+        || matches!(last, "panel" | "assembly" | "unit" | "module" | "cover") && {
+            words.iter().any(|w| matches!(w.as_str(), "glass" | "display" | "screen"))
+        }
+}
+
+fn words(name: &str) -> Vec<String> {
+    name.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).map(str::to_owned).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("battery", Some(Source::Cell))]
+    #[case("Battery pack", Some(Source::Cell))]
+    #[case("coin cell", Some(Source::Cell))]
+    #[case("button cells", Some(Source::Cell))]
+    #[case("battery assembly", Some(Source::Cell))]
+    #[case("mains lead", Some(Source::Mains))]
+    #[case("power cord", Some(Source::Mains))]
+    #[case("mains plug", Some(Source::Mains))]
+    #[case("power supply", Some(Source::Supply))]
+    #[case("power supply unit", Some(Source::Supply))]
+    #[case("charger", Some(Source::Charger))]
+    #[case::cover("battery cover", None)]
+    #[case::door("battery compartment door", None)]
+    #[case::bracket("load cell bracket", None)]
+    #[case::load_cell("load cell", None)]
+    #[case::photo_cell("photo cell", None)]
+    #[case::button("power button", None)]
+    #[case::its_flex("power button flex", None)]
+    #[case::board("power board", None)]
+    #[case::port("charger port", None)]
+    #[case::contacts("battery contacts", None)]
+    #[case::nothing("", None)]
+    fn the_last_noun_says_whether_it_is_a_source(#[case] name: &str, #[case] wanted: Option<Source>) {
+        assert_eq!(source(name), wanted);
+    }
+
+    #[rstest]
+    #[case("battery", true)]
+    #[case("battery flex", true)]
+    #[case("battery pack cable", true)]
+    #[case("coin cell lead", true)]
+    #[case("power cable", true)]
+    #[case("power supply connector", true)]
+    #[case("power button flex", false)]
+    #[case("load cell cable", false)]
+    #[case("battery cover latch", false)]
+    #[case("battery temperature sensor cable", false)]
+    #[case("speaker", false)]
+    fn a_connector_feeds_where_it_serves_a_source(#[case] serves: &str, #[case] wanted: bool) {
+        assert_eq!(feeds(serves), wanted);
+    }
+
+    #[rstest]
+    #[case("mains transformer", true, false)]
+    #[case("power supply board", true, true)]
+    #[case("heating element", true, false)]
+    #[case("smoothing capacitor", false, true)]
+    #[case("memory socket", false, false)]
+    #[case("heater hose", false, false)]
+    #[case("load cell", false, false)]
+    fn mains_and_stored_charge(#[case] name: &str, #[case] mains: bool, #[case] charge: bool) {
+        assert_eq!((is_mains(name), holds_charge(name)), (mains, charge));
+    }
+
+    #[rstest]
+    #[case("battery", true)]
+    #[case("alkaline batteries", false)]
+    #[case("lead acid battery", false)]
+    #[case("load cell", false)]
+    #[case("battery tray", false)]
+    fn lithium(#[case] name: &str, #[case] wanted: bool) {
+        assert_eq!(is_lithium(name), wanted);
+    }
+
+    #[rstest]
+    #[case("display", true)]
+    #[case("display panel", true)]
+    #[case("glass cover", true)]
+    #[case("display cable", false)]
+    #[case("lens holder", false)]
+    fn glass(#[case] name: &str, #[case] wanted: bool) {
+        assert_eq!(is_glass(name), wanted);
+    }
+}

@@ -83,7 +83,10 @@ pub fn describe(g: &mut FastenerGroup, item: &str) {
     } else {
         match item {
             "captive" => g.captive = true,
-            "class 8.8" => g.joint.class = Some(crate::screw::Class::C88),
+            _ if item.starts_with("class ") => {
+                let class = serde_json::Value::from(&item["class ".len()..]);
+                g.joint.class = Some(serde_json::from_value(class).expect("a class"));
+            }
             "locker" => g.locking = Some(Locking::Liquid),
             "drawn 3" => g.claims.push(CountClaim { count: 3, how: HowCounted::Drawn, evidence: None }),
             "because it was measured" => g.torque_because = Some("it was measured".to_owned()),

@@ -178,10 +178,16 @@ fn a_way_tells_what_it_destroys_and_what_that_costs() {
 #[rstest]
 #[case("Remove the fan", Some("Remove the main board"), Judged::Fine, "")]
 #[case(
-    "Remove the main board",
+    "Disconnect the battery cable",
     None,
     Judged::Doubtful,
-    "“Remove the cover” before “Remove the main board”: the cover covers it – if that is so."
+    "“Remove the cover” before “Disconnect the battery cable”: the cover covers it – if that is so."
+)]
+#[case(
+    "Remove the main board",
+    Some("Remove the cover"),
+    Judged::Refused,
+    "“Disconnect the battery cable” before “Remove the main board”: the source of power is disconnected before one works at the screws of the main board: nothing is done live."
 )]
 #[case(
     "Remove the fan",

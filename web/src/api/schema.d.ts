@@ -2966,11 +2966,15 @@ export interface components {
             assumed: string[];
             /** @description What to say where no torque driver is. */
             by_hand: string;
+            /** @description Class, material and depth are known: only then may a computed window refuse a setting that somebody gave. */
+            certain: boolean;
             computed?: components["schemas"]["TorqueWindow"] | null;
+            /** @description Where the setting in force is from, for readers: "as the maker says", "computed for class 8.8 in steel, dry". */
+            from?: string | null;
             /**
              * Format: double
-             * @description What a reader is told, in N·m: the setting that was given and stands, else the recommended one of a joint whose class
-             *     and material are known.
+             * @description What a reader is told, in N·m: the setting that was given and stands, else the recommended one of a joint whose class,
+             *     material and depth are known.
              */
             in_force_nm?: number | null;
             /** @description Outside the window and nobody has given a reason. */

@@ -38,6 +38,16 @@ labels!(HeadForm {
 });
 
 impl HeadForm {
+    /// Diameter of the face that bears, in thread diameters; 0 where the head bears nowhere. A hexagon bears on its washer
+    /// face: ISO 4017, 4.57 mm at M3 to 8.74 mm at M6, from memory.
+    pub fn bearing(self) -> f64 {
+        match self {
+            Self::Hexagon => 1.45,
+            Self::None => 0.0,
+            other => other.width(),
+        }
+    }
+
     /// Outer diameter in thread diameters: ISO 7045, 7046, 4762 and 4017, wafers and flanges by common practice; from memory.
     pub fn width(self) -> f64 {
         match self {

@@ -199,7 +199,10 @@ function Heard({ sentence, number, set }: Told) {
     <>
       {sentence.text != null && sentence.text !== worded && sentence.act !== "place" && (
         <Row>
-          <Button aria-label={`Word sentence ${number} from its fields`} onPress={() => void set({ text: null })}>
+          <Button
+            aria-label={`Word sentence ${number} from its fields: ${worded}`}
+            onPress={() => void set({ text: null })}
+          >
             <RotateCcw size={14} aria-hidden /> {worded}
           </Button>
         </Row>

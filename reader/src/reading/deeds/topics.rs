@@ -182,7 +182,8 @@ impl Reader<'_> {
             .collect();
         (!kept.is_empty()).then(|| Phrase {
             words: kept.iter().map(|i| q.words[*i].clone()).collect(),
-            said: kept.iter().map(|i| q.said[*i].clone()).collect(),
+            // What stands in for another phrase ("it") was never said so.
+            said: kept.iter().map(|i| q.said.get(*i).unwrap_or(&q.words[*i]).clone()).collect(),
             kind: Kind::Part,
             of: Vec::new(),
             ..q.clone()

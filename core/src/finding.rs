@@ -84,6 +84,7 @@ pub enum RuleId {
     PromiseOpen,
     NoSteps,
     EmptyStep,
+    DoubtfulWord,
     NotReviewed,
     // Chain: the order.
     Ring,

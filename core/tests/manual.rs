@@ -425,7 +425,7 @@ Device: Mixer 2
 ### 3. Fit the left shell
 
 - Fit the left shell.
-- Drive 5 T10 screws, 14 mm of the left shell.
+- Drive in the five T10 screws (14 mm) of the left shell.
 
 ## Screws
 

@@ -269,5 +269,5 @@ fn readers_are_told_how_tight_and_in_which_order() {
     let text = publish::markdown(&bench.manual);
     assert!(text.contains("- A: 4 × PH1, 10 mm, cover, step 2, 0.4 N·m\n"), "{text}");
     assert!(text.contains("Order: A1, A3, A4, A2."), "{text}");
-    assert!(text.contains("Drive 4 PH1 screws, 10 mm of the cover to 0.4 N·m."), "{text}");
+    assert!(text.contains("Drive in the four PH1 screws (10 mm) of the cover to 0.4 N·m"), "{text}");
 }

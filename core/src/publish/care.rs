@@ -1,7 +1,7 @@
 //! Words of care that every guide begins with.
 
 use crate::ids::PartId;
-use crate::manual::Manual;
+use crate::manual::{Manual, Phase};
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
 use std::collections::BTreeSet;
 
@@ -28,6 +28,15 @@ pub(super) fn care(manual: &Manual) -> Vec<String> {
         out.push("Glass can splinter when it is lifted: wear eye protection.".to_owned());
     }
     out
+}
+
+/// What nobody has looked at says so to whoever follows it.
+pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
+    let steps = manual.steps_in(Phase::Teardown);
+    let open = steps.iter().filter(|s| !s.reviewed).count();
+    (open > 0).then(|| {
+        format!("{open} of the {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
+    })
 }
 
 /// The parts that the steps of this guide move, unscrew, disconnect, warm or open.

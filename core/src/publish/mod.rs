@@ -121,7 +121,10 @@ pub fn guide(manual: &Manual) -> Guide {
     let fold = rebuild::fold(manual);
     let around = |kind| section(kind_title(kind), items(around::notes(manual, kind)));
     let mut sections = vec![
-        section("Before you begin", care::care(manual).into_iter().map(Block::Caution).collect()),
+        section(
+            "Before you begin",
+            care::unreviewed(manual).into_iter().chain(care::care(manual)).map(Block::Caution).collect(),
+        ),
         section("Which one is yours", items(around::variants(manual))),
     ];
     sections.extend([NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless].map(around));

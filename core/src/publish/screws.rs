@@ -50,6 +50,7 @@ pub(super) fn blocks(manual: &Manual, balance: &Balance) -> Vec<Block> {
         let set = setting(group);
         let words = manual.words_of(group);
         let mut notes = words.remarks();
+        notes.extend(set.from);
         notes.extend(group.locking.map(|l| format!("with {}", l.label())));
         notes.extend(group.two_passes.then(|| "in two passes: half, then full".to_owned()));
         let waits = waits_until(manual, group).and(group.waits_for);

@@ -33,13 +33,14 @@ fn block(manual: &Manual, step: &Step, number: usize) -> StepBlock {
     lines.extend((!variants.is_empty()).then(|| line(LineKind::Variants, variants)));
     lines.extend(step.posture.map(|p| line(LineKind::Posture, p.label())));
     lines.extend(manual.cautions_of(step.id).map(|c| line(LineKind::Caution, &c.text)));
+    // Hot before it is pried, and told so in that order.
+    lines.extend(manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
     lines.extend(
         manual
             .groups_of(step.id)
             .map(|g| StepLine { drive: g.drive, ..line(LineKind::Screws, manual.words_of(g).line()) }),
     );
-    lines.extend(manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))));
     lines.extend(manual.connectors_of(step.id).map(|c| line(LineKind::Connector, c.words(manual))));
     lines.extend(step.branches.iter().map(|b| line(LineKind::Branch, b.words(manual))));
     lines.extend(step.note.iter().map(|n| line(LineKind::Note, n)));

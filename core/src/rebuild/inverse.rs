@@ -4,8 +4,9 @@ use super::{RebuildLine, RebuildStep};
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{Manual, PartFate, Phase, Step};
-use crate::reading::{Act, FastenerOp};
+use crate::manual::{FastenerFate, Manual, PartFate, Phase, Step};
+use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup};
+use crate::units::{Measure, Quantity};
 
 /// The act that undoes an act; `None` where nothing does.
 ///
@@ -68,7 +69,7 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildS
         lines.push(RebuildLine { act: Some(Act::Connect), text: format!("Connect the {what}."), because: None });
     }
     for id in &groups {
-        lines.push(screws_back(manual, *id));
+        lines.extend(screws_back(manual, *id));
     }
     lines.dedup_by(|a, b| a.text == b.text);
     RebuildStep {
@@ -176,24 +177,44 @@ fn name_going_back(manual: &Manual, part: PartId) -> String {
     if fate(manual, part) == PartFate::Renew { format!("new {name}") } else { name.to_owned() }
 }
 
-fn screws_back(manual: &Manual, id: GroupId) -> RebuildLine {
+/// The line that brings screws back; `None` where they stay out.
+fn screws_back(manual: &Manual, id: GroupId) -> Option<RebuildLine> {
     let group = &manual.fasteners[&id];
-    let count = group.count.map_or("the".to_owned(), |n| n.to_string());
-    let bit = group.bit.as_deref().map_or(String::new(), |b| format!(" {b}"));
-    let length = group
-        .length
-        .map_or(String::new(), |l| format!(", {} mm", crate::units::number(crate::units::in_millimetres(l))));
-    let holds = group.holds.first().map_or(String::new(), |p| format!(" of the {}", manual.part_name(*p)));
-    let back = matches!(group.op, FastenerOp::Loosen) || group.captive;
-    let verb = if back { "Tighten" } else { "Drive" };
-    let act = if back { Act::Tighten } else { Act::Drive };
-    let torque = setting(group).in_force_nm.map_or(String::new(), |nm| format!(" to {} N·m", crate::units::number(nm)));
-    let noun = if group.count == Some(1) { "screw" } else { "screws" };
+    if group.fate == FastenerFate::LeaveOut {
+        return None;
+    }
+    let stayed = matches!(group.op, FastenerOp::Loosen) || group.captive;
+    let act = if stayed { Act::Tighten } else { Act::Drive };
+    let tight = setting(group);
+    let torque =
+        tight.in_force_nm.map(|nm| Measure { quantity: Quantity::Torque, value: nm, to: None, unit: String::new() });
+    let size = ScrewGroup {
+        count: group.refitted.or(group.count),
+        drive: group.drive,
+        bit: group.bit.clone(),
+        length_mm: group.length.map(crate::units::in_millimetres),
+    };
+    let said = Instruction {
+        act,
+        things: group.holds.first().map(|p| manual.part_name(*p)).into_iter().collect(),
+        screws: vec![size],
+        by: None,
+        places: &[],
+        manner: &[],
+        until: None,
+        measures: torque.as_slice(),
+    };
+    let text = said.sentence();
+    let mut more: Vec<String> = Vec::new();
+    more.extend((group.fate == FastenerFate::Renew).then(|| "new ones, the old ones stay out".to_owned()));
+    more.extend(group.locking.map(|l| format!("with {}", l.label())));
+    more.extend(tight.from);
+    let text = if more.is_empty() { text } else { format!("{} ({}).", text.trim_end_matches('.'), more.join("; ")) };
     // Where the part never left, there is nothing to wait for.
     let because = waits_until(manual, group)
         .and(group.waits_for)
         .map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
-    RebuildLine { act: Some(act), text: format!("{verb} {count}{bit} {noun}{length}{holds}{torque}."), because }
+    Some(RebuildLine { act: Some(act), text, because })
 }
 
 fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {

@@ -88,7 +88,7 @@ fn titles(manual: &Manual) -> Vec<String> {
 #[test]
 fn reverses_the_order() {
     let manual = teardown("screws 4\nremove lid\nremove fan");
-    assert_eq!(titles(&manual), ["Fit the fan", "Fit the lid", "Drive 4 screws"]);
+    assert_eq!(titles(&manual), ["Fit the fan", "Fit the lid", "Drive in the four screws"]);
 }
 
 #[test]

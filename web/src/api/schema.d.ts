@@ -621,6 +621,7 @@ export interface components {
         /** @description One act inside a step. */
         Action: {
             act: components["schemas"]["Act"];
+            doubt?: components["schemas"]["WordDoubt"] | null;
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["ActionId"];
             /** @description Parts that it moves or works on. */
@@ -2824,7 +2825,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -2950,7 +2951,7 @@ export interface components {
             parts: components["schemas"]["PartId"][];
         } | {
             role: components["schemas"]["RoleField"];
-        };
+        } | "stands";
         /** @description A finding that stands no longer in the way. */
         SetAside: {
             /** @description Why it does not matter here. */
@@ -3562,6 +3563,13 @@ export interface components {
              */
             percent: number;
             reason: components["schemas"]["Reason"];
+        };
+        /** @description A word that can hardly have been meant. */
+        WordDoubt: {
+            because: string;
+            /** @description What it must have been. */
+            evident: string;
+            heard: string;
         };
         /** @description Words that were said where others were heard. */
         WordFix: {

@@ -1,5 +1,6 @@
 //! Rules of what is written: steps, parts and what is ordered for them, tools, promises.
 
+mod doubtful_word;
 mod empty_step;
 mod label_arithmetic;
 mod laid_out_unused;
@@ -20,6 +21,7 @@ use crate::manual::{Manual, Part, RatingLabel, Replacement};
 pub(super) const TEXT: &[Check] = &[(no_steps::RULE, no_steps::find)];
 
 pub(super) const RULES: &[Check] = &[
+    (doubtful_word::RULE, doubtful_word::find),
     (replacement_voltage::RULE, replacement_voltage::find),
     (replacement_charge::RULE, replacement_charge::find),
     (replacement_connector::RULE, replacement_connector::find),

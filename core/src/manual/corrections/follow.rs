@@ -5,6 +5,7 @@
 
 use crate::ids::*;
 use crate::manual::edits::place::Touched;
+use crate::manual::model::parts::rename_in;
 use crate::manual::{Action, Aspect, Evidence, Manual, Part, Step};
 use crate::reading::Facts;
 use uuid::Uuid;
@@ -62,6 +63,21 @@ impl Manual {
             (heat.temperature, heat.dwell) = (fact.temperature, fact.dwell);
         }
         self.follow_parts(words, facts, &mut ids, touched);
+    }
+
+    /// Sentences that waited for this word take what was chosen.
+    pub(in crate::manual) fn follow_word(&mut self, words: Words, meant: Option<&str>, touched: &mut Touched) {
+        for step in self.steps.values_mut() {
+            let waits = |a: &&mut Action| a.doubt.is_some() && words.bear(&a.evidence);
+            for action in step.actions.iter_mut().filter(waits) {
+                touched.add(Aspect::Steps, step.id.0);
+                let heard = action.doubt.take().map(|d| d.heard).unwrap_or_default();
+                let chosen = meant.filter(|m| !m.eq_ignore_ascii_case(&heard));
+                if let (Some(text), Some(meant)) = (&mut action.text, chosen) {
+                    *text = rename_in(text, &heard, meant);
+                }
+            }
+        }
     }
 
     /// The sentences that tell of the words move the parts of the facts.

@@ -180,6 +180,8 @@ impl Apply for ReadingEdit {
                     Ok(WordFix { id: *id, recording: *recording, start: *start, end: *end, heard, meant })
                 });
                 manual.put_word(*recording, *start, *end, fix.transpose()?, touched);
+                let words = Words { recording: *recording, start: *start, end: *end };
+                manual.follow_word(words, meant.as_deref(), touched);
                 Ok(())
             }
             Self::Cut { id, recording, at, joins } => manual.put_cut(*id, *recording, *at, *joins, touched),

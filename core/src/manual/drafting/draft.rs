@@ -100,6 +100,7 @@ impl Drafter {
                 parts,
                 text: own.map(|s| sentence(&s.text)),
                 said: own.is_some(),
+                doubt: None,
                 evidence: vec![evidence],
             };
             self.add(id, action);
@@ -217,6 +218,7 @@ impl Drafter {
             roles,
             text: facts.is_none().then(|| sentence(&statement.text)),
             said: facts.is_none(),
+            doubt: doubt(statement),
             evidence: vec![evidence.clone()],
         }
     }
@@ -508,6 +510,12 @@ fn stands_for_itself(statement: &Statement) -> bool {
             || !statement.doubts.is_empty()
             // A warning stands before the step already.
             || reading::is_order(&statement.text) && !facts.acts.is_empty() && facts.cautions.is_empty())
+}
+
+/// The first word of a statement that can hardly have been meant.
+fn doubt(statement: &Statement) -> Option<WordDoubt> {
+    let found = statement.doubts.first()?.clone();
+    Some(WordDoubt { heard: found.heard, evident: found.evident, because: found.because })
 }
 
 /// What a sentence keeps of a deed beside its act and the parts that it moves.

@@ -27,7 +27,19 @@ pub struct Action {
     /// The words of its own are the speaker's: they give way as soon as an author puts act, part or role right.
     #[serde(default)]
     pub said: bool,
+    /// A word that decides over safety and was hardly meant so; until somebody has chosen, the sentence is not published.
+    #[serde(default)]
+    pub doubt: Option<WordDoubt>,
     pub evidence: Vec<Evidence>,
+}
+
+/// A word that can hardly have been meant.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WordDoubt {
+    pub heard: String,
+    /// What it must have been.
+    pub evident: String,
+    pub because: String,
 }
 
 /// What a sentence is worded from beside act and parts.
@@ -71,7 +83,16 @@ const MOST: usize = 12;
 impl Action {
     /// A sentence with words of its own and nothing else.
     pub fn typed(id: ActionId, act: Act, parts: Vec<PartId>, text: &str) -> Self {
-        Self { id, act, parts, roles: Roles::default(), text: Some(text.to_owned()), said: false, evidence: Vec::new() }
+        Self {
+            id,
+            act,
+            parts,
+            roles: Roles::default(),
+            text: Some(text.to_owned()),
+            said: false,
+            doubt: None,
+            evidence: Vec::new(),
+        }
     }
 
     /// Whether it takes parts out or puts them in.
@@ -86,6 +107,7 @@ impl Action {
 
     /// An author put right what it tells: the speaker's words told something else.
     pub(in crate::manual) fn corrected(&mut self) {
+        self.doubt = None;
         if std::mem::take(&mut self.said) {
             self.text = None;
         }

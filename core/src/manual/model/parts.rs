@@ -214,7 +214,7 @@ impl Manual {
 }
 
 /// Replaces whole words, whatever their case; a capital at the start stays one.
-fn rename_in(sentence: &str, old: &str, new: &str) -> String {
+pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
     let (hay, needle) = (sentence.to_lowercase(), old.to_lowercase());
     // Lower-casing may change lengths outside ASCII; then only exact matches are safe.
     if hay.len() != sentence.len() || needle.is_empty() {

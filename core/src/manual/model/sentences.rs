@@ -53,6 +53,8 @@ pub enum SentenceField {
     Act(Act),
     Parts(Vec<PartId>),
     Role(RoleField),
+    /// A doubted word stands as it was heard.
+    Stands,
 }
 
 impl Manual {
@@ -103,6 +105,10 @@ impl Manual {
                 (action.text, action.said) = (None, false);
                 return Ok(());
             }
+            SentenceField::Stands => {
+                self.action_mut(step, id, touched)?.doubt = None;
+                return Ok(());
+            }
             SentenceField::Parts(parts) => self.must_all_be_there::<Part>(parts)?,
             SentenceField::Role(RoleField::Groups(groups)) => self.must_all_be_there::<FastenerGroup>(groups)?,
             _ => {}
@@ -122,7 +128,7 @@ impl Manual {
                 action.parts.clone_from(parts);
             }
             SentenceField::Role(role) => action.roles.set(role)?,
-            SentenceField::Text(_) => {}
+            SentenceField::Text(_) | SentenceField::Stands => {}
         }
         Ok(())
     }

@@ -61,7 +61,7 @@ impl Manual {
         let words = text("text", words, MAX_TEXT)?;
         let before = understand(&self.sentence(self.action(step, id)?));
         let action = self.action_mut(step, id, touched)?;
-        (action.text, action.said) = (Some(words.clone()), false);
+        (action.text, action.said, action.doubt) = (Some(words.clone()), false, None);
         match understand(&words) {
             after if after == before => Ok(()),
             Some(after) => self.take_up(step, id, after, touched),

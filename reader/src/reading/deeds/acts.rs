@@ -760,7 +760,9 @@ impl Reader<'_> {
                 let side = objects[i].said[0].clone();
                 objects[i] = Phrase { words: next.words.clone(), said: next.said.clone(), ..next };
                 objects[i].words[0] = side.clone();
-                objects[i].said[0] = side;
+                if let Some(first) = objects[i].said.first_mut() {
+                    *first = side;
+                }
             }
         }
         if c.base == "handle" && told.places.is_empty() {

@@ -55,7 +55,7 @@ export function InHand(props: {
       {(statement.doubts ?? []).map((d) => (
         <Doubt key={d.start} role="group" aria-label="Safety word in doubt">
           <p>
-            StatementRow “<b>{d.heard}</b>”, but {d.because}. The facts follow “<b>{d.evident}</b>” until you choose.
+            Heard “<b>{d.heard}</b>”, but {d.because}. The facts follow “<b>{d.evident}</b>” until you choose.
           </p>
           <Row>
             {[d.evident, d.heard].map((meant) => (

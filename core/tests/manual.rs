@@ -380,6 +380,7 @@ Device: Mixer 2
 
 ## Before you begin
 
+- 3 of 3 steps below were drafted from a recording and reviewed by nobody yet.
 - Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.
 - Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.
 
@@ -406,9 +407,9 @@ Device: Mixer 2
 
 ### 3. Remove the grip pad
 
+- Heat: hair dryer on the grip pad, 1 min
 - Heat the grip pad with the hair dryer for one minute.
 - Peel off the grip pad.
-- Heat: hair dryer on the grip pad, 1 min
 
 ## Putting together
 

@@ -35,7 +35,7 @@ pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
     let steps = manual.steps_in(Phase::Teardown);
     let open = steps.iter().filter(|s| !s.reviewed).count();
     (open > 0).then(|| {
-        format!("{open} of the {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
+        format!("{open} of {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
     })
 }
 

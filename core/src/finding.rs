@@ -62,6 +62,8 @@ impl Stop {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum RuleId {
+    // Publish: the guide as a whole.
+    LicensedWork,
     // Listen: where a recording contradicts itself.
     CountContradicted,
     SizeContradicted,

@@ -128,6 +128,65 @@ pub fn is_glass(name: &str) -> bool {
         }
 }
 
+/// Work that belongs to licensed people.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Gate {
+    Microwave,
+    PictureTube,
+    Gas,
+    Refrigerant,
+    MainsSide,
+}
+
+impl Gate {
+    /// What can happen, and to whom the work belongs; common practice, no source.
+    pub fn belongs(self) -> &'static str {
+        match self {
+            Self::Microwave => {
+                "Inside a microwave oven some thousand volts stay after unplugging, and its magnetron can be poisonous. \
+                 Work on it belongs to specialists; local codes say to whom"
+            }
+            Self::PictureTube => {
+                "A picture tube holds some ten thousand volts and can implode. Work on it belongs to specialists; local \
+                 codes say to whom"
+            }
+            Self::Gas => {
+                "Leaking gas burns and explodes. Work on it belongs to licensed fitters; local codes say what is tested \
+                 afterwards"
+            }
+            Self::Refrigerant => {
+                "A refrigerant circuit is under pressure and may burn. Opening it belongs to certified technicians; local \
+                 codes forbid letting it out"
+            }
+            Self::MainsSide => {
+                "The mains side can kill, and its capacitors stay charged after unplugging. Work on it belongs to \
+                 qualified people; local codes say to whom"
+            }
+        }
+    }
+}
+
+/// The line that work on a part, or inside a device of this name, crosses.
+pub fn gate(name: &str) -> Option<Gate> {
+    let words = words(name);
+    let has = |word: &str| words.iter().any(|w| w == word);
+    let last = words.last().map_or("", String::as_str);
+    if has("magnetron") || has("microwave") && !matches!(last, "sensor" | "antenna" | "module" | "radio") {
+        return Some(Gate::Microwave);
+    }
+    if has("crt") || last == "tube" && (has("picture") || has("ray")) {
+        return Some(Gate::PictureTube);
+    }
+    if has("gas") && !matches!(last, "spring" | "springs" | "strut" | "struts" | "sensor" | "cap" | "gauge") {
+        return Some(Gate::Gas);
+    }
+    if has("refrigerant") || last == "evaporator" || last == "tube" && has("capillary") {
+        return Some(Gate::Refrigerant);
+    }
+    let outside = matches!(source(name), Some(Source::Mains | Source::Charger)) || CABLES.contains(&last);
+    (is_mains(name) && !outside).then_some(Gate::MainsSide)
+}
+
 fn words(name: &str) -> Vec<String> {
     name.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).map(str::to_owned).collect()
 }
@@ -190,6 +249,26 @@ mod tests {
     #[case("load cell", false, false)]
     fn mains_and_stored_charge(#[case] name: &str, #[case] mains: bool, #[case] charge: bool) {
         assert_eq!((is_mains(name), holds_charge(name)), (mains, charge));
+    }
+
+    #[rstest]
+    #[case("Hearth 20 microwave oven", Some(Gate::Microwave))]
+    #[case("magnetron", Some(Gate::Microwave))]
+    #[case("microwave motion sensor", None)]
+    #[case("picture tube", Some(Gate::PictureTube))]
+    #[case("inner tube", None)]
+    #[case("gas valve", Some(Gate::Gas))]
+    #[case("gas spring", None)]
+    #[case("refrigerant line", Some(Gate::Refrigerant))]
+    #[case("evaporator", Some(Gate::Refrigerant))]
+    #[case("mains transformer", Some(Gate::MainsSide))]
+    #[case("power supply", Some(Gate::MainsSide))]
+    #[case("mains lead", None)]
+    #[case("power supply cable", None)]
+    #[case("charger", None)]
+    #[case("battery", None)]
+    fn lines_that_a_guide_stops_at(#[case] name: &str, #[case] wanted: Option<Gate>) {
+        assert_eq!(gate(name), wanted);
     }
 
     #[rstest]

@@ -9,10 +9,13 @@ mod balance;
 mod drafted;
 pub mod listen;
 mod order;
+mod publish;
 mod screws;
 mod steps;
 #[cfg(test)]
 mod written;
+
+pub use publish::{Gated, gated};
 
 use crate::fasteners::balance::{Balance, balance};
 use crate::fasteners::kinds::{Sorted, sort};
@@ -66,7 +69,8 @@ fn rules() -> impl Iterator<Item = &'static Check> {
 
 /// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
 fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
-    steps::TEXT.iter().chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(steps::RULES)
+    let text = steps::TEXT.iter().chain(publish::RULES);
+    text.chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(steps::RULES)
 }
 
 /// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.

@@ -30,6 +30,18 @@ pub(super) fn care(manual: &Manual) -> Vec<String> {
     out
 }
 
+/// Lines that this guide crosses, with who works behind them; where nobody is named it says that it stops.
+pub(super) fn gates(manual: &Manual) -> Vec<String> {
+    let line = |g: crate::checks::Gated| {
+        let who = match g.who {
+            Some(who) => format!("Who does it: {}.", who.trim_end_matches('.')),
+            None => "This guide stops there: nobody has been named who does it.".to_owned(),
+        };
+        format!("{} ({}). {who}", g.gate.belongs(), g.what)
+    };
+    crate::checks::gated(manual).into_iter().map(line).collect()
+}
+
 /// What nobody has looked at says so to whoever follows it.
 pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
     let steps = manual.steps_in(Phase::Teardown);

@@ -123,7 +123,12 @@ pub fn guide(manual: &Manual) -> Guide {
     let mut sections = vec![
         section(
             "Before you begin",
-            care::unreviewed(manual).into_iter().chain(care::care(manual)).map(Block::Caution).collect(),
+            care::gates(manual)
+                .into_iter()
+                .chain(care::unreviewed(manual))
+                .chain(care::care(manual))
+                .map(Block::Caution)
+                .collect(),
         ),
         section("Which one is yours", items(around::variants(manual))),
     ];

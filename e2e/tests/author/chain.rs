@@ -143,10 +143,10 @@ async fn a_plug_pulled_live_is_mended_with_one_press() -> Done {
         [0:20] Disconnect the battery cable.\n\n[0:30] Take out the fan.";
     let id = app.make("Live", text).await;
     app.goto(&format!("/manuals/{id}/chain")).await?;
-    app.text("nothing is unplugged live").await?;
+    app.text("nothing is done live").await?;
     app.press("Move it behind “Disconnect the battery cable”").await?;
     app.until("the finding is gone", async || {
-        Ok(app.driver.find_all(By::XPath("//*[contains(., 'nothing is unplugged live.')]")).await?.is_empty())
+        Ok(app.driver.find_all(By::XPath("//*[contains(., 'nothing is done live.')]")).await?.is_empty())
     })
     .await;
     app.press("Steps").await?;

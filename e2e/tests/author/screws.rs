@@ -163,8 +163,8 @@ async fn a_setting_stands_in_its_window_or_says_why() -> Done {
     app.choose("Class", "4.8").await?;
     app.choose("Goes into", "steel").await?;
     app.write("Depth, mm", "6\n").await?;
-    app.text("Window 0.303–0.468 N·m.").await?;
-    app.text("0.39 N·m").await?;
+    app.text("Window 0.303–0.498 N·m.").await?;
+    app.text("0.4 N·m").await?;
     app.write("Given setting, any unit", "tight\n").await?;
     app.text("“tight” is no torque. Write one such as 0.4 N·m").await?;
     app.write("Given setting, any unit", "3.5 lbf·in\n").await?;

@@ -2825,7 +2825,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;

@@ -1,0 +1,110 @@
+//! Work that belongs to licensed people is in the guide, and nobody has said who does it.
+
+use crate::checks::Case;
+use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::ids::PartId;
+use crate::manual::{Manual, Phase, Step};
+use crate::things::{Gate, gate};
+
+pub(super) const RULE: Rule = Rule {
+    id: RuleId::LicensedWork,
+    stop: Stop::Publish,
+    blocks: true,
+    // What is set aside here is who does the work; readers are told it.
+    may_set_aside: true,
+    why: "What is behind this line kills or needs a licence; a guide says so and stops there.",
+    source: "common practice, no source; local codes decide",
+};
+
+/// Work behind a line, where it is met first.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Gated {
+    pub gate: Gate,
+    /// "power supply board"
+    pub what: String,
+    /// Who does it, where the author has said so.
+    pub who: Option<String>,
+}
+
+/// Every line that a guide crosses, for who words the guide.
+pub fn gated(manual: &Manual) -> Vec<Gated> {
+    let who = |f: Finding| f.decided(manual).set_aside;
+    met(manual).into_iter().map(|m| Gated { gate: m.gate, who: who(finding(&m)), what: m.what }).collect()
+}
+
+struct Met<'m> {
+    gate: Gate,
+    what: String,
+    step: Option<&'m Step>,
+}
+
+pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
+    met(case.manual).iter().map(finding).collect()
+}
+
+/// The device itself, then the parts of each step: each kind where it is met first.
+fn met(manual: &Manual) -> Vec<Met<'_>> {
+    let steps = manual.steps_in(Phase::Teardown);
+    let device = [&manual.head.device, &manual.head.title].into_iter().filter(|_| !steps.is_empty());
+    let device = device.map(|name| (name.as_str(), None));
+    let parts = steps.iter().flat_map(|s| worked_at(manual, s).map(|p| (manual.part_name(p), Some(*s))));
+    let mut out: Vec<Met<'_>> = Vec::new();
+    for (name, step) in device.chain(parts) {
+        if let Some(gate) = gate(name).filter(|g| out.iter().all(|m| m.gate != *g)) {
+            out.push(Met { gate, what: name.to_owned(), step });
+        }
+    }
+    out
+}
+
+/// The parts that a step moves, unscrews, unplugs or warms.
+fn worked_at<'m>(manual: &'m Manual, step: &'m Step) -> impl Iterator<Item = PartId> + 'm {
+    let moved = step.actions.iter().flat_map(|a| a.parts.iter().copied());
+    let held = manual.groups_of(step.id).flat_map(|g| g.holds.iter().copied());
+    let served = manual.connectors_of(step.id).filter_map(|c| c.serves);
+    moved.chain(held).chain(served)
+}
+
+fn finding(met: &Met<'_>) -> Finding {
+    let place = met.step.map_or(String::new(), |s| format!("“{}” works at it: ", s.title));
+    let says = format!("{place}{} ({}). Say who does it, or leave it out.", met.gate.belongs(), met.what);
+    let about = met.step.map(|s| Subject::Step(s.id)).into_iter().collect();
+    RULE.finding_about(about, says).resting_on((met.gate.belongs(), &met.what))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::RULE;
+    use crate::checks::drafted::check;
+
+    #[test]
+    fn the_mains_side_is_where_a_guide_stops() {
+        check(
+            &RULE,
+            "Unplug it from the wall. Take off the cover. Undo two screws of the power supply board. Take out the power supply board.",
+            &[
+                "“Remove the power supply board” works at it: The mains side can kill, and its capacitors stay charged after unplugging. Work on it belongs to qualified people; local codes say to whom (power supply board). Say who does it, or leave it out.",
+            ],
+        );
+    }
+
+    #[test]
+    fn one_line_is_drawn_once() {
+        check(
+            &RULE,
+            "Unplug it from the wall. Take out the gas valve. Take out the gas pipe.",
+            &[
+                "“Remove the gas valve” works at it: Leaking gas burns and explodes. Work on it belongs to licensed fitters; local codes say what is tested afterwards (gas valve). Say who does it, or leave it out.",
+            ],
+        );
+    }
+
+    #[test]
+    fn plugs_springs_and_sensors_are_no_such_work() {
+        check(
+            &RULE,
+            "Unplug the mains lead. Take out the gas spring. Take out the microwave sensor. Take out the battery.",
+            &[],
+        );
+    }
+}

@@ -2,7 +2,7 @@
 
 use criterion::{BenchmarkId, Criterion, Throughput, criterion_group, criterion_main};
 use paso_core::ids::{ManualId, RecordingId};
-use paso_core::manual::{Edit, RecordingRef, Source, StepEdit, StepField, draft};
+use paso_core::manual::{Edit, PartEdit, RecordingRef, Source, StepEdit, StepField, draft};
 use paso_core::reading::read;
 use paso_core::recording::Recording;
 use paso_core::{publish, rebuild};
@@ -44,11 +44,23 @@ fn edits(c: &mut Criterion) {
     let reading = read(&recording);
     let reference =
         RecordingRef { id: RecordingId(Uuid::nil()), title: "long".into(), duration_ms: recording.duration_ms() };
-    let manual = draft(ManualId(Uuid::nil()), "Long", "", &[Source { recording: reference, reading: &reading }]);
+    let manual =
+        draft(ManualId(Uuid::nil()), "Long", "", &[Source { recording: reference.clone(), reading: &reading }]);
     let id = manual.order()[0];
     let edit = Edit::Step(StepEdit::Set { id, field: StepField::Title("Another title".into()) });
     c.bench_function(&format!("apply an edit, {} steps", manual.steps.len()), |b| {
         b.iter(|| manual.apply(black_box(&edit), "Ann"))
+    });
+    let part = manual.parts.values().next().expect("a lamp has parts").id;
+    let rename = Edit::Part(PartEdit::Rename { id: part, name: "foot".into() });
+    c.bench_function("rename a part", |b| b.iter(|| manual.apply(black_box(&rename), "Ann")));
+    let sentences: usize = manual.steps.values().map(|s| s.actions.len()).sum();
+    c.bench_function(&format!("word {sentences} sentences"), |b| b.iter(|| black_box(&manual).wordings()));
+    c.bench_function("draft", |b| {
+        b.iter(|| {
+            let source = Source { recording: reference.clone(), reading: black_box(&reading) };
+            draft(ManualId(Uuid::nil()), "Long", "", &[source])
+        });
     });
     c.bench_function("fold", |b| b.iter(|| rebuild::fold(black_box(&manual))));
     c.bench_function("guide", |b| b.iter(|| publish::guide(black_box(&manual))));

@@ -118,7 +118,7 @@ fn from(group: &FastenerGroup) -> Option<String> {
         let said = group.torque_from.unwrap_or(TorqueFrom::Author);
         // Readers know the author by the guide itself; of a value out of its window they are told why it stands.
         let who = (said != TorqueFrom::Author).then(|| format!("as {} says", said.label()));
-        let why = group.torque_because.clone();
+        let why = group.torque_because.as_deref().map(|w| w.trim_end_matches('.').to_owned());
         return [who, why].into_iter().flatten().reduce(|a, b| format!("{a}; {b}"));
     }
     let (class, into) = (group.joint.class?.label(), group.joint.into?.phrase());

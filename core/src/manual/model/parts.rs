@@ -5,7 +5,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, text};
 use crate::manual::model::supply::{RatingLabel, Replacement};
-use crate::manual::{Aspect, Evidence, Manual, Variant};
+use crate::manual::{Action, Aspect, Evidence, Manual, Variant};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -195,22 +195,31 @@ impl Manual {
         let name = self.free_name(id, name)?;
         let part = self.change_entity::<Part>(id, touched)?;
         let old = std::mem::replace(&mut part.name, name.clone());
+        // Most sentences are worded from the part itself, so few texts change; only these are written down.
         for step in self.steps.values_mut() {
-            touched.add(Aspect::Steps, step.id.0);
-            step.title = rename_in(&step.title, &old, &name);
-            step.note = step.note.take().map(|n| rename_in(&n, &old, &name));
-            for action in &mut step.actions {
-                for words in action.texts() {
-                    *words = rename_in(words, &old, &name);
-                }
+            let texts = std::iter::once(&mut step.title).chain(&mut step.note);
+            if rename_all(texts.chain(step.actions.iter_mut().flat_map(Action::texts)), &old, &name) {
+                touched.add(Aspect::Steps, step.id.0);
             }
         }
         for caution in self.cautions.values_mut() {
-            touched.add(Aspect::Cautions, caution.id.0);
-            caution.text = rename_in(&caution.text, &old, &name);
+            if rename_all(std::iter::once(&mut caution.text), &old, &name) {
+                touched.add(Aspect::Cautions, caution.id.0);
+            }
         }
         Ok(())
     }
+}
+
+/// Renames in every text, and says whether one changed.
+fn rename_all<'a>(texts: impl Iterator<Item = &'a mut String>, old: &str, new: &str) -> bool {
+    let mut changed = false;
+    for text in texts {
+        let renamed = rename_in(text, old, new);
+        changed |= renamed != *text;
+        *text = renamed;
+    }
+    changed
 }
 
 /// Replaces whole words, whatever their case; a capital at the start stays one.

@@ -42,8 +42,8 @@ pub struct LedgerStep {
     pub out: u32,
     /// Screws back when this step is undone.
     pub back: u32,
-    /// On the bench after this step, of those counted.
-    pub on_bench: u32,
+    /// On the bench after this step; `None` once a group was not counted: nobody knows from there on.
+    pub on_bench: Option<u32>,
     /// Of those that came out here, neither back nor renewed nor left out on purpose.
     pub left_over: u32,
 }
@@ -88,7 +88,7 @@ pub fn ledger(manual: &Manual, sorted: &Sorted) -> Ledger {
 }
 
 fn steps(manual: &Manual, rows: &[LedgerRow]) -> Vec<LedgerStep> {
-    let mut on_bench = 0;
+    let mut on_bench = Some(0);
     let mut out = Vec::new();
     for (i, step) in manual.steps_in(Phase::Teardown).into_iter().enumerate() {
         let here: Vec<&LedgerRow> = rows.iter().filter(|r| r.step == step.id && r.comes_out).collect();
@@ -97,7 +97,8 @@ fn steps(manual: &Manual, rows: &[LedgerRow]) -> Vec<LedgerStep> {
         }
         let sum = |of: fn(&LedgerRow) -> u32| here.iter().map(|r| of(r)).sum::<u32>();
         let taken = sum(|r| r.out.unwrap_or(0));
-        on_bench += taken;
+        let known = here.iter().all(|r| r.out.is_some());
+        on_bench = on_bench.filter(|_| known).map(|lie| lie + taken);
         out.push(LedgerStep {
             step: step.id,
             number: i + 1,
@@ -177,9 +178,16 @@ mod tests {
     #[test]
     fn the_bench_fills_step_by_step() {
         let m = manual("1 cover: 4 PH1 10 mm\n2 board: 2 T6 4 mm\n2 board: 1 T6 4 mm, 0 back");
-        let steps: Vec<(usize, u32, u32, u32)> =
+        let steps: Vec<_> =
             ledger(&m, &sort(&m)).steps.iter().map(|s| (s.number, s.out, s.on_bench, s.left_over)).collect();
-        assert_eq!(steps, [(1, 4, 4, 0), (2, 3, 7, 1)]);
+        assert_eq!(steps, [(1, 4, Some(4), 0), (2, 3, Some(7), 1)]);
+    }
+
+    #[test]
+    fn from_an_uncounted_group_on_nobody_knows_what_lies_on_the_bench() {
+        let m = manual("1 cover: 4 PH1 10 mm\n2 board: ? T6 4 mm\n3 frame: 2 T6 4 mm");
+        let lie: Vec<Option<u32>> = ledger(&m, &sort(&m)).steps.iter().map(|s| s.on_bench).collect();
+        assert_eq!(lie, [Some(4), None, None]);
     }
 
     #[test]
@@ -277,7 +285,7 @@ mod tests {
                     prop_assert_eq!(row.out, Some(tokens.out(row.group)), "{:?} of {:?}", row, tokens);
                 }
                 let total: u32 = m.fasteners.keys().map(|g| tokens.out(*g)).sum();
-                prop_assert_eq!((all.balance.out, all.steps.last().map(|s| s.on_bench)), (total, Some(total)));
+                prop_assert_eq!((all.balance.out, all.steps.last().and_then(|s| s.on_bench)), (total, Some(total)));
             }
         }
     }

@@ -61,8 +61,8 @@ pub struct TeardownRow {
     /// Screws out in this step; `None` where a count is missing.
     pub screws_out: Option<u32>,
     pub has_screws: bool,
-    /// Screws on the bench after this step, of those counted.
-    pub on_bench: u32,
+    /// Screws on the bench after this step; `None` once a group was not counted: nobody knows from there on.
+    pub on_bench: Option<u32>,
 }
 
 /// Folds a manual's teardown over into its rebuild.
@@ -73,7 +73,7 @@ pub fn fold(manual: &Manual) -> Fold {
 }
 
 fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
-    let mut on_bench = 0;
+    let mut on_bench = Some(0);
     steps
         .iter()
         .enumerate()
@@ -82,7 +82,7 @@ fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
             let out: Vec<Option<u32>> =
                 manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
             let screws_out = out.iter().copied().sum::<Option<u32>>();
-            on_bench += out.iter().flatten().sum::<u32>();
+            on_bench = on_bench.zip(screws_out).map(|(lie, more)| lie + more);
             TeardownRow {
                 step: step.id,
                 number: i + 1,

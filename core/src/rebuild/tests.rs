@@ -173,7 +173,37 @@ fn balances_screws(
 #[test]
 fn the_bench_holds_what_came_out_so_far() {
     let fold = fold(&teardown("screws 4\nremove lid\nscrews 3"));
-    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [4, 4, 7]);
+    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [Some(4), Some(4), Some(7)]);
+}
+
+#[test]
+fn one_group_that_nobody_counted_leaves_the_bench_unknown() {
+    let fold = fold(&teardown("screws 4\nscrews ?\nscrews 3"));
+    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [Some(4), None, None]);
+}
+
+/// What stays out is not driven, what is renewed says so, and what was counted back is the count.
+#[rstest]
+#[case::counted_back("screws 4/3", None, Some("Drive in the three screws."))]
+#[case::renewed(
+    "screws 4",
+    Some(FastenerFate::Renew),
+    Some("Drive in the four screws (new ones, the old ones stay out).")
+)]
+#[case::left_out("screws 4", Some(FastenerFate::LeaveOut), None)]
+fn the_line_of_the_screws_says_what_goes_back(
+    #[case] script: &str,
+    #[case] fate: Option<FastenerFate>,
+    #[case] wanted: Option<&str>,
+) {
+    let mut manual = teardown(script);
+    let id = *manual.fasteners.keys().next().unwrap();
+    if let Some(fate) = fate {
+        let edit = Edit::Fastener(FastenerEdit::Set { id, field: FastenerField::Fate(fate) });
+        manual = manual.apply(&edit, "test").unwrap().0;
+    }
+    let lines: Vec<String> = fold(&manual).rebuild.into_iter().flat_map(|s| s.lines).map(|l| l.text).collect();
+    assert_eq!(lines, wanted.into_iter().collect::<Vec<_>>());
 }
 
 #[test]

@@ -2026,9 +2026,9 @@ export interface components {
             number: number;
             /**
              * Format: int32
-             * @description On the bench after this step, of those counted.
+             * @description On the bench after this step; `None` once a group was not counted: nobody knows from there on.
              */
-            on_bench: number;
+            on_bench?: number | null;
             /**
              * Format: int32
              * @description Screws out in this step, of those counted.
@@ -3320,9 +3320,9 @@ export interface components {
             number: number;
             /**
              * Format: int32
-             * @description Screws on the bench after this step, of those counted.
+             * @description Screws on the bench after this step; `None` once a group was not counted: nobody knows from there on.
              */
-            on_bench: number;
+            on_bench?: number | null;
             /**
              * Format: int32
              * @description Screws out in this step; `None` where a count is missing.

@@ -171,7 +171,7 @@ export default function Fold() {
           .filter((row) => row.has_screws)
           .map((row) => (
             <Spine key={row.step} $row={rows.left.get(row.step) ?? 1} title="screws on the bench after this step">
-              {row.on_bench} on the bench
+              {row.on_bench ?? "?"} on the bench
             </Spine>
           ))}
         <Half aria-label="Putting together, last step first">

@@ -106,7 +106,8 @@ export function Ledger({ screws, found, chosen, onChoose }: Props) {
   );
 }
 
-const bench = (step: ScrewsView["ledger"]["steps"][number] | undefined) => (step ? `bench ${step.on_bench}` : "");
+const bench = (step: ScrewsView["ledger"]["steps"][number] | undefined) =>
+  step ? `bench ${step.on_bench ?? "?"}` : "";
 
 function GroupLine({ row, screws, found }: { row: LedgerRow; screws: ScrewsView; found: Finding[] }) {
   const { view } = useManual();

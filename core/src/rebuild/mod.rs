@@ -123,8 +123,9 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
 
 /// A step that does nothing but slide a cell or pack out: going in, it makes the device live like a connector does.
 fn is_pack_alone(manual: &Manual, step: &Step) -> bool {
-    let mut sources = power::sources_out(manual, step).peekable();
-    sources.peek().is_some()
+    // One with a plug of its own is dead until the plug is in.
+    let plugged = |p: PartId| manual.connectors.values().any(|c| c.power && c.serves == Some(p));
+    power::sources_out(manual, step).any(|p| !plugged(p))
         && step.actions.iter().flat_map(|a| &a.parts).all(|p| manual.parts.get(p).is_some_and(|p| p.power_source))
 }
 

@@ -123,6 +123,17 @@ fn a_pack_goes_in_behind_every_connector(#[case] script: &str, #[case] wanted: &
     assert_eq!(own.displaced.is_some(), displaced, "{:?}", own.displaced);
 }
 
+/// A battery with a plug is dead until it is plugged in: it goes in where reversing puts it.
+#[test]
+fn a_battery_with_a_plug_stays_in_its_place() {
+    let mut manual = teardown("remove lid\ndisconnect battery\ndisconnect fan\nremove battery cable");
+    let battery = manual.parts.values().find(|p| p.name == "battery cable").unwrap().id;
+    let field = PartField::PowerSource(true);
+    manual = manual.apply(&Edit::Part(PartEdit::Set { id: battery, field }), "test").unwrap().0;
+    let wanted = ["Fit the battery cable", "Connect the fan cable", "Connect the battery cable", "Fit the lid"];
+    assert_eq!(titles(&manual), wanted);
+}
+
 /// Switched off, unplugged and discharged are three things: one comes back, one is plugged in, and charge is never let in.
 #[rstest]
 #[case::off_first("switch off\nremove lid\nremove fan", &["Fit the fan", "Fit the lid", "Switch on and test"], false)]

@@ -459,4 +459,12 @@ mod tests {
             assert!(s.tokens.len() <= 140 && s.tokens.iter().all(|t| t.said.chars().count() <= 64));
         }
     }
+
+    /// Found by fuzzing: what stands in for another phrase was never said, and was looked up as if it had been.
+    #[rstest]
+    #[case("cable of a and cable .")]
+    #[case("Unplug its cable. Remove the cable of it and its cable.")]
+    fn a_cable_of_nothing_is_read_without_a_panic(#[case] text: &str) {
+        read(text);
+    }
 }

@@ -64,15 +64,19 @@ pub fn live_work(manual: &Manual, step: &Step) -> Option<String> {
             c.serves.map_or("a connector".to_owned(), |p| format!("the connector of the {}", manual.part_name(p)));
         return Some(what);
     }
-    let live = |p: &PartId| {
-        let name = manual.part_name(*p);
-        is_board(name) || is_lithium(name)
-    };
-    let held = manual.groups_of(step.id).flat_map(|g| &g.holds).copied().find(live);
+    let held = manual.groups_of(step.id).flat_map(|g| &g.holds).copied().find(|p| is_live(manual.part_name(*p)));
     if let Some(part) = held {
         return Some(format!("the screws of the {}", manual.part_name(part)));
     }
+    // A tool at a board or cell, whether the manual lists it as a part or only the sentence names it.
     let worked = step.actions.iter().filter(|a| a.act.direction() == Direction::Out && a.act != Act::Remove);
-    let part = worked.flat_map(|a| &a.parts).copied().find(live)?;
-    Some(format!("the {}", manual.part_name(part)))
+    let mut names = worked.flat_map(|a| {
+        let parts = a.parts.iter().map(|p| manual.part_name(*p));
+        parts.chain(a.roles.things.iter().map(String::as_str))
+    });
+    names.find(|n| is_live(n)).map(|name| format!("the {name}"))
+}
+
+fn is_live(name: &str) -> bool {
+    is_board(name) || is_lithium(name)
 }

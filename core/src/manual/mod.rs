@@ -110,6 +110,19 @@ impl Manual {
         self.parts.get(&id).map_or("a part that was removed", |p| &p.name)
     }
 
+    /// Names of all that a step works at: parts that it moves, unscrews, unplugs, warms or opens, and what its sentences
+    /// name that is no part of the manual.
+    pub fn worked_at<'m>(&'m self, step: &'m Step) -> impl Iterator<Item = &'m str> {
+        let moved = step.actions.iter().flat_map(|a| a.parts.iter().copied());
+        let held = self.groups_of(step.id).flat_map(|g| g.holds.iter().copied());
+        let served = self.connectors_of(step.id).filter_map(|c| c.serves);
+        let warmed = self.heats_of(step.id).filter_map(|h| h.target);
+        let opened = self.seams.values().filter(|s| s.step == step.id).filter_map(|s| s.part);
+        let parts = moved.chain(held).chain(served).chain(warmed).chain(opened);
+        let things = step.actions.iter().flat_map(|a| &a.roles.things).map(String::as_str);
+        parts.map(|p| self.part_name(p)).chain(things)
+    }
+
     /// Groups of a step, in the order they were made.
     pub fn groups_of(&self, step: StepId) -> impl Iterator<Item = &FastenerGroup> {
         in_order_told(self.fasteners.values().filter(move |g| g.step == step), |g| &g.evidence)

@@ -334,8 +334,7 @@ fn risks(manual: &Manual, step: &Step) -> Vec<Risk> {
             _ => {}
         }
     }
-    let moved = step.actions.iter().flat_map(|a| &a.parts);
-    for name in moved.chain(manual.groups_of(step.id).flat_map(|g| &g.holds)).map(|p| manual.part_name(*p)) {
+    for name in manual.worked_at(step) {
         out.extend(things::is_lithium(name).then_some(Risk::Battery));
         out.extend((things::is_mains(name) || things::holds_charge(name)).then_some(Risk::Mains));
     }

@@ -1,17 +1,14 @@
 //! Words of care that every guide begins with.
 
-use crate::ids::PartId;
 use crate::manual::{Manual, Phase};
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
-use std::collections::BTreeSet;
 
 /// Words of care by what the guide touches; licensed work and local rules go first.
 ///
 /// Source: hazards of the trade (common practice, no source).
 pub(super) fn care(manual: &Manual) -> Vec<String> {
     // Only what this guide moves, loosens or reaches: a cut guide may leave the cell alone.
-    let touched = touched(manual);
-    let any = |is: fn(&str) -> bool| touched.iter().any(|p| is(manual.part_name(*p)));
+    let any = |is: fn(&str) -> bool| manual.steps.values().flat_map(|s| manual.worked_at(s)).any(is);
     let mut out = vec!["Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.".to_owned()];
     if any(is_lithium) {
         out.push("Never pierce, bend, heat or short a lithium cell. Stop if it is swollen, and hand it in where local rules say.".to_owned());
@@ -49,17 +46,6 @@ pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
     (open > 0).then(|| {
         format!("{open} of {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
     })
-}
-
-/// The parts that the steps of this guide move, unscrew, disconnect, warm or open.
-fn touched(manual: &Manual) -> BTreeSet<PartId> {
-    let here = |step| manual.steps.contains_key(step);
-    let moved = manual.steps.values().flat_map(|s| &s.actions).flat_map(|a| a.parts.iter().copied());
-    let held = manual.fasteners.values().filter(|g| here(&g.step)).flat_map(|g| g.holds.iter().copied());
-    let served = manual.connectors.values().filter(|c| here(&c.step)).filter_map(|c| c.serves);
-    let warmed = manual.heats.values().filter(|h| here(&h.step)).filter_map(|h| h.target);
-    let opened = manual.seams.values().filter(|s| here(&s.step)).filter_map(|s| s.part);
-    moved.chain(held).chain(served).chain(warmed).chain(opened).collect()
 }
 
 #[cfg(test)]

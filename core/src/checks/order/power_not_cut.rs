@@ -46,7 +46,8 @@ fn move_up(steps: &[&Step], cutting: usize, at: usize) -> Fix {
 #[cfg(test)]
 mod tests {
     use super::RULE;
-    use crate::checks::drafted::check;
+    use crate::checks::drafted::{check, manual};
+    use crate::checks::findings;
     use rstest::rstest;
 
     #[test]
@@ -80,6 +81,25 @@ mod tests {
                 "Step 2 (“Remove the fan”) works at the connector of the fan before anything cuts the power. Add a step before it that unplugs the device or disconnects its battery.",
             ],
         );
+    }
+
+    #[test]
+    fn a_tool_at_a_board_that_is_no_part_of_the_manual() {
+        check(
+            &RULE,
+            "Take off the cover. Pry up the main board.",
+            &[
+                "Step 2 (“Pry up the main board”) works at the main board before anything cuts the power. Add a step before it that unplugs the device or disconnects its battery.",
+            ],
+        );
+    }
+
+    #[test]
+    fn one_press_moves_the_cut_before_it() {
+        let told = manual("Take off the cover. Disconnect the fan cable. Take out the fan. Take out the battery pack.");
+        let found = findings(&told).into_iter().find(|f| f.rule == RULE.id).unwrap();
+        let moved = told.apply(&found.fixes[0].edit, "Ann").unwrap().0;
+        assert!(findings(&moved).iter().all(|f| f.rule != RULE.id));
     }
 
     #[rstest]

@@ -69,8 +69,9 @@ fn of_job(
 }
 
 fn how(manual: &Manual, step: &Step) -> Option<&'static str> {
-    let says =
-        |words: &str| step.actions.iter().any(|a| manual.sentence(a).to_lowercase().replace('’', "'").contains(words));
+    let told = |a| manual.sentence(a).to_lowercase().replace('’', "'");
+    let told: Vec<String> = step.actions.iter().map(told).collect();
+    let says = |words: &str| told.iter().any(|t| t.contains(words));
     ROUGH.into_iter().find(|words| says(words))
 }
 

@@ -2,7 +2,6 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
-use crate::ids::PartId;
 use crate::manual::{Manual, Phase, Step};
 use crate::things::{Gate, gate};
 
@@ -47,7 +46,7 @@ fn met(manual: &Manual) -> Vec<Met<'_>> {
     let steps = manual.steps_in(Phase::Teardown);
     let device = [&manual.head.device, &manual.head.title].into_iter().filter(|_| !steps.is_empty());
     let device = device.map(|name| (name.as_str(), None));
-    let parts = steps.iter().flat_map(|s| worked_at(manual, s).map(|p| (manual.part_name(p), Some(*s))));
+    let parts = steps.iter().flat_map(|s| manual.worked_at(s).map(|name| (name, Some(*s))));
     let mut out: Vec<Met<'_>> = Vec::new();
     for (name, step) in device.chain(parts) {
         if let Some(gate) = gate(name).filter(|g| out.iter().all(|m| m.gate != *g)) {
@@ -55,14 +54,6 @@ fn met(manual: &Manual) -> Vec<Met<'_>> {
         }
     }
     out
-}
-
-/// The parts that a step moves, unscrews, unplugs or warms.
-fn worked_at<'m>(manual: &'m Manual, step: &'m Step) -> impl Iterator<Item = PartId> + 'm {
-    let moved = step.actions.iter().flat_map(|a| a.parts.iter().copied());
-    let held = manual.groups_of(step.id).flat_map(|g| g.holds.iter().copied());
-    let served = manual.connectors_of(step.id).filter_map(|c| c.serves);
-    moved.chain(held).chain(served)
 }
 
 fn finding(met: &Met<'_>) -> Finding {
@@ -95,6 +86,18 @@ mod tests {
             "Unplug it from the wall. Take out the gas valve. Take out the gas pipe.",
             &[
                 "“Remove the gas valve” works at it: Leaking gas burns and explodes. Work on it belongs to licensed fitters; local codes say what is tested afterwards (gas valve). Say who does it, or leave it out.",
+            ],
+        );
+    }
+
+    /// What is worked at and never comes out is no part of the manual.
+    #[test]
+    fn what_stays_in_place_is_named_by_its_sentence_alone() {
+        check(
+            &RULE,
+            "Unplug it from the wall. Clean the evaporator.",
+            &[
+                "“Clean the evaporator” works at it: A refrigerant circuit is under pressure and may burn. Opening it belongs to certified technicians; local codes forbid letting it out (evaporator). Say who does it, or leave it out.",
             ],
         );
     }

@@ -19,8 +19,10 @@ pub(super) fn propose(told: &Told<'_>, found: &mut Vec<Proposal>) {
     ];
     let unplugs = |s: &&&Step| {
         s.actions.iter().any(|a| {
-            matches!(a.act, Act::PowerOff | Act::Unplug)
-                || PLUG.iter().any(|p| told.manual.sentence(a).to_lowercase().contains(p))
+            matches!(a.act, Act::PowerOff | Act::Unplug) || {
+                let says = told.manual.sentence(a).to_lowercase();
+                PLUG.iter().any(|p| says.contains(p))
+            }
         })
     };
     let Some(at) = told.steps.iter().find(unplugs).and_then(|s| told.at(s.id)) else { return };

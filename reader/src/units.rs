@@ -71,7 +71,9 @@ pub enum Unit {
     WattHour,
     NewtonMetre,
     NewtonCentimetre,
+    KilogramCentimetre,
     PoundInch,
+    OunceInch,
     Percent,
     Gram,
     Kilogram,
@@ -90,7 +92,11 @@ impl Unit {
             Self::Volt => Quantity::Voltage,
             Self::MilliampHour | Self::AmpHour => Quantity::Capacity,
             Self::WattHour => Quantity::Energy,
-            Self::NewtonMetre | Self::NewtonCentimetre | Self::PoundInch => Quantity::Torque,
+            Self::NewtonMetre
+            | Self::NewtonCentimetre
+            | Self::KilogramCentimetre
+            | Self::PoundInch
+            | Self::OunceInch => Quantity::Torque,
             Self::Percent => Quantity::Percent,
             Self::Gram | Self::Kilogram => Quantity::Mass,
             Self::OutOfTen => Quantity::Score,
@@ -120,8 +126,10 @@ impl Unit {
             Self::WattHour => Energy::new::<energy::watt_hour>(value).get::<energy::watt_hour>(),
             Self::NewtonMetre => value,
             Self::NewtonCentimetre => Torque::new::<torque::newton_centimeter>(value).get::<torque::newton_meter>(),
-            // uom rounds this factor to seven digits; the pound-force and the inch are exact by definition.
-            Self::PoundInch => value * 4.448_221_615_260_5 * 0.0254,
+            // uom rounds these factors to seven digits; kilogram-force, pound-force and inch are exact by definition.
+            Self::KilogramCentimetre => value * TorqueUnit::KilogramCentimetre.newton_metres(),
+            Self::PoundInch => value * TorqueUnit::PoundInch.newton_metres(),
+            Self::OunceInch => value * TorqueUnit::OunceInch.newton_metres(),
             Self::Percent | Self::OutOfTen | Self::Money => value,
             Self::Gram => value,
             Self::Kilogram => Mass::new::<mass::kilogram>(value).get::<mass::gram>(),
@@ -162,7 +170,7 @@ pub fn in_millimetres(value: Length) -> f64 {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum TorqueUnit {
     NewtonMetre,
-    NewtonCentimetre,
+    CentinewtonMetre,
     KilogramCentimetre,
     PoundInch,
     OunceInch,
@@ -170,13 +178,13 @@ pub enum TorqueUnit {
 
 impl TorqueUnit {
     pub const ALL: [Self; 5] =
-        [Self::NewtonMetre, Self::NewtonCentimetre, Self::KilogramCentimetre, Self::PoundInch, Self::OunceInch];
+        [Self::NewtonMetre, Self::CentinewtonMetre, Self::KilogramCentimetre, Self::PoundInch, Self::OunceInch];
 
     /// As it is written: `lbf·in`.
     pub fn name(self) -> &'static str {
         match self {
             Self::NewtonMetre => "N·m",
-            Self::NewtonCentimetre => "N·cm",
+            Self::CentinewtonMetre => "cN·m",
             Self::KilogramCentimetre => "kgf·cm",
             Self::PoundInch => "lbf·in",
             Self::OunceInch => "ozf·in",
@@ -189,7 +197,7 @@ impl TorqueUnit {
         const INCH_M: f64 = 0.0254;
         match self {
             Self::NewtonMetre => 1.0,
-            Self::NewtonCentimetre => 0.01,
+            Self::CentinewtonMetre => 0.01,
             Self::KilogramCentimetre => 0.098_066_5,
             Self::PoundInch => POUND_N * INCH_M,
             Self::OunceInch => POUND_N * INCH_M / 16.0,
@@ -226,7 +234,7 @@ pub fn parse_torque(text: &str) -> Result<Torque, String> {
     let unit: String = text[end..].chars().filter(|c| c.is_alphanumeric()).collect::<String>().to_lowercase();
     let unit = match unit.as_str() {
         "" | "nm" => Some(TorqueUnit::NewtonMetre),
-        "ncm" => Some(TorqueUnit::NewtonCentimetre),
+        "cnm" | "ncm" => Some(TorqueUnit::CentinewtonMetre),
         "kgfcm" | "kgcm" => Some(TorqueUnit::KilogramCentimetre),
         "lbfin" | "lbin" | "inlb" | "inlbs" | "inlbf" => Some(TorqueUnit::PoundInch),
         "ozfin" | "ozin" | "inoz" | "inozf" => Some(TorqueUnit::OunceInch),
@@ -235,7 +243,7 @@ pub fn parse_torque(text: &str) -> Result<Torque, String> {
     match (text[..end].parse::<f64>(), unit) {
         (Ok(value), Some(unit)) => Ok(Torque::new::<torque::newton_meter>(value * unit.newton_metres())),
         _ => Err(format!(
-            "“{text}” is no torque. Write one such as 0.4 N·m, 40 N·cm, 4 kgf·cm, 3.5 lbf·in or 57 ozf·in."
+            "“{text}” is no torque. Write one such as 0.4 N·m, 40 cN·m, 4 kgf·cm, 3.5 lbf·in or 57 ozf·in."
         )),
     }
 }
@@ -387,6 +395,7 @@ mod tests {
     #[rstest]
     #[case("0.4", 0.4)]
     #[case("40 N·cm", 0.4)]
+    #[case("40 cN·m", 0.4)]
     #[case("3,5 lbf in", 0.395_446_8)]
     #[case("1 ozf·in", 0.007_061_552)]
     #[case("4 kgf·cm", 0.392_266)]
@@ -407,7 +416,7 @@ mod tests {
 
     /// The standard torque of M3, 0.63 N·m, in all units: worked with another program (NumPy 2.4.6).
     #[rstest]
-    #[case(TorqueUnit::NewtonCentimetre, "63")]
+    #[case(TorqueUnit::CentinewtonMetre, "63")]
     #[case(TorqueUnit::KilogramCentimetre, "6.42")]
     #[case(TorqueUnit::OunceInch, "89.2")]
     #[case(TorqueUnit::PoundInch, "5.58")]
@@ -424,6 +433,8 @@ mod tests {
     #[case(Unit::AmpHour, 2.4, 2400.0)]
     #[case(Unit::PoundInch, 1.0, 0.112984829)]
     #[case(Unit::NewtonCentimetre, 18.0, 0.18)]
+    #[case(Unit::KilogramCentimetre, 2.0, 0.196133)]
+    #[case(Unit::OunceInch, 16.0, 0.112984829)]
     #[case(Unit::Kilogram, 0.94, 940.0)]
     #[case(Unit::Turn, 0.5, 180.0)]
     fn converts_to_the_sheet_unit(#[case] unit: Unit, #[case] said: f64, #[case] sheet: f64) {

@@ -4,7 +4,7 @@
 //! + left over.
 
 use crate::ids::*;
-use crate::manual::{FastenerFate, FastenerGroup, Manual, Phase};
+use crate::manual::{FastenerFate, FastenerGroup, Manual, Phase, told_at};
 use crate::reading::FastenerOp;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -93,7 +93,8 @@ pub fn in_order(manual: &Manual) -> Vec<(usize, &FastenerGroup)> {
         manual.steps_in(Phase::Teardown).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
     let mut groups: Vec<(usize, &FastenerGroup)> =
         manual.fasteners.values().filter_map(|g| Some((*numbers.get(&g.step)?, g))).collect();
-    groups.sort_by_key(|(number, g)| (*number, g.id));
+    // As they are told within a step: ids do not sort by time.
+    groups.sort_by_key(|(number, g)| (*number, told_at(&g.evidence), g.id));
     groups
 }
 

@@ -2,8 +2,8 @@
 
 use super::balance::in_order;
 use crate::ids::*;
-use crate::manual::{FastenerGroup, Manual};
-use crate::screw::drive::{Bit, WrongBit, fewest_changes, security, usual_bits, wrong_bits};
+use crate::manual::{FastenerGroup, HeadForm, Manual};
+use crate::screw::drive::{Bit, WrongBit, fewest_changes, security, set_screw_keys, usual_bits, wrong_bits};
 use crate::units::in_millimetres;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -72,7 +72,8 @@ pub fn bits(manual: &Manual) -> Bits {
 /// What is known of the bit of a group.
 pub fn advice(group: &FastenerGroup) -> BitAdvice {
     let Some(drive) = group.drive else { return BitAdvice::default() };
-    let usual = group.thread.map(|t| usual_bits(drive, in_millimetres(t.diameter))).unwrap_or_default();
+    let by_table = if group.head == Some(HeadForm::None) { set_screw_keys } else { usual_bits };
+    let usual = group.thread.map(|t| by_table(drive, in_millimetres(t.diameter))).unwrap_or_default();
     let unusual = group.bit.as_ref().is_some_and(|b| !usual.is_empty() && !usual.contains(b));
     BitAdvice { wrong: wrong_bits(drive, group.bit.as_deref()), security: security(drive), usual, unusual }
 }
@@ -94,6 +95,7 @@ mod tests {
 
     #[rstest]
     #[case("1 lid: 4 PH1 8 mm, M3", false)]
+    #[case("1 lid: 4 PH2 8 mm, M3", false)]
     #[case("1 lid: 4 PH0 8 mm, M3", true)]
     #[case("1 lid: 4 T10 8 mm, M3", false)]
     #[case("1 lid: 4 T8 8 mm, M3", true)]

@@ -1,13 +1,15 @@
-//! Joints: the screws of one step on one layer close together, so their order runs over all of their groups.
+//! Joints: the screws that hold one part on one layer close together, so their order runs over all of their groups. What a
+//! step opens besides is a joint of its own.
 //!
 //! A stated order stands where there is one; the computed one is kept beside it, so that the difference can be seen.
 
 use super::balance::in_order;
+use super::kinds::sort;
 use super::tighten::{Hole, Order, Pattern, both};
 use crate::ids::*;
 use crate::manual::{FastenerGroup, Manual};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// A hole by its group and its number there, from 1.
@@ -34,6 +36,8 @@ pub struct JointOrder {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 pub struct Joint {
     pub step: StepId,
+    /// What it holds, where that is known.
+    pub part: Option<PartId>,
     pub layer: LayerId,
     pub groups: Vec<GroupId>,
     pub pattern: Pattern,
@@ -52,7 +56,30 @@ pub fn joints(manual: &Manual) -> Vec<Joint> {
             by.entry((number, layer)).or_default().push(group);
         }
     }
-    by.into_iter().filter_map(|((_, layer), groups)| joint(layer, &groups)).collect()
+    by.into_iter()
+        .flat_map(|((_, layer), groups)| by_part(groups).into_iter().filter_map(move |held| joint(layer, &held)))
+        .collect()
+}
+
+/// Groups that share a part they hold stand together, and so do those of which nobody knows what they hold.
+fn by_part(groups: Vec<&FastenerGroup>) -> Vec<Vec<&FastenerGroup>> {
+    let shares = |a: &FastenerGroup, b: &FastenerGroup| {
+        a.holds.iter().any(|p| b.holds.contains(p)) || a.holds.is_empty() && b.holds.is_empty()
+    };
+    let mut joint_of: Vec<usize> = Vec::new();
+    for (i, group) in groups.iter().enumerate() {
+        let before = groups[..i].iter().zip(&joint_of).filter(|(other, _)| shares(other, group));
+        // One that holds two parts brings their screws together.
+        let met: BTreeSet<usize> = before.map(|(_, joint)| *joint).collect();
+        let into = met.first().copied().unwrap_or(i);
+        joint_of.iter_mut().filter(|joint| met.contains(joint)).for_each(|joint| *joint = into);
+        joint_of.push(into);
+    }
+    let mut out: BTreeMap<usize, Vec<&FastenerGroup>> = BTreeMap::new();
+    for (joint, group) in joint_of.into_iter().zip(groups) {
+        out.entry(joint).or_default().push(group);
+    }
+    out.into_values().collect()
 }
 
 fn joint(layer: LayerId, groups: &[&FastenerGroup]) -> Option<Joint> {
@@ -74,10 +101,11 @@ fn joint(layer: LayerId, groups: &[&FastenerGroup]) -> Option<Joint> {
     let loosen = in_force(named(&loose), &loose.ties, stated(groups, |g| &g.loosen_told));
     Some(Joint {
         step: groups[0].step,
+        part: groups.iter().find_map(|g| g.holds.first()).copied(),
         layer,
         groups: groups.iter().map(|g| g.id).collect(),
         pattern: tight.pattern,
-        says: says(tight.pattern, two_passes, tighten.stated),
+        says: says(tight.pattern, two_passes, tighten.stated, loosen.stated),
         tighten,
         loosen,
         two_passes,
@@ -103,28 +131,74 @@ fn in_force(computed: Vec<HoleOf>, ties: &[usize], stated: Option<Vec<HoleOf>>) 
     }
 }
 
-fn says(pattern: Pattern, two_passes: bool, stated: bool) -> String {
+fn says(pattern: Pattern, two_passes: bool, stated: bool, loosen_stated: bool) -> String {
     let how = match (stated, pattern) {
         (true, _) => "in the order that was told",
         (false, Pattern::Few) => "by turns, a little each",
         (false, Pattern::Ring) => "crosswise",
         (false, Pattern::Plate) => "from the centre outwards",
     };
-    let passes = if two_passes {
-        "first all to half the torque, then all in full"
-    } else {
-        "seat all by hand first, then tighten"
+    let passes = passes(two_passes);
+    let loosen = match (loosen_stated, pattern) {
+        (true, _) => "in the order that was told",
+        (false, Pattern::Few) => "by turns",
+        (false, _) => "from the outside in, crosswise",
     };
-    let loosen = if pattern == Pattern::Few { "by turns" } else { "from the outside in, crosswise" };
     format!("Tighten {how}; {passes}. Loosen {loosen}, half a turn each.")
 }
 
-/// The order of one group's holes among themselves, for a sentence: "A1, A3, A2"; none for fewer than three holes.
-pub fn order_words(joint: &Joint, letters: &BTreeMap<GroupId, String>) -> Option<String> {
-    const WORTH_TELLING: usize = 3;
-    let name = |h: &HoleOf| format!("{}{}", letters.get(&h.group).map_or("", String::as_str), h.number);
-    let holes = &joint.tighten.holes;
-    (holes.len() >= WORTH_TELLING).then(|| holes.iter().map(name).collect::<Vec<_>>().join(", "))
+impl JointOrder {
+    /// The holes in words, by the letters of their groups: "A1, A3, A2"; none for fewer than three.
+    pub fn words(&self, letters: &BTreeMap<GroupId, String>) -> Option<String> {
+        const WORTH_TELLING: usize = 3;
+        let name = |h: &HoleOf| format!("{}{}", letters.get(&h.group).map_or("", String::as_str), h.number);
+        let holes = &self.holes;
+        (holes.len() >= WORTH_TELLING).then(|| holes.iter().map(name).collect::<Vec<_>>().join(", "))
+    }
+}
+
+/// The orders of all joints in words, for readers.
+pub struct Orders {
+    joints: Vec<Joint>,
+    letters: BTreeMap<GroupId, String>,
+}
+
+impl Orders {
+    /// As [`joints`].
+    pub fn of(manual: &Manual) -> Self {
+        let letters = sort(manual).tags.into_iter().map(|(id, tag)| (id, tag.letter)).collect();
+        Self { joints: joints(manual), letters }
+    }
+
+    /// What is loosened in a step, one line a joint.
+    pub fn loosen(&self, step: StepId) -> Vec<String> {
+        self.joints.iter().filter(|j| j.step == step).filter_map(|j| j.loosen_words(&self.letters)).collect()
+    }
+
+    /// What is tightened where these groups go in, one line a joint.
+    pub fn tighten(&self, groups: &[GroupId]) -> Vec<String> {
+        let driven = |j: &&Joint| j.groups.iter().any(|g| groups.contains(g));
+        self.joints.iter().filter(driven).filter_map(|j| j.tighten_words(&self.letters)).collect()
+    }
+}
+
+impl Joint {
+    /// "Loosen A3, A1, A2, half a turn each, in the order that was told."; none for fewer than three screws.
+    pub fn loosen_words(&self, letters: &BTreeMap<GroupId, String>) -> Option<String> {
+        let told = if self.loosen.stated { ", in the order that was told" } else { "" };
+        self.loosen.words(letters).map(|holes| format!("Loosen {holes}, half a turn each{told}."))
+    }
+
+    /// "Tighten A1, A3, A2: seat all by hand first."; none for fewer than three screws.
+    pub fn tighten_words(&self, letters: &BTreeMap<GroupId, String>) -> Option<String> {
+        let told = if self.tighten.stated { " in the order that was told" } else { "" };
+        let passes = passes(self.two_passes);
+        self.tighten.words(letters).map(|holes| format!("Tighten {holes}{told}: {passes}."))
+    }
+}
+
+fn passes(two: bool) -> &'static str {
+    if two { "first all to half the torque, then all in full" } else { "seat all by hand first, then tighten" }
 }
 
 #[cfg(test)]
@@ -141,7 +215,7 @@ mod tests {
     }
 
     #[test]
-    fn a_joint_runs_over_all_groups_of_its_step() {
+    fn a_joint_runs_over_all_groups_of_its_part() {
         let m = manual(
             "1 lid: 2 PH0 8 mm at 10,10 90,90\n1 lid: 2 PH0 6 mm at 90,10 10,90\n2 fan: 2 PH0 6 mm at 40,40 60,60",
         );
@@ -150,6 +224,36 @@ mod tests {
         let told: Vec<(GroupId, u32)> = found[0].tighten.holes.iter().map(|h| (h.group, h.number)).collect();
         assert_eq!(told, [(group(10), 1), (group(10), 2), (group(11), 1), (group(11), 2)]);
         assert!(found[0].says.starts_with("Tighten crosswise; seat all by hand first"), "{}", found[0].says);
+    }
+
+    #[test]
+    fn what_a_step_opens_besides_is_a_joint_of_its_own() {
+        let m =
+            manual("1 fan: 2 PH0 8 mm at 10,10 90,90\n1 bracket: 2 PH0 6 mm at 40,40 60,60\n1 fan: 1 T6 6 mm at 90,10");
+        let groups: Vec<Vec<GroupId>> = joints(&m).into_iter().map(|j| j.groups).collect();
+        assert_eq!(groups, [vec![group(10), group(12)], vec![group(11)]]);
+    }
+
+    #[test]
+    fn screws_through_two_parts_bring_their_joints_together() {
+        let mut m = manual("1 fan: 1 PH0 8 mm at 10,10\n1 bracket: 1 PH0 6 mm at 90,90\n1 fan: 1 T6 6 mm at 90,10");
+        let both = m.parts.keys().copied().collect();
+        m = m
+            .apply(&Edit::Fastener(FastenerEdit::Set { id: group(12), field: FastenerField::Holds(both) }), "Ann")
+            .unwrap()
+            .0;
+        assert_eq!(joints(&m).len(), 1);
+    }
+
+    #[rstest]
+    #[case(FastenerField::LoosenTold(vec![4, 1, 3, 2]), "Loosen A4, A1, A3, A2, half a turn each, in the order that was told.", "Tighten A1, A3, A2, A4: seat all by hand first, then tighten.")]
+    #[case(FastenerField::TightenTold(vec![1, 2, 3, 4]), "Loosen A1, A3, A2, A4, half a turn each.", "Tighten A1, A2, A3, A4 in the order that was told: seat all by hand first, then tighten.")]
+    fn orders_read_as_orders(#[case] field: FastenerField, #[case] loosen: &str, #[case] tighten: &str) {
+        let m = manual(SQUARE).apply(&Edit::Fastener(FastenerEdit::Set { id: group(10), field }), "Ann").unwrap().0;
+        let letters = [(group(10), "A".to_owned())].into();
+        let joint = &joints(&m)[0];
+        assert_eq!(joint.loosen_words(&letters).as_deref(), Some(loosen));
+        assert_eq!(joint.tighten_words(&letters).as_deref(), Some(tighten));
     }
 
     #[rstest]

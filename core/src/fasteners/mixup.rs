@@ -1,8 +1,8 @@
 //! Which screw does harm in which wrong hole.
 //!
 //! A screw that is too long bottoms, marks what lies beneath or cracks the boss; one that is too short strips the few turns
-//! it reaches. Nobody takes a screw with another recess for its neighbour, so only kinds that look alike are held against
-//! each other. Source: common practice; the turns that hold follow from the pitch (whole turns less one for the chamfer).
+//! it reaches. Nobody takes a slot for a cross, so only kinds that look alike are held against each other; another size of
+//! bit makes nothing unmistakable, because the hole does not show which bit its screw had. Source: common practice; the turns that hold follow from the pitch (whole turns less one for the chamfer).
 
 use super::kinds::{Kind, Sorted};
 use crate::ids::*;
@@ -10,6 +10,7 @@ use crate::labels;
 use crate::labels::Label;
 use crate::manual::{HeadForm, Manual};
 use crate::screw::Thread;
+use crate::screw::drive::look_alike;
 use crate::units::{in_millimetres, millimetres, number};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -88,12 +89,11 @@ pub fn risks(manual: &Manual, sorted: &Sorted) -> Risks {
     out
 }
 
-/// Whether a hand would take one for the other: the same bit, and nothing that is seen at once.
+/// Whether a hand would take one for the other: the same shape of recess, and nothing that is seen at once.
 fn alike(a: &Kind, b: &Kind) -> bool {
-    let same_or_unknown = |x: &Option<String>, y: &Option<String>| x.is_none() || y.is_none() || x == y;
-    let drive = a.drive.is_none() || b.drive.is_none() || a.drive == b.drive;
+    let drive = a.drive.zip(b.drive).is_none_or(|(x, y)| look_alike(x, y));
     let near = |x: Option<f64>, y: Option<f64>| x.zip(y).is_none_or(|(x, y)| (x - y).abs() <= SEEN_AT_ONCE_MM);
-    drive && same_or_unknown(&a.bit, &b.bit) && near(a.length_mm, b.length_mm)
+    drive && near(a.length_mm, b.length_mm)
 }
 
 fn differ_by_length_only(a: &Kind, b: &Kind) -> bool {
@@ -183,6 +183,11 @@ mod tests {
         "2 mm too long: it bottoms, marks what lies beneath or cracks the boss",
         "2 mm too short: it holds fewer turns"
     )]
+    #[case::another_bit_of_the_same_shape(
+        "1 lid: 4 PH1 8 mm\n2 fan: 2 PH0 6 mm",
+        "2 mm too long: it bottoms",
+        "2 mm too short: it holds fewer turns"
+    )]
     #[case(
         "1 lid: 4 PH0 6.5 mm\n2 fan: 2 PH0 6 mm",
         "0.5 mm too long: it may bottom",
@@ -216,7 +221,7 @@ mod tests {
     }
 
     #[rstest]
-    #[case::another_bit("1 lid: 4 PH0 8 mm\n2 fan: 2 T6 6 mm")]
+    #[case::another_recess("1 lid: 4 PH0 8 mm\n2 fan: 2 T6 6 mm")]
     #[case::seen_at_once("1 lid: 4 PH0 20 mm\n2 fan: 2 PH0 6 mm")]
     #[case::the_same("1 lid: 4 PH0 8 mm\n2 fan: 2 PH0 8 mm")]
     #[case::nothing_known("1 lid: 4 PH0 ? mm\n2 fan: 2 PH0 6 mm")]

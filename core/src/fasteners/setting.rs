@@ -67,6 +67,7 @@ pub fn joint_of(group: &FastenerGroup) -> Option<(Joint, Vec<String>)> {
         engagement: facts.engagement,
         friction: facts.friction.map(|[low, high]| (low, high)),
         head: group.head_width.filter(|_| group.head != Some(HeadForm::None)).or(bearing),
+        cone: group.head == Some(HeadForm::Countersunk),
         clamped: facts.clamped,
         forming: group.forming,
         measured: facts.measured_nm.map(|[drives, strips]| (newton_metres(drives), newton_metres(strips))),
@@ -123,7 +124,7 @@ fn from(group: &FastenerGroup) -> Option<String> {
     }
     let (class, into) = (group.joint.class?.label(), group.joint.into?.phrase());
     let locked = match group.locking {
-        Some(Locking::Patch) => ", and what the patch takes to turn on top",
+        Some(Locking::Patch) => ", and on top what the patch takes to turn, read before the head seats",
         Some(Locking::Liquid) => ", with wet thread locker: it lubricates, so stay at the lower end",
         _ => ", dry",
     };

@@ -42,7 +42,7 @@ pub use model::kit::{KitEdit, LaidOut, ToolChoice};
 pub use model::layers::{Layer, LayerEdit, Outline};
 pub use model::notes::{Note, NoteEdit, NoteField, NoteKind};
 pub(crate) use model::parts::rename_in as replaced_in;
-pub use model::parts::{Part, PartEdit, PartField};
+pub use model::parts::{Part, PartEdit, PartField, capitalised};
 pub use model::recordings::{ClaimAgain, Drafted, RecordingEdit, RecordingRef, ToldAgain};
 pub use model::requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use model::screw_facts::{HeadForm, JointFacts, Locking, MAX_TORQUE_NM, Stored, TorqueFrom};
@@ -149,11 +149,16 @@ fn in_order_told<'a, T: 'a>(
     of_step: impl Iterator<Item = &'a T>,
     evidence: impl Fn(&T) -> &[Evidence],
 ) -> impl Iterator<Item = &'a T> {
+    let mut row: Vec<&T> = of_step.collect();
+    row.sort_by_key(|item| told_at(evidence(item)));
+    row.into_iter()
+}
+
+/// The character of its recording at which something is told first; behind all others where nobody told it.
+pub fn told_at(evidence: &[Evidence]) -> usize {
     let start = |e: &Evidence| match e {
         Evidence::Recording { start, .. } => Some(*start),
         _ => None,
     };
-    let mut row: Vec<&T> = of_step.collect();
-    row.sort_by_key(|item| evidence(item).iter().find_map(start).unwrap_or(usize::MAX));
-    row.into_iter()
+    evidence.iter().find_map(start).unwrap_or(usize::MAX)
 }

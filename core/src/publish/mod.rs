@@ -96,6 +96,8 @@ pub enum LineKind {
     Screws,
     Heat,
     Connector,
+    /// In which order screws are turned, with the numbers of the map.
+    Order,
     /// What to do if something goes another way.
     Branch,
     Note,
@@ -111,6 +113,7 @@ labels!(LineKind {
     Screws: "Screws",
     Heat: "Heat",
     Connector: "Unplug",
+    Order: "In this order",
     Branch: "If",
     Note: "Note",
     Why: "Why",
@@ -138,7 +141,7 @@ pub fn guide(manual: &Manual) -> Guide {
         section("Tools", items(tools(manual))),
         section("Materials", items(materials(manual))),
         section("Taking apart", steps::teardown(manual)),
-        section("Putting together", steps::rebuild(&fold)),
+        section("Putting together", steps::rebuild(manual, &fold)),
         section("Screws", screws::blocks(manual, &fold.balance)),
         around(NoteKind::MustPass),
     ]);

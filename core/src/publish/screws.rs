@@ -2,13 +2,13 @@
 
 use super::Block;
 use crate::fasteners::balance::Balance;
-use crate::fasteners::joints::{joints, order_words};
+use crate::fasteners::joints::joints;
 use crate::fasteners::kinds::{Tag, sort};
 use crate::fasteners::ledger::ledger;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::Manual;
+use crate::manual::{Manual, capitalised};
 use crate::rebuild::waits_until;
 use crate::units::number;
 use serde::{Deserialize, Serialize};
@@ -73,8 +73,9 @@ pub(super) fn blocks(manual: &Manual, balance: &Balance) -> Vec<Block> {
         return Vec::new();
     }
     let joints = joints(manual).into_iter().map(|j| {
-        let title = manual.steps.get(&j.step).map(|s| s.title.as_str()).unwrap_or_default();
-        let order = order_words(&j, &letters).map_or(String::new(), |o| format!(" Order: {o}."));
+        let step = manual.steps.get(&j.step).map(|s| s.title.as_str()).unwrap_or_default();
+        let title = j.part.map_or_else(|| step.to_owned(), |p| capitalised(manual.part_name(p)));
+        let order = j.tighten.words(&letters).map_or(String::new(), |o| format!(" Order: {o}."));
         Block::Text(format!("{title}: {}{order}", j.says))
     });
     let holes = |id: LayerId| manual.fasteners.values().filter(|g| g.layer == Some(id)).map(|g| g.holes.len()).sum();

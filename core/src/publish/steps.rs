@@ -1,6 +1,7 @@
 //! The steps of a guide: taking apart, and putting together.
 
 use super::{Block, LineKind, StepBlock, StepLine, teardown_steps};
+use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Manual, Step};
 use crate::rebuild::Fold;
@@ -8,6 +9,7 @@ use crate::rebuild::Fold;
 /// The teardown; where another guide stands for some steps, readers are sent there.
 pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
     let called = manual.cut.as_ref().map_or(&[][..], |c| &c.called);
+    let orders = Orders::of(manual);
     let mut out = Vec::new();
     for (i, step) in teardown_steps(manual).into_iter().enumerate() {
         let number = i + 1;
@@ -16,7 +18,7 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
             Some(_) => {}
             None => {
                 out.extend(step.stage.clone().map(Block::Stage));
-                out.push(Block::Step(block(manual, step, number)));
+                out.push(Block::Step(block(manual, step, number, &orders)));
             }
         }
     }
@@ -27,7 +29,7 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
     StepLine { kind, text: text.into(), drive: None }
 }
 
-fn block(manual: &Manual, step: &Step, number: usize) -> StepBlock {
+fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBlock {
     let variants = manual.variant_names(&step.variants).join(", ");
     let mut lines = Vec::new();
     lines.extend((!variants.is_empty()).then(|| line(LineKind::Variants, variants)));
@@ -35,6 +37,7 @@ fn block(manual: &Manual, step: &Step, number: usize) -> StepBlock {
     lines.extend(manual.cautions_of(step.id).map(|c| line(LineKind::Caution, &c.text)));
     // Hot before it is pried, and told so in that order.
     lines.extend(manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))));
+    lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
     lines.extend(
         manual
@@ -62,8 +65,12 @@ fn sent_to(guide: &Called) -> StepBlock {
 }
 
 /// The rebuild, with why a line is not the plain inverse and why a step does not stand where mere reversing puts it.
-pub(super) fn rebuild(fold: &Fold) -> Vec<Block> {
+pub(super) fn rebuild(manual: &Manual, fold: &Fold) -> Vec<Block> {
+    let orders = Orders::of(manual);
     let step = |(i, step): (usize, &crate::rebuild::RebuildStep)| {
+        let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
+        let first = cautions.map(|c| line(LineKind::Caution, &c.text));
+        let order = orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o));
         let acts = step.lines.iter().flat_map(|l| {
             let why = l.because.as_ref().map(|because| line(LineKind::Why, because));
             [Some(line(LineKind::Act, &l.text)), why].into_iter().flatten()
@@ -74,7 +81,7 @@ pub(super) fn rebuild(fold: &Fold) -> Vec<Block> {
             title: step.title.clone(),
             step: Some(step.of),
             guide: None,
-            lines: acts.chain(displaced).collect(),
+            lines: first.chain(order).chain(acts).chain(displaced).collect(),
         })
     };
     fold.rebuild.iter().enumerate().map(step).collect()

@@ -79,6 +79,7 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildS
         lines,
         groups,
         connectors,
+        cautions: Vec::new(),
         displaced: None,
         told: told(manual, step),
     }
@@ -113,6 +114,7 @@ pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors
         }],
         groups: Vec::new(),
         connectors,
+        cautions: Vec::new(),
         displaced: None,
         told: Vec::new(),
     }
@@ -138,6 +140,7 @@ pub(super) fn power_back(steps: &[&Step]) -> Option<RebuildStep> {
         lines: plug.into_iter().chain([on]).collect(),
         groups: Vec::new(),
         connectors: Vec::new(),
+        cautions: Vec::new(),
         displaced,
         told: Vec::new(),
     })

@@ -9,10 +9,11 @@ pub use inverse::{inverse, waits_until};
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
-use crate::manual::{Manual, Phase, Step};
+use crate::manual::{Caution, Manual, Phase, Step};
 use crate::power;
-use crate::reading::Act;
+use crate::reading::{Act, CautionSubject};
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeSet;
 use utoipa::ToSchema;
 
 /// One line of the rebuild.
@@ -28,6 +29,8 @@ pub struct RebuildStep {
     pub groups: Vec<GroupId>,
     /// Connectors made here.
     pub connectors: Vec<ConnectorId>,
+    /// What can go wrong on the way back as well; read before the lines.
+    pub cautions: Vec<CautionId>,
     /// Why it does not stand where mere reversing would put it.
     pub displaced: Option<String>,
     /// How the narrator told it, where the rebuild was told.
@@ -118,7 +121,38 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
         place_power(&mut out, step, manual);
     }
     out.extend(inverse::power_back(steps));
+    for step in &mut out {
+        step.cautions = warned(manual, step);
+    }
     out
+}
+
+/// The cautions of the teardown that hold on the way back; what is warned of mixing up stands where the screws go in.
+fn warned(manual: &Manual, step: &RebuildStep) -> Vec<CautionId> {
+    let drives = |of: StepId| step.groups.iter().any(|g| manual.fasteners[g].step == of);
+    // A step's power connector or pack may go in elsewhere: its cautions stay with the rest of the step.
+    let here = |c: &&Caution| match c.about {
+        CautionSubject::ScrewMixup => drives(c.step),
+        about => c.step == step.of && goes_wrong_twice(about),
+    };
+    let steps = step.groups.iter().map(|g| manual.fasteners[g].step).chain([step.of]);
+    let steps: BTreeSet<StepId> = steps.collect();
+    steps.into_iter().flat_map(|s| manual.cautions_of(s).filter(here).map(|c| c.id).collect::<Vec<_>>()).collect()
+}
+
+/// Whether what is warned of while taking apart can happen while putting together.
+///
+/// Source: common practice, no source.
+fn goes_wrong_twice(about: CautionSubject) -> bool {
+    use CautionSubject as C;
+    match about {
+        C::Battery | C::Cable | C::Connector | C::Glass | C::Esd | C::StrippedScrew | C::ScrewMixup => true,
+        C::Sensor | C::Lens | C::Membrane | C::Pinch | C::Seal | C::Power | C::ShortCircuit => true,
+        C::Orientation | C::Contamination | C::WrongPart | C::Mains => true,
+        // Heat, blades and force serve the opening; what gets lost or wet got so by then.
+        C::Burn | C::Overheating | C::Liquid | C::LostScrew | C::SharpTool | C::Force => false,
+        C::KeepPart | C::Chemical | C::OwnRisk | C::Other => false,
+    }
 }
 
 /// A step that does nothing but slide a cell or pack out: going in, it makes the device live like a connector does.

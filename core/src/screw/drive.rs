@@ -8,7 +8,8 @@
 use crate::reading::Drive;
 use crate::units::number;
 
-/// Bits that a screw of this diameter is usually driven with; empty where no table says.
+/// Bits that a screw of this diameter is usually driven with, the larger first where two heads differ; empty where no table
+/// says.
 pub fn usual_bits(drive: Drive, diameter_mm: f64) -> Vec<String> {
     let row = |table: &[(f64, &'static str)]| -> Vec<String> {
         let found = table.iter().find(|(d, _)| (d - diameter_mm).abs() < 0.051);
@@ -24,7 +25,8 @@ pub fn usual_bits(drive: Drive, diameter_mm: f64) -> Vec<String> {
             (2.0, "0 00"),
             (2.5, "1"),
             (2.6, "1"),
-            (3.0, "1"),
+            // Pan and countersunk heads have 1, cheese heads 2 (ISO 7048).
+            (3.0, "2 1"),
             (3.5, "2"),
             (4.0, "2"),
             (5.0, "2"),
@@ -67,6 +69,33 @@ pub fn usual_bits(drive: Drive, diameter_mm: f64) -> Vec<String> {
         }
         _ => Vec::new(),
     }
+}
+
+/// Keys of set screws of this diameter: ISO 4026, compared with a general-purpose parts library; empty where no table says.
+pub fn set_screw_keys(drive: Drive, diameter_mm: f64) -> Vec<String> {
+    const KEYS: [(f64, &str); 8] =
+        [(1.4, "0.7"), (1.6, "0.7"), (2.0, "0.9"), (2.5, "1.3"), (3.0, "1.5"), (4.0, "2"), (5.0, "2.5"), (6.0, "3")];
+    let row = KEYS.iter().find(|(d, _)| drive == Drive::Hex && (d - diameter_mm).abs() < 0.051);
+    row.map(|(_, key)| drive.bit(key)).into_iter().collect()
+}
+
+/// Whether a hand takes one recess for the other, or its bit goes in: crosses among themselves, and small lobes and hexagons.
+///
+/// Source: common practice, no source.
+pub fn look_alike(a: Drive, b: Drive) -> bool {
+    let family = |d: Drive| match d {
+        Drive::Phillips | Drive::Pozidriv | Drive::Jis => 1,
+        Drive::Torx | Drive::TorxPin | Drive::TorxPlus | Drive::Hex | Drive::Pentalobe => 2,
+        Drive::Slotted | Drive::TriPoint | Drive::Spanner | Drive::Square | Drive::Triangle => 0,
+    };
+    a == b || family(a) == family(b) && family(a) != 0
+}
+
+/// Distance from valley to valley of a hexalobular recess in millimetres: ISO 10664, compared with a general-purpose parts
+/// library.
+fn valley_mm(number: u32) -> Option<f64> {
+    const VALLEYS: [(u32, f64); 7] = [(6, 1.27), (8, 1.75), (10, 2.05), (15, 2.40), (20, 2.85), (25, 3.25), (30, 4.05)];
+    VALLEYS.iter().find(|(n, _)| *n == number).map(|(_, b)| *b)
 }
 
 /// Distance from tip to tip of a hexalobular bit in millimetres: ISO 10664, the sizes it lacks by common practice.
@@ -147,6 +176,7 @@ pub fn wrong_bits(drive: Drive, bit: Option<&str>) -> Vec<WrongBit> {
                 );
                 out.push(WrongBit { bit: format!("T{below}"), does });
             }
+            out.extend(size.map(|s| keys_in_lobes(s as u32)).unwrap_or_default());
             if drive == Drive::TorxPin {
                 out.push(wrong(
                     "plain T".to_owned(),
@@ -174,23 +204,61 @@ pub fn wrong_bits(drive: Drive, bit: Option<&str>) -> Vec<WrongBit> {
     }
 }
 
+const INCH_KEYS: [(&str, f64); 6] = [
+    ("0.035 in key", 0.889),
+    ("0.050 in key", 1.27),
+    ("5/64 in key", 1.984),
+    ("3/32 in key", 2.381),
+    ("5/32 in key", 3.969),
+    ("3/16 in key", 4.763),
+];
+
+/// Hex keys that go into this hexalobular recess: their corners catch the lobes alone, or they are forced between them.
+/// Computed from both profiles.
+fn keys_in_lobes(recess: u32) -> Vec<WrongBit> {
+    const KEYS: [(&str, f64); 6] = [
+        ("hex key 1.5", 1.5),
+        ("hex key 2", 2.0),
+        ("hex key 2.5", 2.5),
+        ("hex key 3", 3.0),
+        ("hex key 4", 4.0),
+        ("hex key 5", 5.0),
+    ];
+    let Some((tip, valley)) = tip_to_tip_mm(recess).zip(valley_mm(recess)) else { return Vec::new() };
+    let does = |key: f64| {
+        let corner = key / (std::f64::consts::PI / 6.0).cos();
+        let forced = (key - valley).clamp(0.0, 1.0);
+        match () {
+            () if corner <= valley || corner > tip => None,
+            () if forced == 0.0 => Some("catches the lobes at its corners only, and wears them".to_owned()),
+            () if forced <= 0.26 => Some(format!(
+                "is {} mm too wide: it wedges and spreads the lobes",
+                number((forced * 100.0).round() / 100.0)
+            )),
+            () => None,
+        }
+    };
+    let found = KEYS.into_iter().chain(INCH_KEYS).filter_map(|(name, key)| Some((name, does(key)?)));
+    found.map(|(name, does)| WrongBit { bit: name.to_owned(), does }).collect()
+}
+
 /// Hexalobular bits and inch keys that go into this hex socket.
 fn wrong_in_hex(socket: f64) -> Vec<WrongBit> {
     let mut out = Vec::new();
     for number_of in [5, 6, 7, 8, 9, 10, 15, 20, 25, 27, 30] {
-        let Some(slack) = tip_to_tip_mm(number_of).and_then(|a| slack_in_hex_deg(a, socket)) else { continue };
+        let tip = tip_to_tip_mm(number_of).unwrap_or(0.0);
+        let over = tip - socket / (std::f64::consts::PI / 6.0).cos();
+        // A tenth of a millimetre too wide still goes in under the hand's pressure.
+        if over > 0.0 && over <= 0.1 {
+            let does = format!("is {} mm too wide: it wedges and stays stuck", number((over * 100.0).round() / 100.0));
+            out.push(WrongBit { bit: format!("T{number_of}"), does });
+            continue;
+        }
+        let Some(slack) = slack_in_hex_deg(tip, socket) else { continue };
         let does = if slack > 10.0 { "turns under light load, then slips" } else { "turns, and rounds the corners" };
         let does = format!("has {}° of slack: {does}", number((slack * 10.0).round() / 10.0));
         out.push(WrongBit { bit: format!("T{number_of}"), does });
     }
-    const INCH_KEYS: [(&str, f64); 6] = [
-        ("0.035 in key", 0.889),
-        ("0.050 in key", 1.27),
-        ("5/64 in key", 1.984),
-        ("3/32 in key", 2.381),
-        ("5/32 in key", 3.969),
-        ("3/16 in key", 4.763),
-    ];
     for (name, key) in INCH_KEYS {
         if let Some(slack) = slack_of_small_key_deg(key, socket).filter(|_| key > 0.94 * socket) {
             let does =
@@ -293,7 +361,7 @@ mod tests {
     use rstest::rstest;
 
     #[rstest]
-    #[case(Drive::Phillips, 3.0, &["PH1"])]
+    #[case(Drive::Phillips, 3.0, &["PH2", "PH1"])]
     #[case(Drive::Torx, 2.0, &["T6"])]
     #[case(Drive::Torx, 3.0, &["T10"])]
     #[case(Drive::Hex, 4.0, &["3 mm", "2.5 mm"])]
@@ -336,10 +404,35 @@ mod tests {
     #[case(Drive::Phillips, Some("PH0"), "PH00 stands in the centre only")]
     #[case(Drive::Hex, Some("2 mm"), "T7 has 16.1° of slack")]
     #[case(Drive::Hex, Some("2.5 mm"), "3/32 in key has 5.4° of slack")]
+    #[case(Drive::Hex, Some("1.5 mm"), "T6 is 0.02 mm too wide: it wedges")]
+    #[case(Drive::Hex, Some("2 mm"), "T8 is 0.09 mm too wide: it wedges")]
+    #[case(Drive::Torx, Some("T6"), "hex key 1.5 is 0.23 mm too wide: it wedges and spreads the lobes")]
+    #[case(Drive::Torx, Some("T8"), "hex key 2 is 0.25 mm too wide: it wedges and spreads the lobes")]
+    #[case(Drive::Torx, Some("T10"), "hex key 2 catches the lobes at its corners only")]
+    #[case(Drive::Torx, Some("T15"), "3/32 in key catches the lobes")]
     #[case(Drive::Jis, None, "PH bottoms")]
     fn bits_that_seem_to_fit(#[case] drive: Drive, #[case] bit: Option<&str>, #[case] says: &str) {
         let told: Vec<String> = wrong_bits(drive, bit).iter().map(|w| format!("{} {}", w.bit, w.does)).collect();
         assert!(told.iter().any(|t| t.starts_with(says)), "{told:?}");
+    }
+
+    /// ISO 4026 (as a general-purpose parts library lists it): smaller keys than screws with a head have.
+    #[rstest]
+    #[case(Drive::Hex, 3.0, &["1.5 mm"])]
+    #[case(Drive::Hex, 2.0, &["0.9 mm"])]
+    #[case(Drive::Torx, 3.0, &[])]
+    fn set_screws_have_keys_of_their_own(#[case] drive: Drive, #[case] diameter: f64, #[case] keys: &[&str]) {
+        assert_eq!(set_screw_keys(drive, diameter), keys);
+    }
+
+    #[rstest]
+    #[case(Drive::Phillips, Drive::Jis, true)]
+    #[case(Drive::Torx, Drive::Hex, true)]
+    #[case(Drive::Torx, Drive::Phillips, false)]
+    #[case(Drive::Slotted, Drive::Square, false)]
+    #[case(Drive::Slotted, Drive::Slotted, true)]
+    fn recesses_that_a_hand_takes_for_each_other(#[case] a: Drive, #[case] b: Drive, #[case] alike: bool) {
+        assert_eq!(look_alike(a, b), alike);
     }
 
     fn words(text: &str) -> Vec<Vec<String>> {

@@ -21,6 +21,8 @@ pub struct Joint {
     pub friction: Option<(f64, f64)>,
     /// Outer diameter of the face under the head; `None`: that of a pan head; no wider than the hole: it bears nowhere.
     pub head: Option<Length>,
+    /// The head sits in a cone of 90° (ISO 7721, from memory).
+    pub cone: bool,
     /// What lies under the head; `None`: something that does not give.
     pub clamped: Option<Material>,
     /// The screw forms its own thread.
@@ -45,6 +47,8 @@ pub enum Limit {
     PartCrushed,
     /// The insert turns in its plastic.
     InsertTurns,
+    /// The socket of a set screw gives.
+    SocketGives,
 }
 
 impl Limit {
@@ -57,6 +61,7 @@ impl Limit {
             Self::ScrewStrips => "the thread of the screw strips",
             Self::PartCrushed => "the part under the head is crushed",
             Self::InsertTurns => "the insert turns in its plastic",
+            Self::SocketGives => "the socket gives, or the key",
         }
     }
 }
@@ -150,7 +155,10 @@ impl Joint {
         let (p, d2) = (mm(self.thread.pitch), mm(self.thread.pitch_diameter()));
         let hole = 1.1 * mm(self.thread.diameter);
         let mean_bearing = if self.bears() { (self.head_mm() + hole) / 2.0 } else { 0.0 };
-        lever(p, d2, mean_bearing, friction)
+        // A cone presses harder than the force along its axis: by 1/sin of half its angle (cone friction, textbook of
+        // machine elements, from memory).
+        let wedged = if self.cone { 45f64.to_radians().sin() } else { 1.0 };
+        lever(p, d2, mean_bearing / wedged, friction)
     }
 
     /// A set screw has no head to bear on.
@@ -173,7 +181,7 @@ impl Joint {
         };
         // The driver is set once, whatever the friction of this very screw: it must harm nothing at either end.
         let safe = range(|w| w.1)[0].min(harms);
-        let recommended = settable(holds, safe, (holds + safe) / 2.0);
+        let recommended = settable(holds, safe, (holds + safe) / 2.0).filter(|nm| *nm > 0.0);
         let clamp = recommended.map(|t| [high, low].map(|f| t * N_MM / self.lever_mm(f)));
         let mut bench = TorqueWindow {
             min_nm: holds,
@@ -195,6 +203,9 @@ impl Joint {
 
     /// Holds, harms and what limits, at one friction.
     fn window_at(&self, friction: f64) -> (f64, f64, Limit) {
+        if !self.bears() {
+            return self.set_screw_at(friction);
+        }
         let soft = self.into.plastic() || matches!(self.into, Material::BrassInsert | Material::Magnesium);
         let share = if soft { SOFT_SHARE } else { HARD_SHARE };
         let holds = self.torque_nm(share * SERIES_MPA * self.thread.stress_area_mm2(), friction);
@@ -213,6 +224,14 @@ impl Joint {
         let (harms, limit) =
             limits.into_iter().min_by(|a, b| a.0.total_cmp(&b.0)).expect("the screw itself always limits");
         (holds, harms, limit)
+    }
+
+    /// A set screw clamps nothing under a head: its table says how tight, and the hole how much it bears.
+    fn set_screw_at(&self, friction: f64) -> (f64, f64, Limit) {
+        let strips = self.into.share_of_stripping() * self.torque_nm(self.hole_strips_n(), friction);
+        let seats = seating_torque_nm(mm(self.thread.diameter)).unwrap_or(0.0);
+        let most = if strips < seats { (strips, Limit::HoleStrips) } else { (seats, Limit::SocketGives) };
+        (HARD_SHARE * seats, most.0, most.1)
     }
 
     /// The standard torque T = 0.2·d·As·210 MPa in N·m.
@@ -268,6 +287,11 @@ impl Joint {
 
     fn worked(&self) -> Vec<Worked> {
         let friction = self.middle_friction();
+        if !self.bears() {
+            let seats = seating_torque_nm(mm(self.thread.diameter)).unwrap_or(0.0);
+            let seat = worked("Seated with", "cup point, 45H", seats, "N·m", "table of makers, from memory");
+            return [vec![seat], self.worked_hole(friction)].concat();
+        }
         [self.worked_screw(friction), self.worked_hole(friction), self.worked_part(friction)].concat()
     }
 
@@ -462,6 +486,13 @@ impl Joint {
     }
 }
 
+/// What a socket set screw with a cup point, of class 45H, is seated with in N·m, by diameter; a table of makers, from memory.
+fn seating_torque_nm(diameter: f64) -> Option<f64> {
+    const SEATS: [(f64, f64); 7] =
+        [(1.6, 0.09), (2.0, 0.21), (2.5, 0.57), (3.0, 0.92), (4.0, 2.2), (5.0, 4.0), (6.0, 7.2)];
+    SEATS.iter().find(|(d, _)| (d - diameter).abs() < 0.051).map(|(_, nm)| *nm)
+}
+
 /// Usual settings of screws in plastic bosses in N·m, by diameter (common practice, no source).
 fn usual_in_plastic(diameter: f64) -> Option<(f64, f64)> {
     const USUAL: [(f64, f64, f64); 7] = [
@@ -573,6 +604,7 @@ mod tests {
             engagement: None,
             friction: None,
             head: None,
+            cone: false,
             clamped: None,
             forming: false,
             measured: None,
@@ -723,6 +755,38 @@ mod tests {
         // P/2π + μ·d2/(2·cos 30°) alone: 0.07958 + 0.12·2.675/1.73205 = 0.26491 mm (VDI 2230, from memory).
         assert!(near(set.lever_mm(0.12), 0.26491, 1e-4), "{}", set.lever_mm(0.12));
         assert_ne!(set.window().limit, Limit::PartCrushed);
+    }
+
+    /// Table of makers for cup points of 45H (from memory): M3 0.92, M4 2.2 N·m; soft holes strip before.
+    #[rstest]
+    #[case("M3", Material::Steel, 0.92, Limit::SocketGives)]
+    #[case("M4", Material::Steel, 2.2, Limit::SocketGives)]
+    fn a_set_screw_is_set_by_its_own_table(
+        #[case] size: &str,
+        #[case] into: Material,
+        #[case] most: f64,
+        #[case] limit: Limit,
+    ) {
+        let set = Joint { head: Some(millimetres(0.0)), engagement: depth(10.0), ..joint(size, Class::C88, into) };
+        let bench = set.window();
+        assert!(near(bench.max_nm, most, 1e-9) && bench.limit == limit, "{bench:?}");
+        let soft = Joint { into: Material::Abs, ..set }.window();
+        assert!(soft.limit == Limit::HoleStrips && soft.max_nm < most, "{soft:?}");
+    }
+
+    #[test]
+    fn a_set_screw_of_no_table_has_no_window() {
+        let set = Joint { head: Some(millimetres(0.0)), ..joint("M1.2", Class::C88, Material::Steel) };
+        assert_eq!(set.window().recommended_nm, None);
+    }
+
+    /// Cone friction, textbook of machine elements (from memory): 0.07958 + 0.18535 + 0.25410/sin 45° = 0.62428 mm.
+    #[test]
+    fn a_countersunk_head_rubs_more() {
+        let flat = Joint { head: depth(5.17), ..joint("M3", Class::C88, Material::Steel) };
+        let cone = Joint { cone: true, ..flat };
+        assert!(near(cone.lever_mm(0.12), 0.62428, 1e-4), "{}", cone.lever_mm(0.12));
+        assert!(near(flat.lever_mm(0.12), 0.51903, 1e-4), "{}", flat.lever_mm(0.12));
     }
 
     #[test]

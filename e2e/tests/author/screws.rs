@@ -168,7 +168,7 @@ async fn a_setting_stands_in_its_window_or_says_why() -> Done {
     app.write("Given setting, any unit", "tight\n").await?;
     app.text("“tight” is no torque. Write one such as 0.4 N·m").await?;
     app.write("Given setting, any unit", "3.5 lbf·in\n").await?;
-    app.text("39.5 N·cm").await?;
+    app.text("39.5 cN·m").await?;
     app.write("Given setting, any unit", "9 N·m\n").await?;
     app.text("9 N·m breaks an M3 screw of its class").await?;
     app.write("Given setting, any unit", "0.6 N·m\n").await?;

@@ -250,7 +250,7 @@ pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
     out
 }
 
-pub(in crate::manual) fn capitalised(text: &str) -> String {
+pub fn capitalised(text: &str) -> String {
     let mut chars = text.chars();
     chars.next().map_or(String::new(), |c| c.to_uppercase().chain(chars).collect())
 }

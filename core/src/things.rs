@@ -136,6 +136,7 @@ pub enum Gate {
     Gas,
     Refrigerant,
     MainsSide,
+    SwollenCell,
 }
 
 impl Gate {
@@ -162,6 +163,10 @@ impl Gate {
                 "The mains side can kill, and its capacitors stay charged after unplugging. Work on it belongs to \
                  qualified people; local codes say to whom"
             }
+            Self::SwollenCell => {
+                "A swollen cell can burst into flames when it is pressed, bent or pierced. Work on it belongs to people \
+                 trained for it; local rules say where it is handed in"
+            }
         }
     }
 }
@@ -174,6 +179,9 @@ pub fn gate(name: &str) -> Option<Gate> {
     if has("magnetron") || has("microwave") && !matches!(last, "sensor" | "antenna" | "module" | "radio") {
         return Some(Gate::Microwave);
     }
+    if is_swollen_cell(name) {
+        return Some(Gate::SwollenCell);
+    }
     if has("crt") || last == "tube" && (has("picture") || has("ray")) {
         return Some(Gate::PictureTube);
     }
@@ -185,6 +193,17 @@ pub fn gate(name: &str) -> Option<Gate> {
     }
     let outside = matches!(source(name), Some(Source::Mains | Source::Charger)) || CABLES.contains(&last);
     (is_mains(name) && !outside).then_some(Gate::MainsSide)
+}
+
+/// Whether a name, or a note of how the device arrived, tells of a cell that has swollen.
+pub fn is_swollen_cell(text: &str) -> bool {
+    const SWOLLEN: [&str; 8] = ["swollen", "swelled", "bulging", "bulged", "bloated", "puffed", "puffy", "inflated"];
+    const CELLS: [&str; 7] = ["battery", "batteries", "cell", "cells", "pack", "packs", "accumulator"];
+    // "If the battery is swollen, stop" tells of none.
+    const SUPPOSED: [&str; 8] = ["not", "no", "never", "if", "when", "should", "isn", "wasn"];
+    let words = words(text);
+    let Some(at) = words.iter().position(|w| SWOLLEN.contains(&w.as_str())) else { return false };
+    words.iter().any(|w| CELLS.contains(&w.as_str())) && !words[..at].iter().any(|w| SUPPOSED.contains(&w.as_str()))
 }
 
 fn words(name: &str) -> Vec<String> {
@@ -263,6 +282,10 @@ mod tests {
     #[case("evaporator", Some(Gate::Refrigerant))]
     #[case("mains transformer", Some(Gate::MainsSide))]
     #[case("power supply", Some(Gate::MainsSide))]
+    #[case("swollen battery", Some(Gate::SwollenCell))]
+    #[case("The battery was already bulging.", Some(Gate::SwollenCell))]
+    #[case("The battery is not swollen.", None)]
+    #[case("swollen capacitor", None)]
     #[case("mains lead", None)]
     #[case("power supply cable", None)]
     #[case("charger", None)]

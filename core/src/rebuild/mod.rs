@@ -121,8 +121,10 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
         place_power(&mut out, step, manual);
     }
     out.extend(inverse::power_back(steps));
+    let mut said = BTreeSet::new();
     for step in &mut out {
-        step.cautions = warned(manual, step);
+        // What a step warns of is said once, where the first half of it goes back.
+        step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
     }
     out
 }
@@ -130,7 +132,6 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
 /// The cautions of the teardown that hold on the way back; what is warned of mixing up stands where the screws go in.
 fn warned(manual: &Manual, step: &RebuildStep) -> Vec<CautionId> {
     let drives = |of: StepId| step.groups.iter().any(|g| manual.fasteners[g].step == of);
-    // A step's power connector or pack may go in elsewhere: its cautions stay with the rest of the step.
     let here = |c: &&Caution| match c.about {
         CautionSubject::ScrewMixup => drives(c.step),
         about => c.step == step.of && goes_wrong_twice(about),

@@ -2,8 +2,8 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
-use crate::manual::{Manual, Phase, Step};
-use crate::things::{Gate, gate};
+use crate::manual::{Manual, NoteKind, Phase, Step};
+use crate::things::{Gate, gate, is_swollen_cell};
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::LicensedWork,
@@ -41,14 +41,17 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     met(case.manual).iter().map(finding).collect()
 }
 
-/// The device itself, then the parts of each step: each kind where it is met first.
+/// The device itself and how it arrived, then the parts of each step: each kind where it is met first.
 fn met(manual: &Manual) -> Vec<Met<'_>> {
-    let steps = manual.steps_in(Phase::Teardown);
+    // What is only worked at while putting together is behind the same line: gas is tested, a circuit is filled.
+    let steps: Vec<&Step> = [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| manual.steps_in(p)).collect();
     let device = [&manual.head.device, &manual.head.title].into_iter().filter(|_| !steps.is_empty());
     let device = device.map(|name| (name.as_str(), None));
+    let arrived = manual.notes_of(NoteKind::Damage).map(|n| n.text.as_str()).filter(|text| is_swollen_cell(text));
+    let arrived = arrived.map(|text| (text.trim_end_matches('.'), None));
     let parts = steps.iter().flat_map(|s| manual.worked_at(s).map(|name| (name, Some(*s))));
     let mut out: Vec<Met<'_>> = Vec::new();
-    for (name, step) in device.chain(parts) {
+    for (name, step) in device.chain(arrived).chain(parts) {
         if let Some(gate) = gate(name).filter(|g| out.iter().all(|m| m.gate != *g)) {
             out.push(Met { gate, what: name.to_owned(), step });
         }
@@ -75,6 +78,28 @@ mod tests {
             "Unplug it from the wall. Take off the cover. Undo two screws of the power supply board. Take out the power supply board.",
             &[
                 "“Remove the power supply board” works at it: The mains side can kill, and its capacitors stay charged after unplugging. Work on it belongs to qualified people; local codes say to whom (power supply board). Say who does it, or leave it out.",
+            ],
+        );
+    }
+
+    #[test]
+    fn work_that_only_the_rebuild_tells_of_counts_too() {
+        check(
+            &RULE,
+            "Unplug it from the wall. Take off the cover. Take out the fan. Now the assembly. Put the fan back in. Clean the evaporator. Put the cover on.",
+            &[
+                "“Fit the cover” works at it: A refrigerant circuit is under pressure and may burn. Opening it belongs to certified technicians; local codes forbid letting it out (evaporator). Say who does it, or leave it out.",
+            ],
+        );
+    }
+
+    #[test]
+    fn a_cell_that_came_in_swollen_is_where_a_guide_stops() {
+        check(
+            &RULE,
+            "The battery was already swollen when it came in. Take off the cover. Take out the battery.",
+            &[
+                "A swollen cell can burst into flames when it is pressed, bent or pierced. Work on it belongs to people trained for it; local rules say where it is handed in (The battery was already swollen when it came in). Say who does it, or leave it out.",
             ],
         );
     }

@@ -9,6 +9,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
 use crate::manual::{Evidence, Job, Manual};
+use crate::things::is_swollen_cell;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -164,7 +165,7 @@ pub(in crate::manual) fn heard(sentence: &str) -> Option<NoteKind> {
         Some(NoteKind::MissingScrew)
     } else if any(&EMPTY) {
         Some(NoteKind::EmptyHole)
-    } else if any(&DAMAGE) {
+    } else if any(&DAMAGE) || is_swollen_cell(&said) && any(&[" is ", "'s ", " was ", " has ", " looks "]) {
         Some(NoteKind::Damage)
     } else {
         None
@@ -180,6 +181,8 @@ mod tests {
     #[case("And why, I'll show you later.", Some(NoteKind::Promise))]
     #[case("One screw is missing here already.", Some(NoteKind::MissingScrew))]
     #[case("The lens was already cracked when we got it.", Some(NoteKind::Damage))]
+    #[case("The battery was quite swollen when it came in.", Some(NoteKind::Damage))]
+    #[case("If the battery is swollen, stop here.", None)]
     #[case("There is an empty hole next to it.", Some(NoteKind::EmptyHole))]
     #[case("Remove the four screws.", None)]
     fn hears_what_is_worth_a_note(#[case] said: &str, #[case] kind: Option<NoteKind>) {

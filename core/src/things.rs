@@ -83,6 +83,35 @@ pub fn feeds(serves: &str) -> bool {
     matches!(bare.as_str(), "power" | "mains" | "main power" | "dc" | "dc power") || source(&bare).is_some()
 }
 
+/// A place on the wall that mains comes from.
+pub fn is_outlet(name: &str) -> bool {
+    words(name).iter().any(|w| matches!(w.as_str(), "wall" | "mains" | "outlet"))
+}
+
+/// Whether two names mean one thing: "new fan" goes in where the "fan" came out.
+pub fn same_thing(a: &str, b: &str) -> bool {
+    const WHICH: [&str; 8] = ["the", "new", "old", "replacement", "spare", "other", "same", "original"];
+    let bare =
+        |name: &str| -> Vec<String> { words(name).into_iter().skip_while(|w| WHICH.contains(&w.as_str())).collect() };
+    let (a, b) = (bare(a), bare(b));
+    !a.is_empty() && a == b
+}
+
+/// Whether one name is the end of the other: "duct" and "fan duct".
+pub fn ends_alike(a: &str, b: &str) -> bool {
+    let (a, b) = (words(a), words(b));
+    !a.is_empty() && !b.is_empty() && (a.ends_with(&b) || b.ends_with(&a))
+}
+
+/// Whether two names mean one cable: "speaker lead" and "speaker wires", and the "speaker" they serve.
+pub fn same_cable(a: &str, b: &str) -> bool {
+    let serves = |name: &str| -> Vec<String> {
+        words(name).into_iter().filter(|w| !CABLES.contains(&w.as_str()) && w != "the" && w != "new").collect()
+    };
+    let (a, b) = (serves(a), serves(b));
+    !a.is_empty() && a == b
+}
+
 /// A lithium cell, as far as its name does not say another kind.
 pub fn is_lithium(name: &str) -> bool {
     let other = ["alkaline", "nimh", "nickel", "acid", "zinc", "saline"];
@@ -292,6 +321,24 @@ mod tests {
     #[case("battery", None)]
     fn lines_that_a_guide_stops_at(#[case] name: &str, #[case] wanted: Option<Gate>) {
         assert_eq!(gate(name), wanted);
+    }
+
+    #[rstest]
+    #[case("fan", "new fan", true)]
+    #[case("Fan", "the replacement fan", true)]
+    #[case("fan", "fan guard", false)]
+    #[case("", "new", false)]
+    fn one_thing_by_two_names(#[case] a: &str, #[case] b: &str, #[case] same: bool) {
+        assert_eq!(same_thing(a, b), same);
+    }
+
+    #[rstest]
+    #[case("speaker lead", "speaker wires", true)]
+    #[case("battery", "battery connector", true)]
+    #[case("left speaker", "right speaker cable", false)]
+    #[case("cable", "plug", false)]
+    fn one_cable_by_two_names(#[case] a: &str, #[case] b: &str, #[case] same: bool) {
+        assert_eq!(same_cable(a, b), same);
     }
 
     #[rstest]

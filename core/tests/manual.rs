@@ -380,14 +380,14 @@ Device: Mixer 2
 
 ## Before you begin
 
-- 3 of 3 steps below were drafted from a recording and reviewed by nobody yet.
+- 5 of 5 steps below were drafted from a recording and reviewed by nobody yet.
 - Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.
 - Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.
 
 ## Tools
 
 - hair dryer
-- torx screwdriver
+- T six-lobe screwdriver
 
 ## Taking apart
 
@@ -417,11 +417,12 @@ Device: Mixer 2
 
 - Renew the adhesive and press on the grip pad.
   *Peeled adhesive does not hold twice: renew it (common practice).*
+  *Not told: the reverse of step 3.*
 
 ### 2. Fit the motor
 
-- Fit the motor.
-- Connect the motor.
+- Put the motor back in.
+- Connect the motor cable.
 
 ### 3. Fit the left shell
 

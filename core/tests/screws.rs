@@ -267,7 +267,7 @@ fn readers_are_told_how_tight_and_in_which_order() {
     bench.holes("cover", &[(10.0, 10.0), (90.0, 10.0), (90.0, 50.0), (10.0, 50.0)]).unwrap();
     bench.set("cover", FastenerField::Torque(Some("40 N·cm".into()))).unwrap();
     let text = publish::markdown(&bench.manual);
-    assert!(text.contains("- A: 4 × PH1, 10 mm, cover, step 2, 0.4 N·m\n"), "{text}");
+    assert!(text.contains("- A: 4 × PH1, 10 mm, cover, step 2, 0.4 N·m (40 cN·m)\n"), "{text}");
     assert!(text.contains("Order: A1, A3, A4, A2."), "{text}");
     assert!(text.contains("Drive in the four PH1 screws (10 mm) of the cover to 0.4 N·m"), "{text}");
 }

@@ -167,7 +167,8 @@ pub fn in_millimetres(value: Length) -> f64 {
 }
 
 /// Units that drivers and makers give torques in. The kilogram-force, pound-force and inch are exact by definition.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
 pub enum TorqueUnit {
     NewtonMetre,
     CentinewtonMetre,
@@ -207,6 +208,11 @@ impl TorqueUnit {
     /// A torque in this unit to three figures: "3.54".
     pub fn text(self, nm: f64) -> String {
         three_figures(nm / self.newton_metres())
+    }
+
+    /// "40 cN·m"
+    pub fn with_unit(self, nm: f64) -> String {
+        format!("{} {}", self.text(nm), self.name())
     }
 
     /// "3.1–5.2"

@@ -9,6 +9,8 @@
 
 mod aspects;
 mod corrections;
+#[cfg(test)]
+pub(crate) mod drafted;
 mod drafting;
 mod edits;
 mod model;
@@ -56,6 +58,7 @@ pub use model::variants::{Variant, VariantEdit};
 pub use model::weights::{Weights, WeightsInSeconds};
 
 use crate::ids::*;
+use crate::units::TorqueUnit;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -77,9 +80,18 @@ pub struct Head {
     /// What counts as work when ways are compared.
     #[serde(default)]
     pub weights: Weights,
+    /// The unit that torques are told in beside newton metres; `None`: centinewton metres.
+    #[serde(default)]
+    pub second_unit: Option<TorqueUnit>,
 }
 
 impl Head {
+    /// A torque in the second unit, "40 cN·m"; `None` where that is the newton metre itself.
+    pub fn torque_again(&self, newton_metres: f64) -> Option<String> {
+        let unit = self.second_unit.unwrap_or(TorqueUnit::CentinewtonMetre);
+        (unit != TorqueUnit::NewtonMetre).then(|| unit.with_unit(newton_metres))
+    }
+
     fn new(title: &str, device: &str) -> Self {
         Self {
             title: title.to_owned(),
@@ -87,6 +99,7 @@ impl Head {
             language: crate::reading::LANGUAGE.to_owned(),
             follows: None,
             weights: Weights::default(),
+            second_unit: None,
         }
     }
 }

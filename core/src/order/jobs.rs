@@ -6,7 +6,9 @@
 use super::reach::{Price, prices, stays, totals};
 use super::{Chain, RouteRow, removed_in};
 use crate::ids::*;
-use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, ranks};
+use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, Step, ranks};
+use crate::reading::Direction;
+use crate::things::same_thing;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
@@ -91,7 +93,8 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     let mut cut = manual.clone();
     cut.head.title.clone_from(&job.title);
     let kept: BTreeSet<StepId> = way.steps.iter().copied().collect();
-    cut.steps.retain(|id, s| s.phase == Phase::Teardown && kept.contains(id));
+    let told = told_for(manual, &kept);
+    cut.steps.retain(|id, _| kept.contains(id) || told.contains(id));
     for (id, rank) in way.steps.iter().zip(ranks(way.steps.len())) {
         let step = cut.steps.get_mut(id).expect("the way is made of steps");
         step.rank = rank;
@@ -109,13 +112,37 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     cut.notes.values_mut().for_each(|n| n.job = None);
     let fates = cut.parts.keys().map(|p| (*p, job.fate(*p))).collect();
     cut.cut = Some(JobCut { fates, called: chain.called_by(manual, job) });
-    cut.fasteners.retain(|_, g| kept.contains(&g.step));
-    cut.connectors.retain(|_, c| kept.contains(&c.step));
-    cut.seams.retain(|_, s| kept.contains(&s.step));
-    cut.heats.retain(|_, h| kept.contains(&h.step));
-    cut.cautions.retain(|_, c| kept.contains(&c.step));
+    let stays = |step: &StepId| kept.contains(step) || told.contains(step);
+    cut.fasteners.retain(|_, g| stays(&g.step));
+    cut.connectors.retain(|_, c| stays(&c.step));
+    cut.seams.retain(|_, s| stays(&s.step));
+    cut.heats.retain(|_, h| stays(&h.step));
+    cut.cautions.retain(|_, c| stays(&c.step));
     cut.requirements.retain(|_, r| kept.contains(&r.step) && r.ways.iter().flatten().all(|s| kept.contains(s)));
     Some(cut)
+}
+
+/// The told steps of the rebuild that belong to these steps of the teardown: they put back nothing but what comes out there.
+/// What puts back nothing, such as paste or a trial, belongs to the told step before it.
+fn told_for(manual: &Manual, kept: &BTreeSet<StepId>) -> BTreeSet<StepId> {
+    let out: BTreeSet<&str> = kept.iter().flat_map(|s| manual.worked_at(&manual.steps[s])).collect();
+    let elsewhere = |step: &Step| {
+        let mut moved = step.actions.iter().filter(|a| a.moves()).flat_map(|a| &a.parts).peekable();
+        moved.peek().is_some() && moved.all(|p| !out.contains(manual.part_name(*p)))
+    };
+    let mut told = BTreeSet::new();
+    let mut belongs = false;
+    for step in manual.steps_in(Phase::Rebuild) {
+        let in_again = step.actions.iter().filter(|a| a.act.direction() == Direction::In);
+        let names: Vec<&str> = in_again
+            .flat_map(|a| a.parts.iter().map(|p| manual.part_name(*p)).chain(a.roles.things.iter().map(String::as_str)))
+            .collect();
+        belongs = if names.is_empty() { belongs } else { names.iter().any(|n| out.iter().any(|o| same_thing(n, o))) };
+        if belongs && !elsewhere(step) {
+            told.insert(step.id);
+        }
+    }
+    told
 }
 
 /// A stage whose first step is not in the cut begins with the first one that is.

@@ -2,18 +2,10 @@
 
 use super::reach::totals;
 use super::*;
-use crate::manual::{Edit, PartEdit, PartField, RecordingRef, RequirementEdit, Source, StepEdit, draft};
-use crate::reading::read;
-use crate::recording::Recording;
+use crate::manual::drafted::manual;
+use crate::manual::{Edit, PartEdit, PartField, RequirementEdit, StepEdit};
 use rstest::rstest;
 use uuid::Uuid;
-
-fn manual(text: &str) -> Manual {
-    let recording = Recording::parse(text.as_bytes()).unwrap();
-    let id = RecordingId(Uuid::nil());
-    let reference = RecordingRef { id, title: "test".into(), duration_ms: recording.duration_ms() };
-    draft(ManualId(Uuid::nil()), "Pump", "", &[Source { recording: reference, reading: &read(&recording) }])
-}
 
 const PUMP: &str = "[0:00] Unplug the power cord from the wall socket.\n\n\
     [0:10] Remove four PH2 screws from the cover. Take off the cover.\n\n\

@@ -1,6 +1,6 @@
 //! Words of care that every guide begins with.
 
-use crate::manual::{Manual, Phase};
+use crate::manual::{Manual, Phase, Step};
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
 
 /// Words of care by what the guide touches; licensed work and local rules go first.
@@ -41,7 +41,7 @@ pub(super) fn gates(manual: &Manual) -> Vec<String> {
 
 /// What nobody has looked at says so to whoever follows it.
 pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
-    let steps = manual.steps_in(Phase::Teardown);
+    let steps: Vec<&Step> = [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| manual.steps_in(p)).collect();
     let open = steps.iter().filter(|s| !s.reviewed).count();
     (open > 0).then(|| {
         format!("{open} of {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
@@ -51,17 +51,11 @@ pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::{RecordingRef, Source, draft};
-    use crate::recording::Recording;
+    use crate::manual::drafted::manual;
     use rstest::rstest;
-    use uuid::Uuid;
 
     fn care_of(text: &str) -> String {
-        let recording = Recording::parse(text.as_bytes()).unwrap();
-        let reading = crate::reading::read(&recording);
-        let source = RecordingRef { id: crate::ids::RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
-        let sources = [Source { recording: source, reading: &reading }];
-        care(&draft(crate::ids::ManualId(Uuid::nil()), "Test", "", &sources)).join(" ")
+        care(&manual(text)).join(" ")
     }
 
     #[rstest]

@@ -21,7 +21,7 @@ use crate::manual::{Manual, NoteKind, Phase, Step, ToolChoice};
 use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Fold};
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// The guide as its reader sees it.
@@ -163,8 +163,9 @@ fn kind_title(kind: NoteKind) -> &'static str {
 }
 
 fn tools(manual: &Manual) -> Vec<String> {
-    let all: BTreeSet<String> = manual.steps.values().flat_map(tools_of).collect();
-    all.into_iter().collect()
+    let all: BTreeMap<String, String> =
+        manual.steps.values().flat_map(tools_of).map(|t| (t.to_lowercase(), t)).collect();
+    all.into_values().collect()
 }
 
 /// What one takes in hand, with "spudger or pick" where one of several does.

@@ -63,7 +63,10 @@ pub(super) fn blocks(manual: &Manual, balance: &Balance) -> Vec<Block> {
             kind: group.kind_words(),
             holds: group.name.clone().unwrap_or_else(|| words.holds()),
             step_number: row.step_number,
-            torque: set.in_force_nm.map(|nm| format!("{} N·m", number(nm))),
+            torque: set.in_force_nm.map(|nm| {
+                let again = manual.head.torque_again(nm).map_or(String::new(), |t| format!(" ({t})"));
+                format!("{} N·m{again}", number(nm))
+            }),
             by_hand: set.by_hand,
             notes,
         }

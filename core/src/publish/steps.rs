@@ -4,7 +4,7 @@ use super::{Block, LineKind, StepBlock, StepLine, teardown_steps};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Manual, Step};
-use crate::rebuild::Fold;
+use crate::rebuild::{Fold, RebuildStep, reverse_of};
 
 /// The teardown; where another guide stands for some steps, readers are sent there.
 pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
@@ -30,13 +30,9 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
 }
 
 fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBlock {
-    let variants = manual.variant_names(&step.variants).join(", ");
-    let mut lines = Vec::new();
-    lines.extend((!variants.is_empty()).then(|| line(LineKind::Variants, variants)));
-    lines.extend(step.posture.map(|p| line(LineKind::Posture, p.label())));
+    let mut lines = read_first(manual, step);
     lines.extend(manual.cautions_of(step.id).map(|c| line(LineKind::Caution, &c.text)));
-    // Hot before it is pried, and told so in that order.
-    lines.extend(manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))));
+    lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
     lines.extend(
@@ -45,9 +41,25 @@ fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBl
             .map(|g| StepLine { drive: g.drive, ..line(LineKind::Screws, manual.words_of(g).line()) }),
     );
     lines.extend(manual.connectors_of(step.id).map(|c| line(LineKind::Connector, c.words(manual))));
-    lines.extend(step.branches.iter().map(|b| line(LineKind::Branch, b.words(manual))));
-    lines.extend(step.note.iter().map(|n| line(LineKind::Note, n)));
+    lines.extend(read_last(manual, step));
     StepBlock { number: number.to_string(), title: step.title.clone(), step: Some(step.id), guide: None, lines }
+}
+
+/// For whom a step is, and how the device lies.
+fn read_first(manual: &Manual, step: &Step) -> Vec<StepLine> {
+    let variants = manual.variant_names(&step.variants).join(", ");
+    let variants = (!variants.is_empty()).then(|| line(LineKind::Variants, variants));
+    variants.into_iter().chain(step.posture.map(|p| line(LineKind::Posture, p.label()))).collect()
+}
+
+/// Hot before it is pried, and told so in that order.
+fn set_first(manual: &Manual, step: &Step) -> Vec<StepLine> {
+    manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))).collect()
+}
+
+fn read_last(manual: &Manual, step: &Step) -> Vec<StepLine> {
+    let branches = step.branches.iter().map(|b| line(LineKind::Branch, b.words(manual)));
+    branches.chain(step.note.iter().map(|n| line(LineKind::Note, n))).collect()
 }
 
 /// "1–4. Follow the guide …" in place of its steps.
@@ -67,22 +79,33 @@ fn sent_to(guide: &Called) -> StepBlock {
 /// The rebuild, with why a line is not the plain inverse and why a step does not stand where mere reversing puts it.
 pub(super) fn rebuild(manual: &Manual, fold: &Fold) -> Vec<Block> {
     let orders = Orders::of(manual);
-    let step = |(i, step): (usize, &crate::rebuild::RebuildStep)| {
-        let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
-        let first = cautions.map(|c| line(LineKind::Caution, &c.text));
-        let order = orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o));
-        let acts = step.lines.iter().flat_map(|l| {
-            let why = l.because.as_ref().map(|because| line(LineKind::Why, because));
-            [Some(line(LineKind::Act, &l.text)), why].into_iter().flatten()
-        });
-        let displaced = step.displaced.iter().map(|why| line(LineKind::Why, why));
-        Block::Step(StepBlock {
-            number: (i + 1).to_string(),
-            title: step.title.clone(),
-            step: Some(step.of),
-            guide: None,
-            lines: first.chain(order).chain(acts).chain(displaced).collect(),
-        })
-    };
-    fold.rebuild.iter().enumerate().map(step).collect()
+    let told = fold.rebuild.iter().any(|s| s.told.is_some());
+    let untold = "Nobody told how it goes together: these are the steps above, turned round.";
+    let first = (!told && !fold.rebuild.is_empty()).then(|| Block::Text(untold.to_owned()));
+    let steps = fold.rebuild.iter().enumerate().map(|(i, s)| {
+        let mut block = back(manual, s, i + 1, &orders);
+        let number = s.of_number.filter(|_| told && s.told.is_none());
+        block.lines.extend(number.map(|n| line(LineKind::Why, reverse_of(n))));
+        Block::Step(block)
+    });
+    first.into_iter().chain(steps).collect()
+}
+
+fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders) -> StepBlock {
+    let told = step.told.and_then(|id| manual.steps.get(&id));
+    let mut lines: Vec<StepLine> = told.map(|s| read_first(manual, s)).unwrap_or_default();
+    let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
+    lines.extend(cautions.map(|c| line(LineKind::Caution, &c.text)));
+    lines.extend(told.map(|s| set_first(manual, s)).unwrap_or_default());
+    lines.extend(orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o)));
+    for (i, l) in step.lines.iter().enumerate() {
+        lines.push(line(LineKind::Act, &l.text));
+        // One reason for several lines is told behind the last of them.
+        let again = step.lines.get(i + 1).is_some_and(|next| next.because == l.because);
+        lines.extend(l.because.as_ref().filter(|_| !again).map(|why| line(LineKind::Why, why)));
+    }
+    lines.extend(told.map(|s| read_last(manual, s)).unwrap_or_default());
+    // That the narrator goes another way than mere reversing is the author's business.
+    lines.extend(step.displaced.iter().filter(|_| told.is_none()).map(|why| line(LineKind::Why, why)));
+    StepBlock { number: number.to_string(), title: step.title.clone(), step: step.told.or(step.of), guide: None, lines }
 }

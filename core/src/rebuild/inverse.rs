@@ -1,12 +1,44 @@
 //! What undoes an act, and the rebuild step that undoes a teardown step.
 
-use super::{RebuildLine, RebuildStep};
+use super::RebuildLine;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{FastenerFate, Manual, PartFate, Phase, Step};
+use crate::manual::{Action, FastenerFate, Manual, PartFate, Phase, Roles, Step};
 use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup};
 use crate::units::{Measure, Quantity};
+
+/// What a line of the reverse does; it is left out where the narrator tells the same.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) enum About {
+    /// An act of the teardown on these parts, undone.
+    Parts(Act, Vec<PartId>),
+    Group(GroupId),
+    Connector(ConnectorId),
+    Plug,
+    SwitchOn,
+}
+
+/// One line of the reverse.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Undo {
+    pub about: About,
+    pub line: RebuildLine,
+}
+
+/// A teardown step turned round, before anything told is looked at.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Reversed {
+    pub of: StepId,
+    /// Its number in the teardown, from 1.
+    pub of_number: usize,
+    pub title: String,
+    pub undos: Vec<Undo>,
+    pub groups: Vec<GroupId>,
+    pub connectors: Vec<ConnectorId>,
+    /// Why it does not stand where mere reversing would put it.
+    pub displaced: Option<String>,
+}
 
 /// The act that undoes an act; `None` where nothing does.
 ///
@@ -52,36 +84,35 @@ pub fn inverse(act: Act) -> Option<Act> {
     }
 }
 
-/// The rebuild step that undoes a teardown step: its acts backwards, then what it says of screws and connectors.
-pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> RebuildStep {
+/// A teardown step turned round: its acts backwards, then what it says of screws and connectors.
+pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed {
     let connectors: Vec<ConnectorId> = manual.connectors_of(step.id).filter(|c| !c.temporary).map(|c| c.id).collect();
     let later = |g: &&crate::manual::FastenerGroup| waits_until(manual, g).is_none_or(|s| s == step.id);
     let own = manual.groups_of(step.id).filter(later);
     let waiting = manual.fasteners.values().filter(|g| g.step != step.id && waits_until(manual, g) == Some(step.id));
     let groups: Vec<GroupId> = own.chain(waiting).map(|g| g.id).collect();
-    let mut lines: Vec<RebuildLine> = Vec::new();
+    let mut undos: Vec<Undo> = Vec::new();
     let plain: Vec<&ConnectorId> = connectors.iter().filter(|c| !manual.connectors[c].power).collect();
     for action in step.actions.iter().rev() {
-        lines.extend(line(manual, action.act, &action.parts));
+        undos.extend(undo(manual, action.act, &action.parts));
     }
     for id in plain {
         let what = manual.connectors[id].serves.map_or("cable", |p| manual.part_name(p));
-        lines.push(RebuildLine { act: Some(Act::Connect), text: format!("Connect the {what}."), because: None });
+        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}."));
+        undos.push(Undo { about: About::Connector(*id), line });
     }
     for id in &groups {
-        lines.extend(screws_back(manual, *id));
+        undos.extend(screws_back(manual, *id, None).map(|line| Undo { about: About::Group(*id), line }));
     }
-    lines.dedup_by(|a, b| a.text == b.text);
-    RebuildStep {
+    undos.dedup_by(|a, b| a.line.text == b.line.text);
+    Reversed {
         of: step.id,
         of_number: number,
-        title: title(manual, step, &lines),
-        lines,
+        title: title(manual, step, &undos),
+        undos,
         groups,
         connectors,
-        cautions: Vec::new(),
         displaced: None,
-        told: told(manual, step),
     }
 }
 
@@ -98,70 +129,63 @@ pub fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Opt
     (at < own).then(|| steps[at].id)
 }
 
-/// A rebuild step for the power connectors of a teardown step alone.
-pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors: Vec<ConnectorId>) -> RebuildStep {
+/// The power connectors of a teardown step alone.
+pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors: Vec<ConnectorId>) -> Reversed {
     let what =
         connectors.first().and_then(|c| manual.connectors[c].serves).map_or("power source", |p| manual.part_name(p));
-    let text = format!("Connect the {what}, last of all connectors.");
-    RebuildStep {
+    let line = RebuildLine {
+        because: Some("No hot plugging (common practice).".to_owned()),
+        ..RebuildLine::new(Act::Connect, format!("Connect the {what}, last of all connectors."))
+    };
+    Reversed {
         of: step.id,
         of_number: number,
         title: format!("Connect the {what}"),
-        lines: vec![RebuildLine {
-            act: Some(Act::Connect),
-            text,
-            because: Some("No hot plugging (common practice).".to_owned()),
-        }],
+        undos: connectors.first().map(|c| Undo { about: About::Connector(*c), line }).into_iter().collect(),
         groups: Vec::new(),
         connectors,
-        cautions: Vec::new(),
         displaced: None,
-        told: Vec::new(),
     }
 }
 
 /// The last step of the rebuild: plugged in and switched on, once everything is closed; `None` where nothing was off.
 ///
 /// Nothing is switched on while a cover is off (common practice, no source).
-pub(super) fn power_back(steps: &[&Step]) -> Option<RebuildStep> {
+pub(super) fn power_back(steps: &[&Step]) -> Option<Reversed> {
     let cuts = |act: Act| steps.iter().position(|s| s.actions.iter().any(|a| a.act == act));
     let (unplugged, off) = (cuts(Act::Unplug), cuts(Act::PowerOff));
     let at = [unplugged, off].into_iter().flatten().min()?;
-    let line = |act: Act, text: &str| RebuildLine { act: Some(act), text: text.to_owned(), because: None };
-    let plug = unplugged.map(|_| line(Act::Connect, "Plug the device in again."));
-    let on = line(Act::PowerOn, "Switch on and test.");
+    let undo = |about: About, act: Act, text: &str| Undo { about, line: RebuildLine::new(act, text.to_owned()) };
+    let plug = unplugged.map(|_| undo(About::Plug, Act::Connect, "Plug the device in again."));
+    let on = undo(About::SwitchOn, Act::PowerOn, "Switch on and test.");
     let displaced = (at > 0).then(|| {
         "Nothing is switched on before the last cover is back, whenever the power was cut (common practice).".to_owned()
     });
-    Some(RebuildStep {
+    Some(Reversed {
         of: steps[at].id,
         of_number: at + 1,
         title: if plug.is_some() { "Plug in and test".to_owned() } else { "Switch on and test".to_owned() },
-        lines: plug.into_iter().chain([on]).collect(),
+        undos: plug.into_iter().chain([on]).collect(),
         groups: Vec::new(),
         connectors: Vec::new(),
-        cautions: Vec::new(),
         displaced,
-        told: Vec::new(),
     })
 }
 
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
-fn line(manual: &Manual, act: Act, parts: &[PartId]) -> Option<RebuildLine> {
+pub(super) fn undo(manual: &Manual, act: Act, parts: &[PartId]) -> Option<Undo> {
     let back = inverse(act)?;
-    let names: Vec<String> =
-        parts.iter().filter(|p| goes_back(manual, **p)).map(|p| name_going_back(manual, *p)).collect();
-    if names.is_empty() && !parts.is_empty() {
-        return None;
-    }
+    let going: Vec<PartId> = parts.iter().copied().filter(|p| goes_back(manual, *p)).collect();
     // Power comes back at the very end ([`power_back`]).
-    if names.is_empty() || matches!(act, Act::PowerOff | Act::Unplug) {
+    if going.is_empty() || matches!(act, Act::PowerOff | Act::Unplug) {
         return None;
     }
+    let names: Vec<String> = going.iter().map(|p| name_going_back(manual, *p)).collect();
     let because =
         (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
     let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.label() };
-    Some(RebuildLine { act: Some(back), text: format!("{word} the {}.", names.join(", the ")), because })
+    let text = format!("{word} the {}.", names.join(", the "));
+    Some(Undo { about: About::Parts(act, going), line: RebuildLine { because, ..RebuildLine::new(back, text) } })
 }
 
 /// In the whole teardown everything goes back as it was.
@@ -170,18 +194,18 @@ fn fate(manual: &Manual, part: PartId) -> PartFate {
 }
 
 /// Scrap stays out.
-fn goes_back(manual: &Manual, part: PartId) -> bool {
+pub(super) fn goes_back(manual: &Manual, part: PartId) -> bool {
     fate(manual, part) != PartFate::Scrap
 }
 
 /// A part that the job renews goes back as a new one.
-fn name_going_back(manual: &Manual, part: PartId) -> String {
+pub(super) fn name_going_back(manual: &Manual, part: PartId) -> String {
     let name = manual.part_name(part);
     if fate(manual, part) == PartFate::Renew { format!("new {name}") } else { name.to_owned() }
 }
 
-/// The line that brings screws back; `None` where they stay out.
-fn screws_back(manual: &Manual, id: GroupId) -> Option<RebuildLine> {
+/// The line that brings screws back, with where and how it is told; `None` where they stay out.
+pub(super) fn screws_back(manual: &Manual, id: GroupId, told: Option<&Action>) -> Option<RebuildLine> {
     let group = &manual.fasteners[&id];
     if group.fate == FastenerFate::LeaveOut {
         return None;
@@ -197,30 +221,33 @@ fn screws_back(manual: &Manual, id: GroupId) -> Option<RebuildLine> {
         bit: group.bit.clone(),
         length_mm: group.length.map(crate::units::in_millimetres),
     };
+    let none = Roles::default();
+    let roles = told.map_or(&none, |a| &a.roles);
     let said = Instruction {
         act,
         things: group.holds.first().map(|p| manual.part_name(*p)).into_iter().collect(),
         screws: vec![size],
-        by: None,
-        places: &[],
-        manner: &[],
-        until: None,
+        by: roles.by.as_deref(),
+        places: &roles.places,
+        manner: &roles.manner,
+        until: roles.until.as_deref(),
         measures: torque.as_slice(),
     };
     let text = said.sentence();
     let mut more: Vec<String> = Vec::new();
     more.extend((group.fate == FastenerFate::Renew).then(|| "new ones, the old ones stay out".to_owned()));
     more.extend(group.locking.map(|l| format!("with {}", l.label())));
+    more.extend(tight.in_force_nm.and_then(|nm| manual.head.torque_again(nm)));
     more.extend(tight.from);
     let text = if more.is_empty() { text } else { format!("{} ({}).", text.trim_end_matches('.'), more.join("; ")) };
     // Where the part never left, there is nothing to wait for.
     let because = waits_until(manual, group)
         .and(group.waits_for)
         .map(|p| format!("These wait until the {} is back.", manual.part_name(p)));
-    Some(RebuildLine { act: Some(act), text, because })
+    Some(RebuildLine { because, told: told.map(|a| a.id), ..RebuildLine::new(act, text) })
 }
 
-fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
+fn title(manual: &Manual, step: &Step, undos: &[Undo]) -> String {
     let out = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out);
     let mut parts: Vec<String> = Vec::new();
     for part in out.flat_map(|a| &a.parts).filter(|p| goes_back(manual, **p)) {
@@ -230,19 +257,8 @@ fn title(manual: &Manual, step: &Step, lines: &[RebuildLine]) -> String {
         }
     }
     match parts.as_slice() {
-        [] => lines.first().map_or_else(|| step.title.clone(), |l| l.text.trim_end_matches('.').to_owned()),
+        [] => undos.first().map_or_else(|| step.title.clone(), |u| u.line.text.trim_end_matches('.').to_owned()),
         [one] => format!("Fit the {one}"),
         [first @ .., last] => format!("Fit the {} and the {last}", first.join(", the ")),
     }
-}
-
-/// Narrated rebuild steps that speak of the same parts.
-fn told(manual: &Manual, step: &Step) -> Vec<StepId> {
-    let parts: Vec<PartId> = step.actions.iter().flat_map(|a| a.parts.iter().copied()).collect();
-    manual
-        .steps_in(Phase::Rebuild)
-        .iter()
-        .filter(|s| s.actions.iter().any(|a| a.parts.iter().any(|p| parts.contains(p))))
-        .map(|s| s.id)
-        .collect()
 }

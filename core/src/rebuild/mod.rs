@@ -1,28 +1,34 @@
-//! The rebuild: the teardown folded over, with what does not simply turn round.
+//! The rebuild: what the narrator told of it, and the teardown folded over for the rest.
 //!
-//! First version: the inverse of each act, in reverse order, the power source last of the connectors. Sources:
-//! reverse-order rules of the trade (common practice, no source).
+//! The teardown is turned round first ([`inverse`](mod@inverse)): the inverse of each act, in reverse order, the power source last of the
+//! connectors. What the narrator told of the rebuild is laid over it and stands, with its own words and order; what was not
+//! told stays as the reverse of its step, and says so. Sources: reverse-order rules of the trade (common practice, no source).
 
 mod inverse;
+mod told;
 
 pub use inverse::{inverse, waits_until};
+pub use told::reverse_of;
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
 use crate::manual::{Caution, Manual, Phase, Step};
 use crate::power;
 use crate::reading::{Act, CautionSubject};
+use inverse::Reversed;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use utoipa::ToSchema;
 
-/// One line of the rebuild.
+/// One step of the rebuild, told or worked out.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct RebuildStep {
-    /// The teardown step that this one undoes.
-    pub of: StepId,
+    /// The step of the manual whose words these are; `None`: nobody told it, the teardown was turned round.
+    pub told: Option<StepId>,
+    /// The teardown step that it undoes; `None`: it undoes nothing.
+    pub of: Option<StepId>,
     /// Its number in the teardown, from 1.
-    pub of_number: usize,
+    pub of_number: Option<usize>,
     pub title: String,
     pub lines: Vec<RebuildLine>,
     /// Groups driven here.
@@ -33,8 +39,6 @@ pub struct RebuildStep {
     pub cautions: Vec<CautionId>,
     /// Why it does not stand where mere reversing would put it.
     pub displaced: Option<String>,
-    /// How the narrator told it, where the rebuild was told.
-    pub told: Vec<StepId>,
 }
 
 /// One act of the rebuild.
@@ -42,8 +46,16 @@ pub struct RebuildStep {
 pub struct RebuildLine {
     pub act: Option<Act>,
     pub text: String,
-    /// Why it is not the plain inverse, with the rule's source.
+    /// Why it stands here or is not the plain inverse, with the rule's source.
     pub because: Option<String>,
+    /// The sentence that tells it; `None`: worked out.
+    pub told: Option<ActionId>,
+}
+
+impl RebuildLine {
+    fn new(act: Act, text: String) -> Self {
+        Self { act: Some(act), text, because: None, told: None }
+    }
 }
 
 /// Teardown and rebuild side by side.
@@ -98,9 +110,20 @@ fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
         .collect()
 }
 
+/// What is told stands; what is not is the teardown turned round.
 fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
-    let mut out: Vec<RebuildStep> = Vec::new();
-    let mut power: Vec<RebuildStep> = Vec::new();
+    let mut out = told::merge(manual, reversed(manual, steps), &manual.steps_in(Phase::Rebuild));
+    let mut said = BTreeSet::new();
+    for step in &mut out {
+        // What a step warns of is said once, where the first half of it goes back.
+        step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
+    }
+    out
+}
+
+fn reversed(manual: &Manual, steps: &[&Step]) -> Vec<Reversed> {
+    let mut out: Vec<Reversed> = Vec::new();
+    let mut power: Vec<Reversed> = Vec::new();
     for (i, step) in steps.iter().enumerate().rev() {
         let mut folded = inverse::fold_step(manual, step, i + 1);
         if is_pack_alone(manual, step) && folded.connectors.is_empty() {
@@ -113,7 +136,7 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
             folded.connectors = others;
             power.push(inverse::power_step(manual, step, i + 1, sources));
         }
-        if !folded.lines.is_empty() || !folded.groups.is_empty() || !folded.connectors.is_empty() {
+        if !folded.undos.is_empty() || !folded.groups.is_empty() || !folded.connectors.is_empty() {
             out.push(folded);
         }
     }
@@ -121,11 +144,6 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
         place_power(&mut out, step, manual);
     }
     out.extend(inverse::power_back(steps));
-    let mut said = BTreeSet::new();
-    for step in &mut out {
-        // What a step warns of is said once, where the first half of it goes back.
-        step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
-    }
     out
 }
 
@@ -134,11 +152,35 @@ fn warned(manual: &Manual, step: &RebuildStep) -> Vec<CautionId> {
     let drives = |of: StepId| step.groups.iter().any(|g| manual.fasteners[g].step == of);
     let here = |c: &&Caution| match c.about {
         CautionSubject::ScrewMixup => drives(c.step),
-        about => c.step == step.of && goes_wrong_twice(about),
+        about => Some(c.step) == step.of && goes_wrong_twice(about) && !tells_of_opening(&c.text),
     };
-    let steps = step.groups.iter().map(|g| manual.fasteners[g].step).chain([step.of]);
+    let steps = step.groups.iter().map(|g| manual.fasteners[g].step).chain(step.of);
     let steps: BTreeSet<StepId> = steps.collect();
-    steps.into_iter().flat_map(|s| manual.cautions_of(s).filter(here).map(|c| c.id).collect::<Vec<_>>()).collect()
+    let again = steps.into_iter().flat_map(|s| manual.cautions_of(s).filter(here).map(|c| c.id).collect::<Vec<_>>());
+    // The narrator's own warnings of the rebuild go first.
+    step.told.into_iter().flat_map(|s| manual.cautions_of(s).map(|c| c.id)).chain(again).collect()
+}
+
+/// "Pull the plug and not the wires" is no warning for who pushes it in.
+fn tells_of_opening(text: &str) -> bool {
+    const OPENING: [&str; 14] = [
+        "pull",
+        "pulling",
+        "pry",
+        "prying",
+        "peel",
+        "rip",
+        "tear",
+        "lift",
+        "remove",
+        "disconnect",
+        "unplug",
+        "open",
+        "loose",
+        "off",
+    ];
+    let said = text.to_lowercase();
+    said.split(|c: char| !c.is_alphanumeric()).any(|w| OPENING.contains(&w))
 }
 
 /// Whether what is warned of while taking apart can happen while putting together.
@@ -167,7 +209,7 @@ fn is_pack_alone(manual: &Manual, step: &Step) -> bool {
 /// The power source is connected after every other connector, and no later than it must.
 ///
 /// Source: common practice (no hot plugging); no source.
-fn place_power(out: &mut Vec<RebuildStep>, mut power: RebuildStep, manual: &Manual) {
+fn place_power(out: &mut Vec<Reversed>, mut power: Reversed, manual: &Manual) {
     let own = out.iter().position(|s| s.of_number <= power.of_number).unwrap_or(out.len());
     // Right behind the rest of its own step, as mere reversing would have it.
     let natural = own + usize::from(out.get(own).is_some_and(|s| s.of_number == power.of_number));

@@ -196,8 +196,8 @@ fn tools(manual: &Manual) -> Vec<ToolRow> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::{Edit, RecordingRef, RequirementEdit, Source, StepEdit, StepField, ToolChoice, draft};
-    use crate::recording::Recording;
+    use crate::manual::drafted::manual_of;
+    use crate::manual::{Edit, RequirementEdit, StepEdit, StepField, ToolChoice};
     use uuid::Uuid;
 
     const LAMP: &str = "[0:00] Tools required, a spudger and tweezers.\n\n\
@@ -209,12 +209,8 @@ mod tests {
         lamp_of(0)
     }
 
-    /// The ids of parts and steps follow from that of the manual.
     fn lamp_of(id: u128) -> Manual {
-        let recording = Recording::parse(LAMP.as_bytes()).unwrap();
-        let reading = crate::reading::read(&recording);
-        let about = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
-        draft(ManualId(Uuid::from_u128(id)), "Lamp", "Lamp 1", &[Source { recording: about, reading: &reading }])
+        manual_of(id, LAMP)
     }
 
     #[test]
@@ -271,7 +267,7 @@ mod tests {
             told,
             [
                 ("card".to_owned(), false, 1, true),
-                ("phillips screwdriver".to_owned(), false, 1, false),
+                ("PH cross screwdriver".to_owned(), false, 1, false),
                 ("pick".to_owned(), false, 1, true),
                 ("spudger".to_owned(), true, 1, false),
                 ("tweezers".to_owned(), true, 0, false),

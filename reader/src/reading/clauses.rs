@@ -479,7 +479,7 @@ impl Splitter<'_, '_> {
                 if p.to <= from
                     && matches!(p.mood, Mood::Conditional | Mood::Negated | Mood::Relative)
                     && joined(t, piece, if p.mood == Mood::Negated { &["or", "nor"] } else { &["and", "or"] })
-                    && !t.pause[piece - 1]
+                    && !piece.checked_sub(1).is_some_and(|before| t.pause[before])
                     && t.tag(piece + 1) == Some(Tag::Verb) =>
             {
                 p.mood

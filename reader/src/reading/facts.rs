@@ -50,6 +50,12 @@ impl Drive {
         Self::ALL.iter().copied().find(|d| d.name() == name)
     }
 
+    /// A tool of the fact sheet as readers see it, drives by shape and code: "T six-lobe screwdriver".
+    pub fn tool_words(tool: &str) -> String {
+        use crate::labels::Label;
+        Self::of_driver(tool).map_or_else(|| tool.to_owned(), |d| format!("{} screwdriver", d.label()))
+    }
+
     /// The name of the fact sheet.
     pub fn name(self) -> &'static str {
         match self {

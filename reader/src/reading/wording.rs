@@ -135,6 +135,7 @@ fn by(d: &Instruction<'_>) -> Option<String> {
     } else {
         "a "
     };
+    let tool = Drive::tool_words(tool);
     (!implied && !matches!(d.act, Act::PowerOff | Act::PowerOn | Act::Turn | Act::Wait | Act::Mark))
         .then(|| format!("{article}{tool}"))
 }

@@ -1594,6 +1594,7 @@ export interface components {
             follows?: components["schemas"]["RecordingId"] | null;
             /** @description BCP 47 tag of the text. */
             language: string;
+            second_unit?: components["schemas"]["TorqueUnit"] | null;
             title: string;
             /** @description What counts as work when ways are compared. */
             weights?: components["schemas"]["Weights"];
@@ -1605,6 +1606,8 @@ export interface components {
             device: string;
         } | {
             weights: components["schemas"]["WeightsInSeconds"];
+        } | {
+            second_unit: components["schemas"]["TorqueUnit"] | null;
         };
         /**
          * @description Shape of a screw's head.
@@ -1870,6 +1873,7 @@ export interface components {
             groups: components["schemas"]["GroupId"][];
             layer: components["schemas"]["LayerId"];
             loosen: components["schemas"]["JointOrder"];
+            part?: components["schemas"]["PartId"] | null;
             pattern: components["schemas"]["Pattern"];
             /** @description What is to be done, in words. */
             says: string;
@@ -2041,12 +2045,12 @@ export interface components {
          * @description What goes wrong first when the setting is too high.
          * @enum {string}
          */
-        Limit: "screw_breaks" | "screw_yields" | "hole_strips" | "screw_strips" | "part_crushed" | "insert_turns";
+        Limit: "screw_breaks" | "screw_yields" | "hole_strips" | "screw_strips" | "part_crushed" | "insert_turns" | "socket_gives";
         /**
          * @description What a line of a step is.
          * @enum {string}
          */
-        LineKind: "variants" | "posture" | "caution" | "act" | "screws" | "heat" | "connector" | "branch" | "note" | "why";
+        LineKind: "variants" | "posture" | "caution" | "act" | "screws" | "heat" | "connector" | "order" | "branch" | "note" | "why";
         /** @description One recording with all that is shown of it. */
         ListenView: {
             /** Format: int64 */
@@ -2560,12 +2564,15 @@ export interface components {
         /** @description One act of the rebuild. */
         RebuildLine: {
             act?: components["schemas"]["Act"] | null;
-            /** @description Why it is not the plain inverse, with the rule's source. */
+            /** @description Why it stands here or is not the plain inverse, with the rule's source. */
             because?: string | null;
             text: string;
+            told?: components["schemas"]["ActionId"] | null;
         };
-        /** @description One line of the rebuild. */
+        /** @description One step of the rebuild, told or worked out. */
         RebuildStep: {
+            /** @description What can go wrong on the way back as well; read before the lines. */
+            cautions: components["schemas"]["CautionId"][];
             /** @description Connectors made here. */
             connectors: components["schemas"]["ConnectorId"][];
             /** @description Why it does not stand where mere reversing would put it. */
@@ -2573,13 +2580,11 @@ export interface components {
             /** @description Groups driven here. */
             groups: components["schemas"]["GroupId"][];
             lines: components["schemas"]["RebuildLine"][];
-            /** @description The teardown step that this one undoes. */
-            of: components["schemas"]["StepId"];
+            of?: components["schemas"]["StepId"] | null;
             /** @description Its number in the teardown, from 1. */
-            of_number: number;
+            of_number?: number | null;
             title: string;
-            /** @description How the narrator told it, where the rebuild was told. */
-            told: components["schemas"]["StepId"][];
+            told?: components["schemas"]["StepId"] | null;
         };
         /** @description Changes of the recordings that a manual draws on. */
         RecordingEdit: {
@@ -3144,6 +3149,8 @@ export interface components {
             title: string;
             /** @description Names from the tool list; authors may add their own. */
             tools: string[];
+            /** @description It only tries something out, in the half where it stands. */
+            trial?: boolean;
             /** @description Empty: holds for all variants. */
             variants: components["schemas"]["VariantId"][];
         };
@@ -3236,6 +3243,8 @@ export interface components {
             branches: components["schemas"]["Branch"][];
         } | {
             temporary: components["schemas"]["TemporaryAct"][];
+        } | {
+            trial: boolean;
         } | {
             variants: components["schemas"]["VariantId"][];
         } | {
@@ -3402,6 +3411,11 @@ export interface components {
          * @enum {string}
          */
         TorqueFrom: "maker" | "narrator" | "author";
+        /**
+         * @description Units that drivers and makers give torques in. The kilogram-force, pound-force and inch are exact by definition.
+         * @enum {string}
+         */
+        TorqueUnit: "newton_metre" | "centinewton_metre" | "kilogram_centimetre" | "pound_inch" | "ounce_inch";
         /**
          * @description How a given setting stands to the window.
          * @enum {string}

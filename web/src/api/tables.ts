@@ -178,6 +178,7 @@ export const labels = {
     "screws": "Screws",
     "heat": "Heat",
     "connector": "Unplug",
+    "order": "In this order",
     "branch": "If",
     "note": "Note",
     "why": "Why",

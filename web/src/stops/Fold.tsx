@@ -64,6 +64,12 @@ const Spine = styled.div<{ $row: number }>`
   padding: 0 9px;
   z-index: 1;
 `;
+const Source = styled.small`
+  margin-left: auto;
+  white-space: nowrap;
+  font: 400 0.85rem ${font.plain};
+  color: var(--soft);
+`;
 const Verdict = styled.p<{ $bad: boolean }>`
   font-weight: 700;
   color: ${(p) => (p.$bad ? "var(--danger)" : "var(--accent)")};
@@ -93,7 +99,9 @@ export default function Fold() {
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");
   const board = useRef<HTMLDivElement>(null);
   const places = usePlaces(board, data);
-  useEvidence(chosen ? view.manual.steps[chosen]?.evidence : undefined);
+  const told = data?.fold.rebuild.filter((s) => s.told && place(s) === chosen).map((s) => s.told ?? "") ?? [];
+  const steps = [...(chosen ? [chosen] : []), ...told.filter((id) => id !== chosen)];
+  useEvidence(chosen ? steps.flatMap((id) => view.manual.steps[id]?.evidence ?? []) : undefined);
 
   if (!data)
     return (
@@ -113,6 +121,7 @@ export default function Fold() {
   const faded = (id: string) => chosen !== null && chosen !== id;
   // The rebuild runs upwards: its first step stands lowest.
   const upwards = rebuild.map((step, i) => ({ step, number: i + 1 })).reverse();
+  const anyTold = rebuild.some((s) => s.told != null);
   const open = balance.rows.filter((r) => r.open);
   const rows = facing(teardown, upwards);
 
@@ -126,11 +135,12 @@ export default function Fold() {
       <Board ref={board}>
         <svg aria-hidden="true">
           {upwards.map(({ step, number }) => {
+            const at = place(step);
             const a = places[`t${step.of}`];
             const b = places[`r${number}`];
             if (!a || !b) return null;
             const mid = (a.right + b.left) / 2;
-            const width = lit(step.of) ? 3.5 : step.displaced ? 2.5 : 1.2;
+            const width = lit(at) ? 3.5 : step.displaced ? 2.5 : 1.2;
             return (
               <path
                 key={number}
@@ -138,7 +148,7 @@ export default function Fold() {
                 fill="none"
                 strokeWidth={width}
                 strokeDasharray={step.displaced ? "7 4" : undefined}
-                stroke={step.displaced || lit(step.of) ? "var(--accent)" : "var(--strong-line)"}
+                stroke={step.displaced || lit(at) ? "var(--accent)" : "var(--strong-line)"}
               />
             );
           })}
@@ -182,19 +192,23 @@ export default function Fold() {
               $side={3}
               $row={rows.right.get(number) ?? 1}
               tabIndex={0}
-              $lit={lit(step.of)}
-              $faded={faded(step.of)}
+              $lit={lit(place(step))}
+              $faded={faded(place(step))}
               $moved={step.displaced != null}
-              onFocus={() => setChosen(step.of)}
-              onClick={() => setChosen(step.of)}
+              onFocus={() => setChosen(place(step))}
+              onClick={() => setChosen(place(step))}
             >
               <h3>
                 <span>{number}</span> <span>{step.title}</span>
+                {anyTold && <Source>{step.told ? "told" : "worked out"}</Source>}
               </h3>
               <ul>
-                {step.lines.map((line) => (
-                  <li key={line.text}>
-                    {line.text} {line.because && <Muted as="span">{line.because}</Muted>}
+                {step.lines.map((line, i) => (
+                  <li key={`${i} ${line.text}`}>
+                    {line.text}{" "}
+                    {line.because && line.because !== step.lines[i + 1]?.because && (
+                      <Muted as="span">{line.because}</Muted>
+                    )}
                   </li>
                 ))}
               </ul>
@@ -216,6 +230,11 @@ export default function Fold() {
   );
 }
 
+/** What a step of the rebuild is chosen by: the teardown step that it undoes, else itself. */
+function place(step: FoldView["rebuild"][number]) {
+  return step.of ?? step.told ?? "";
+}
+
 /** Rows of the board: partners face each other, what was displaced or has no partner takes a row of its own. */
 function facing(teardown: FoldView["teardown"], upwards: { step: FoldView["rebuild"][number]; number: number }[]) {
   const left = new Map<string, number>();
@@ -227,7 +246,7 @@ function facing(teardown: FoldView["teardown"], upwards: { step: FoldView["rebui
     if (step.displaced == null && partner >= next) {
       // Teardown steps that leave nothing to undo stand alone above.
       for (; next < partner; next++) left.set(teardown[next]?.step ?? "", ++row);
-      left.set(step.of, ++row);
+      left.set(teardown[partner]?.step ?? "", ++row);
       next = partner + 1;
     } else {
       row++;

@@ -2,7 +2,7 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
-use crate::manual::Phase;
+use crate::manual::{Phase, Step};
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::NotReviewed,
@@ -14,7 +14,9 @@ pub(super) const RULE: Rule = Rule {
 };
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    let steps = case.manual.steps_in(Phase::Teardown);
+    // What is told of the rebuild reaches readers as well.
+    let steps: Vec<&Step> =
+        [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| case.manual.steps_in(p)).collect();
     let unreviewed: Vec<Subject> = steps.iter().filter(|s| !s.reviewed).map(|s| Subject::Step(s.id)).collect();
     if unreviewed.is_empty() {
         return Vec::new();

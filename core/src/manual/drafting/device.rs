@@ -4,7 +4,7 @@
 use crate::ids::*;
 use crate::manual::model::notes::{self, Note};
 use crate::manual::{Evidence, LaidOut, Manual};
-use crate::reading::{Mark, Statement, StatementKind};
+use crate::reading::{Drive, Mark, Statement, StatementKind};
 use crate::units::{self, Measure, Quantity};
 
 /// Said of the device, before all its parts are known.
@@ -24,7 +24,9 @@ impl DeviceTold {
         if statement.kind == StatementKind::Tool && !statement.marks.contains(&Mark::Rejected) {
             let facts = &statement.facts;
             let materials = facts.consumables.iter().map(|c| c.name().to_owned());
-            self.laid_out.extend(facts.tools.iter().cloned().chain(materials).map(|name| (name, evidence.clone())));
+            self.laid_out.extend(
+                facts.tools.iter().map(|t| Drive::tool_words(t)).chain(materials).map(|name| (name, evidence.clone())),
+            );
         }
         if let Some(kind) = notes::heard(&statement.text) {
             self.notes.push((kind, statement.text.clone(), evidence.clone()));
@@ -118,17 +120,8 @@ fn write_label(part: &mut crate::manual::Part, label: &[Measure], new: bool) {
 
 #[cfg(test)]
 mod tests {
-    use crate::ids::*;
-    use crate::manual::{Manual, NoteKind, Part, RecordingRef, Source, draft};
-    use crate::recording::Recording;
-    use uuid::Uuid;
-
-    fn drafted(text: &str) -> Manual {
-        let recording = Recording::parse(text.as_bytes()).unwrap();
-        let reading = crate::reading::read(&recording);
-        let about = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
-        draft(ManualId(Uuid::nil()), "Lamp", "Lamp 1", &[Source { recording: about, reading: &reading }])
-    }
+    use crate::manual::drafted::manual as drafted;
+    use crate::manual::{Manual, NoteKind, Part};
 
     fn part<'a>(manual: &'a Manual, name: &str) -> &'a Part {
         manual.parts.values().find(|p| p.name == name).unwrap()

@@ -13,7 +13,7 @@ use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
-    self, Act, ConnectorFact, Deed, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
+    self, Act, ConnectorFact, Deed, Drive, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
     ScrewGroup, Statement, StatementKind,
 };
 use crate::things;
@@ -81,6 +81,9 @@ impl Drafter {
             Half::Check => row.last_phase(),
         };
         let id = self.begin(phase, shortened(&reading::title(group)));
+        if let Some(step) = self.manual.steps.get_mut(&id) {
+            step.trial = group[0].half == Half::Check;
+        }
         for deed in group {
             let statement = super::row::told_in(source.reading, deed);
             let evidence = statement.map_or_else(|| told_alone(source, deed), |s| evidence(source, s));
@@ -153,17 +156,21 @@ impl Drafter {
             let action = self.told_by_itself(statement, evidence, &parts);
             self.add(step, action);
         }
-        let mut groups = Vec::new();
+        let (mut groups, mut driven) = (Vec::new(), Vec::new());
         for f in &statement.facts.fasteners {
             // The deed knows what screws hold from all that was said before; the statement only from its own words.
             let held = self.held(step, f, evidence);
             let fact = FastenerFact { what: held.or(f.what.clone()), ..f.clone() };
-            if phase == Phase::Rebuild && [&fact, f].into_iter().any(|f| self.refit(f, evidence)) {
+            if phase == Phase::Rebuild
+                && let Some(group) = [&fact, f].into_iter().find_map(|f| self.refit(f, evidence))
+            {
+                driven.push(group);
                 continue;
             }
             groups.push(self.fastener(&fact, step, evidence, how_counted(&statement.text)));
         }
         self.turned(step, &groups, evidence);
+        self.driven(step, &driven, evidence);
         self.tightness(statement, evidence);
         self.stored(statement);
         for c in statement.facts.connectors.iter().filter(|_| phase == Phase::Teardown) {
@@ -174,9 +181,16 @@ impl Drafter {
         }
         self.seam(statement, step, parts.first().copied(), evidence);
         let Some(step) = self.manual.steps.get_mut(&step) else { return };
-        for tool in statement.facts.tools.iter().chain(drivers(&statement.facts.fasteners).iter()) {
-            if !step.tools.contains(tool) {
-                step.tools.push(tool.clone());
+        let tools = statement
+            .facts
+            .tools
+            .iter()
+            .chain(drivers(&statement.facts.fasteners).iter())
+            .map(|t| Drive::tool_words(t))
+            .collect::<Vec<_>>();
+        for tool in tools {
+            if !step.tools.contains(&tool) {
+                step.tools.push(tool);
             }
         }
         for consumable in &statement.facts.consumables {
@@ -211,13 +225,16 @@ impl Drafter {
             screws: facts.map(sized).into_iter().collect(),
             ..Roles::default()
         };
+        // "Back cover on." is no order; what it tells is worded.
+        let told = !statement.facts.acts.is_empty() && !parts.is_empty() && statement.doubts.is_empty();
+        let own = facts.is_none() && (reading::is_order(&statement.text) || !told);
         Action {
             id: self.ids.make(ActionId),
             act: facts.map_or_else(|| act_of(statement), |f| turning(f.op)),
             parts: if facts.is_some() { Vec::new() } else { parts.to_vec() },
             roles,
-            text: facts.is_none().then(|| sentence(&statement.text)),
-            said: facts.is_none(),
+            text: own.then(|| sentence(&statement.text)),
+            said: own,
             doubt: doubt(statement),
             evidence: vec![evidence.clone()],
         }
@@ -255,6 +272,18 @@ impl Drafter {
                 }
                 _ => {}
             }
+        }
+    }
+
+    /// Sentences that drive screws tell of the groups that came out, as far as it is clear which sentence drives which.
+    fn driven(&mut self, step: StepId, groups: &[GroupId], evidence: &Evidence) {
+        let Some(step) = self.manual.steps.get_mut(&step) else { return };
+        let drives = |a: &&mut Action| matches!(a.act, Act::Drive | Act::Tighten) && a.evidence.contains(evidence);
+        let mut sentences: Vec<&mut Action> = step.actions.iter_mut().filter(drives).collect();
+        match &mut sentences[..] {
+            [one] => one.roles.groups.extend_from_slice(groups),
+            row if row.len() == groups.len() => row.iter_mut().zip(groups).for_each(|(a, g)| a.roles.groups.push(*g)),
+            _ => {}
         }
     }
 
@@ -376,10 +405,9 @@ impl Drafter {
     }
 
     /// Screws going back belong to the group that came out: same part, same length where both are told.
-    fn refit(&mut self, fact: &FastenerFact, evidence: &Evidence) -> bool {
-        let Some(what) = &fact.what else { return false };
-        let part = self.manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(what)).map(|p| p.id);
-        let Some(part) = part else { return false };
+    fn refit(&mut self, fact: &FastenerFact, evidence: &Evidence) -> Option<GroupId> {
+        let what = fact.what.as_ref()?;
+        let part = self.manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(what)).map(|p| p.id)?;
         let mut groups: Vec<&mut FastenerGroup> = self
             .manual
             .fasteners
@@ -391,12 +419,12 @@ impl Drafter {
             })
             .collect();
         let exact = groups.iter().position(|g| g.length == fact.length && g.length.is_some());
-        let Some(at) = exact.or((!groups.is_empty()).then_some(0)) else { return false };
+        let at = exact.or((!groups.is_empty()).then_some(0))?;
         let group = &mut groups[at];
         group.refitted = fact.count;
         self.last_group = Some(group.id);
         group.evidence.push(evidence.clone());
-        true
+        Some(group.id)
     }
 
     fn connector(&mut self, fact: &ConnectorFact, step: StepId, evidence: &Evidence) {
@@ -631,22 +659,7 @@ fn shortened(text: &str) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::recording::Recording;
-    use uuid::Uuid;
-
-    fn drafted(text: &str) -> Manual {
-        let recording = Recording::parse(text.as_bytes()).unwrap();
-        let reading = crate::reading::read(&recording);
-        let source = Source {
-            recording: RecordingRef {
-                id: RecordingId(Uuid::nil()),
-                title: "test".into(),
-                duration_ms: recording.duration_ms(),
-            },
-            reading: &reading,
-        };
-        draft(ManualId(Uuid::nil()), "Lamp", "Lamp 1", &[source])
-    }
+    use crate::manual::drafted::manual as drafted;
 
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
         [0:20] Caution. The glass splinters. Disconnect the battery cable. Pull out the battery.\n\n\

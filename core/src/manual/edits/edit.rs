@@ -4,6 +4,7 @@ use super::change::{self, Change};
 use super::place::Touched;
 use super::refusal::{MAX_TITLE, Refusal, note, text};
 use crate::manual::*;
+use crate::units::TorqueUnit;
 
 /// What the edits of every aspect know how to do.
 pub(in crate::manual) trait Apply {
@@ -59,6 +60,7 @@ pub enum HeadEdit {
     Title(String),
     Device(String),
     Weights(WeightsInSeconds),
+    SecondUnit(Option<TorqueUnit>),
 }
 
 impl Apply for HeadEdit {
@@ -68,6 +70,7 @@ impl Apply for HeadEdit {
             Self::Title(title) => manual.head.title = text("title", title, MAX_TITLE)?,
             Self::Device(device) => manual.head.device = note("device", device, MAX_TITLE)?,
             Self::Weights(weights) => manual.head.weights = weights.checked()?,
+            Self::SecondUnit(unit) => manual.head.second_unit = *unit,
         }
         Ok(())
     }

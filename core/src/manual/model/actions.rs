@@ -154,6 +154,12 @@ impl Manual {
         let mut named = std::collections::BTreeSet::new();
         things.retain(|t| named.insert(t.to_lowercase()));
         let measures = self.measures(action, &groups);
+        let going_in = matches!(action.act, Act::Drive | Act::Tighten);
+        let sized = |g: &FastenerGroup| ScrewGroup {
+            // What was counted going back may be less than what came out.
+            count: g.refitted.filter(|_| going_in).or(g.count),
+            ..sized(g)
+        };
         let screws = if groups.is_empty() { roles.screws.clone() } else { groups.into_iter().map(sized).collect() };
         Instruction {
             act: action.act,
@@ -249,10 +255,9 @@ fn few(field: &'static str, count: usize) -> Result<(), Refusal> {
 mod tests {
     use super::*;
     use crate::manual::{
-        Edit, FastenerEdit, FastenerField, HeatEdit, HeatField, PartEdit, RecordingRef, SentenceEdit, SentenceField,
-        Source, StepEdit, TextEdit, Wanted, draft,
+        Edit, FastenerEdit, FastenerField, HeatEdit, HeatField, PartEdit, SentenceEdit, SentenceField, StepEdit,
+        TextEdit, Wanted,
     };
-    use crate::recording::Recording;
     use rstest::{fixture, rstest};
     use uuid::Uuid;
 
@@ -262,10 +267,7 @@ mod tests {
         let text = "[0:00] So now I'm undoing the four T10 screws of the base plate, six millimetres long. Then you can \
                     take the base plate off.\n\n[0:20] We're heating the bezel to 80 degrees for two minutes. Now the \
                     bezel can be lifted off.";
-        let recording = Recording::parse(text.as_bytes()).unwrap();
-        let reading = crate::reading::read(&recording);
-        let source = RecordingRef { id: RecordingId(Uuid::nil()), title: "lamp".into(), duration_ms: 0 };
-        draft(ManualId(Uuid::nil()), "Lamp", "", &[Source { recording: source, reading: &reading }])
+        crate::manual::drafted::manual(text)
     }
 
     fn apply(manual: &Manual, edit: Edit) -> Manual {

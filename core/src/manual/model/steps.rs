@@ -99,6 +99,9 @@ pub struct Step {
     pub posture: Option<Posture>,
     pub branches: Vec<Branch>,
     pub temporary: Vec<TemporaryAct>,
+    /// It only tries something out, in the half where it stands.
+    #[serde(default)]
+    pub trial: bool,
     /// Empty: holds for all variants.
     pub variants: Vec<VariantId>,
     /// Seconds, where an author knows better than the estimate.
@@ -125,6 +128,7 @@ impl Step {
             posture: None,
             branches: Vec::new(),
             temporary: Vec::new(),
+            trial: false,
             variants: Vec::new(),
             time_s: None,
             reviewed: false,
@@ -148,6 +152,7 @@ pub enum StepField {
     Posture(Option<Posture>),
     Branches(Vec<Branch>),
     Temporary(Vec<TemporaryAct>),
+    Trial(bool),
     Variants(Vec<VariantId>),
     TimeS(Option<f64>),
     Reviewed(bool),
@@ -452,6 +457,7 @@ fn set_field(step: &mut Step, field: &StepField) -> Result<(), Refusal> {
             step.branches.clone_from(branches);
         }
         StepField::Temporary(temporary) => step.temporary = temporary.clone(),
+        StepField::Trial(trial) => step.trial = *trial,
         StepField::Variants(variants) => step.variants = variants.clone(),
         StepField::TimeS(seconds) => {
             step.time_s = seconds.map(|s| above_zero("time_s", s, MAX_STEP_S, "s")).transpose()?;

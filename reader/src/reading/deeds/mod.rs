@@ -467,4 +467,10 @@ mod tests {
     fn a_cable_of_nothing_is_read_without_a_panic(#[case] text: &str) {
         read(text);
     }
+
+    /// Found by fuzzing: a clause that goes on from one before it, where nothing stands before.
+    #[test]
+    fn a_clause_that_begins_with_and_is_read_without_a_panic() {
+        read(". and is cover you cover is");
+    }
 }

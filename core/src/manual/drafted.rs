@@ -1,0 +1,21 @@
+//! Manuals drafted from a few spoken sentences, for tests of whatever works on what a narrator told.
+
+use crate::ids::{ManualId, RecordingId};
+use crate::manual::{Manual, RecordingRef, Source, draft};
+use crate::reading::read;
+use crate::recording::Recording;
+use uuid::Uuid;
+
+/// What the draft of some sentences is, of a device called "Lamp 1".
+pub fn manual(text: &str) -> Manual {
+    manual_of(0, text)
+}
+
+/// The same with an id of its own; those of parts and steps follow from it.
+pub fn manual_of(id: u128, text: &str) -> Manual {
+    let recording = Recording::parse(text.as_bytes()).expect("words");
+    let reading = read(&recording);
+    let reference =
+        RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: recording.duration_ms() };
+    draft(ManualId(Uuid::from_u128(id)), "Lamp", "Lamp 1", &[Source { recording: reference, reading: &reading }])
+}

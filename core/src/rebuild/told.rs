@@ -1,0 +1,535 @@
+//! What the narrator told of the rebuild, laid over the teardown turned round.
+//!
+//! Told steps stand in their own order and words. Each line of the reverse that a sentence tells is left out; the others are
+//! filled in where they belong: into the told step that undoes the rest of their teardown step, else as a step of their own
+//! behind the one that mere reversing puts before it. What is filled in says so, that a reader of the draft sees what rests
+//! on the recording.
+//!
+//! Source: reverse-order rules of the trade (common practice, no source).
+
+use super::inverse::{self, About, Reversed, Undo};
+use super::{RebuildLine, RebuildStep};
+use crate::ids::*;
+use crate::manual::{Action, Manual, PartFate, Step};
+use crate::reading::{Act, Direction};
+use crate::things::{Source, ends_alike, is_outlet, same_cable, same_thing, source};
+use crate::units::Quantity;
+use std::collections::BTreeMap;
+
+/// A told sentence: the step and the place in it, from 0.
+type Place = (usize, usize);
+
+/// The whole rebuild. O(lines of the reverse × told sentences).
+pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -> Vec<RebuildStep> {
+    if steps.is_empty() {
+        return reversed.into_iter().map(worked_out).collect();
+    }
+    let told = Told::of(manual, &reversed, steps);
+    let reversed: Vec<Reversed> = reversed.into_iter().map(|r| told.split(r)).collect();
+    let found: Vec<Vec<Option<Place>>> =
+        reversed.iter().map(|r| r.undos.iter().map(|u| told.place(u)).collect()).collect();
+    let anchors = Anchors::of(&found);
+    let mut woven: Vec<Woven> = steps.iter().map(|step| Woven::of(manual, step)).collect();
+    let mut between: BTreeMap<usize, Vec<RebuildStep>> = BTreeMap::new();
+    for (i, step) in reversed.into_iter().enumerate() {
+        if found[i].iter().all(Option::is_none) {
+            // Power comes back behind everything, told or not.
+            let powers = step.undos.iter().all(|u| matches!(u.about, About::Plug | About::SwitchOn));
+            let slot = if powers { steps.len() } else { anchors.slot(i, steps.len()) };
+            between.entry(slot).or_default().push(worked_out(step));
+            continue;
+        }
+        for (u, at) in found[i].iter().enumerate() {
+            match at {
+                Some((t, a)) => woven[*t].tells(manual, &step, u, *a),
+                None => fill(&told, &mut woven, &step, u, &found[i]),
+            }
+        }
+    }
+    let mut out = between.remove(&0).unwrap_or_default();
+    for (t, step) in woven.into_iter().enumerate() {
+        out.push(step.finished(anchors.elsewhere(t)));
+        out.extend(between.remove(&(t + 1)).unwrap_or_default());
+    }
+    guard_trials(manual, &mut out);
+    out
+}
+
+/// A step of the reverse as it is.
+fn worked_out(step: Reversed) -> RebuildStep {
+    RebuildStep {
+        told: None,
+        of: Some(step.of),
+        of_number: Some(step.of_number),
+        title: step.title,
+        lines: step.undos.into_iter().map(|u| u.line).collect(),
+        groups: step.groups,
+        connectors: step.connectors,
+        cautions: Vec::new(),
+        displaced: step.displaced,
+    }
+}
+
+/// What is said of a line or step that nobody told.
+pub fn reverse_of(number: usize) -> String {
+    format!("Not told: the reverse of step {number}.")
+}
+
+fn both(first: Option<String>, second: Option<String>) -> Option<String> {
+    [first, second].into_iter().flatten().reduce(|a, b| format!("{a} {b}"))
+}
+
+/// The told steps, with what is looked up in them.
+struct Told<'m> {
+    manual: &'m Manual,
+    steps: &'m [&'m Step],
+    /// What comes out of the device, by name.
+    out: Vec<&'m str>,
+}
+
+impl<'m> Told<'m> {
+    fn of(manual: &'m Manual, reversed: &[Reversed], steps: &'m [&'m Step]) -> Self {
+        let parts = reversed.iter().flat_map(|r| &r.undos).flat_map(|u| match &u.about {
+            About::Parts(_, parts) => &parts[..],
+            _ => &[],
+        });
+        Self { manual, steps, out: parts.map(|p| manual.part_name(*p)).collect() }
+    }
+
+    /// One line about several parts becomes two where only some of them are told.
+    fn split(&self, step: Reversed) -> Reversed {
+        let part = |undo: Undo| match &undo.about {
+            About::Parts(act, parts) if parts.len() > 1 => {
+                let (known, rest): (Vec<PartId>, Vec<PartId>) = parts.iter().partition(|p| self.part(**p).is_some());
+                if known.is_empty() || rest.is_empty() {
+                    return vec![undo];
+                }
+                [known, rest].iter().filter_map(|parts| inverse::undo(self.manual, *act, parts)).collect()
+            }
+            _ => vec![undo],
+        };
+        Reversed { undos: step.undos.into_iter().flat_map(part).collect(), ..step }
+    }
+
+    /// The sentence that tells a line of the reverse.
+    fn place(&self, undo: &Undo) -> Option<Place> {
+        match &undo.about {
+            About::Parts(_, parts) => {
+                let mut places = parts.iter().map(|p| self.part(*p));
+                let first = places.next()??;
+                places.all(|p| p.is_some()).then_some(first)
+            }
+            About::Group(id) => self.group(*id),
+            About::Connector(id) => self.connector(*id),
+            About::Plug => self.find(|a| plugs_in(self.manual, a)),
+            About::SwitchOn => self.find(|a| a.act == Act::PowerOn),
+        }
+    }
+
+    fn part(&self, part: PartId) -> Option<Place> {
+        let name = self.manual.part_name(part);
+        let fits = |a: &Action| puts_back(a.act);
+        let exact = |a: &Action| a.parts.contains(&part) || named(self.manual, a).any(|n| same_thing(name, n));
+        // "The fan duct" may be the "duct", unless a fan duct came out as well.
+        let close = |n: &str| ends_alike(name, n) && !self.out.iter().any(|o| same_thing(o, n));
+        self.find(|a| fits(a) && exact(a)).or_else(|| self.find(|a| fits(a) && named(self.manual, a).any(close)))
+    }
+
+    fn group(&self, id: GroupId) -> Option<Place> {
+        let group = &self.manual.fasteners[&id];
+        // The author knows that they must wait, wherever they were told.
+        if inverse::waits_until(self.manual, group).is_some() {
+            return None;
+        }
+        let holds = |n: &str| group.holds.iter().any(|p| same_thing(self.manual.part_name(*p), n));
+        let drives = |a: &Action| {
+            let here = a.roles.groups.is_empty() && named(self.manual, a).any(holds);
+            matches!(a.act, Act::Drive | Act::Tighten) && here
+        };
+        // A sentence of its own goes before one about all screws of the part.
+        self.find(|a| a.roles.groups.contains(&id)).or_else(|| self.find(drives))
+    }
+
+    fn connector(&self, id: ConnectorId) -> Option<Place> {
+        let serves = self.manual.connectors[&id].serves.map(|p| self.manual.part_name(p));
+        let same = |a: &Action| serves.is_none_or(|s| named(self.manual, a).any(|n| same_cable(s, n)));
+        self.find(|a| a.act == Act::Connect && same(a))
+    }
+
+    /// The first sentence of its kind; a trial is made to be undone.
+    fn find(&self, is: impl Fn(&Action) -> bool) -> Option<Place> {
+        let for_good = self.steps.iter().enumerate().filter(|(_, s)| !s.trial);
+        for_good.into_iter().find_map(|(t, s)| Some((t, s.actions.iter().position(&is)?)))
+    }
+}
+
+fn puts_back(act: Act) -> bool {
+    matches!(act, Act::Install | Act::Close | Act::Connect | Act::Solder)
+        || matches!(act, Act::Apply | Act::Place | Act::Route | Act::Transfer)
+}
+
+/// What a sentence is about, by name.
+fn named<'m>(manual: &'m Manual, action: &'m Action) -> impl Iterator<Item = &'m str> {
+    let parts = action.parts.iter().map(|p| manual.part_name(*p));
+    parts.chain(action.roles.things.iter().map(String::as_str))
+}
+
+/// "Plug the lead back into the wall."
+fn plugs_in(manual: &Manual, action: &Action) -> bool {
+    let places = action.roles.places.iter().map(|p| p.thing.as_str());
+    action.act == Act::Connect
+        && (named(manual, action).any(|n| source(n) == Some(Source::Mains))
+            || places.chain(named(manual, action)).any(is_outlet))
+}
+
+/// Which told step the lines of each reversed step are told in, as far as both run the same way.
+struct Anchors {
+    /// By the place among the reversed steps; none where nothing of it is told.
+    told: Vec<Option<usize>>,
+    /// Whether it runs with the others.
+    with: Vec<bool>,
+}
+
+impl Anchors {
+    fn of(found: &[Vec<Option<Place>>]) -> Self {
+        let told: Vec<Option<usize>> =
+            found.iter().map(|lines| lines.iter().flatten().map(|(t, _)| *t).max()).collect();
+        let with = longest_rising(&told);
+        Self { told, with }
+    }
+
+    /// Behind how many of the told steps a reversed step goes that nobody told: behind the one that mere reversing puts
+    /// before it, else before the one that it puts behind it.
+    fn slot(&self, i: usize, steps: usize) -> usize {
+        let stands = |j: usize| self.told[j].filter(|_| self.with[j]);
+        let before = (0..i).rev().find_map(stands).map(|t| t + 1);
+        before.or_else(|| (i + 1..self.told.len()).find_map(stands)).unwrap_or(steps)
+    }
+
+    /// A told step that undoes something in another place than mere reversing would.
+    fn elsewhere(&self, t: usize) -> bool {
+        let mut here = self.told.iter().zip(&self.with).filter(|(told, _)| **told == Some(t)).peekable();
+        here.peek().is_some() && here.all(|(_, with)| !with)
+    }
+}
+
+/// Marks the longest row of places that never falls. O(n log n).
+fn longest_rising(places: &[Option<usize>]) -> Vec<bool> {
+    let mut ends: Vec<usize> = Vec::new();
+    let mut came_from: Vec<Option<usize>> = vec![None; places.len()];
+    for (i, place) in places.iter().enumerate().filter(|(_, p)| p.is_some()) {
+        let length = ends.partition_point(|e| places[*e] <= *place);
+        came_from[i] = length.checked_sub(1).map(|l| ends[l]);
+        if length == ends.len() { ends.push(i) } else { ends[length] = i }
+    }
+    let mut marked = vec![false; places.len()];
+    let mut at = ends.last().copied();
+    while let Some(i) = at {
+        marked[i] = true;
+        at = came_from[i];
+    }
+    marked
+}
+
+/// A line that is not told stands behind the sentence that fits its part, else beside the lines of its step that are told.
+fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: &[Option<Place>]) {
+    let undo = &step.undos[u];
+    let waits = match &undo.about {
+        About::Group(id) => {
+            let group = &told.manual.fasteners[id];
+            inverse::waits_until(told.manual, group).and(group.waits_for)
+        }
+        _ => None,
+    };
+    let held = match &undo.about {
+        About::Group(id) => waits.or(told.manual.fasteners[id].holds.first().copied()),
+        About::Connector(id) => told.manual.connectors[id].serves,
+        _ => None,
+    };
+    let untold = waits.is_none().then(|| reverse_of(step.of_number));
+    let line = RebuildLine { because: both(untold, undo.line.because.clone()), ..undo.line.clone() };
+    let before = || found[..u].iter().rev().flatten().next();
+    let beside = held.and_then(|p| told.part(p)).or_else(|| before().copied());
+    let (t, sentence, behind) = match beside {
+        Some((t, a)) => (t, a, true),
+        None => {
+            let (t, a) = found[u..].iter().flatten().next().expect("something of the step is told");
+            (*t, *a, false)
+        }
+    };
+    let sentence = &mut woven[t].sentences[sentence];
+    if behind {
+        sentence.behind.push(line)
+    } else {
+        sentence.before.push(line)
+    }
+    woven[t].takes(&undo.about);
+}
+
+/// A told step while lines of the reverse are woven in.
+struct Woven {
+    step: RebuildStep,
+    sentences: Vec<Sentence>,
+    /// How many lines of a teardown step, by its number, it undoes.
+    undoes: BTreeMap<(usize, StepId), usize>,
+}
+
+/// A told sentence with what stands beside it.
+struct Sentence {
+    /// None where all that it moves becomes scrap, or all that it drives waits for something else.
+    words: Option<RebuildLine>,
+    /// The groups that it tells of, each with all that is known of it; they stand for the words.
+    screws: Vec<RebuildLine>,
+    /// It tells how tight and nothing else; screws told with their torque before have said so.
+    tightness: bool,
+    before: Vec<RebuildLine>,
+    behind: Vec<RebuildLine>,
+}
+
+impl Woven {
+    fn of(manual: &Manual, step: &Step) -> Self {
+        let sentence = |a: &Action| Sentence {
+            words: words(manual, a),
+            screws: Vec::new(),
+            tightness: tells_torque_alone(a),
+            before: Vec::new(),
+            behind: Vec::new(),
+        };
+        Self {
+            sentences: step.actions.iter().map(sentence).collect(),
+            undoes: BTreeMap::new(),
+            step: RebuildStep {
+                told: Some(step.id),
+                of: None,
+                of_number: None,
+                title: step.title.clone(),
+                lines: Vec::new(),
+                groups: Vec::new(),
+                connectors: Vec::new(),
+                cautions: Vec::new(),
+                displaced: None,
+            },
+        }
+    }
+
+    fn takes(&mut self, about: &About) {
+        match about {
+            About::Group(group) => self.step.groups.push(*group),
+            About::Connector(connector) => self.step.connectors.push(*connector),
+            _ => {}
+        }
+    }
+
+    /// Line `u` of a reversed step is told in sentence `a`.
+    fn tells(&mut self, manual: &Manual, reversed: &Reversed, u: usize, a: usize) {
+        *self.undoes.entry((reversed.of_number, reversed.of)).or_default() += 1;
+        let about = &reversed.undos[u].about;
+        self.takes(about);
+        let action = self.step.told.and_then(|s| manual.steps[&s].actions.get(a));
+        // An author's words stand as they are.
+        if let (About::Group(group), Some(action)) = (about, action.filter(|a| a.text.is_none() || a.said)) {
+            self.sentences[a].screws.extend(inverse::screws_back(manual, *group, Some(action)));
+        }
+    }
+
+    fn finished(mut self, elsewhere: bool) -> RebuildStep {
+        // Of several teardown steps the one that it tells most of; of those the last to be taken apart.
+        let of = self.undoes.iter().max_by_key(|(key, n)| (**n, key.0)).map(|(key, _)| *key);
+        self.step.of = of.map(|(_, id)| id);
+        self.step.of_number = of.map(|(number, _)| number);
+        self.step.displaced = elsewhere.then(|| "Told here; mere reversing would put it in another place.".to_owned());
+        let mut driven = false;
+        for s in self.sentences {
+            if s.tightness && driven && s.screws.is_empty() {
+                self.step.lines.extend(s.before.into_iter().chain(s.behind));
+                continue;
+            }
+            driven |= !s.screws.is_empty();
+            let told = if s.screws.is_empty() { s.words.into_iter().collect() } else { s.screws };
+            self.step.lines.extend(s.before.into_iter().chain(told).chain(s.behind));
+        }
+        self.step
+    }
+}
+
+/// "Tighten to 0.4 newton metres."
+fn tells_torque_alone(action: &Action) -> bool {
+    let roles = &action.roles;
+    let bare = action.parts.is_empty() && roles.things.is_empty() && roles.manner.is_empty() && roles.until.is_none();
+    let torque = !roles.measures.is_empty() && roles.measures.iter().all(|m| m.quantity == Quantity::Torque);
+    action.act == Act::Tighten && bare && torque && (action.text.is_none() || action.said)
+}
+
+/// A told sentence; a part that the job renews is told as a new one.
+fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
+    let groups = action.roles.groups.iter().filter_map(|g| manual.fasteners.get(g));
+    let mut waiting = groups.map(|g| inverse::waits_until(manual, g).is_some()).peekable();
+    if waiting.peek().is_some() && waiting.all(|w| w) && (action.text.is_none() || action.said) {
+        return None;
+    }
+    if !action.parts.is_empty() && action.parts.iter().all(|p| !inverse::goes_back(manual, *p)) {
+        return None;
+    }
+    let mut text = manual.sentence(action);
+    let renewed = |p: &&PartId| manual.cut.as_ref().and_then(|c| c.fates.get(p)) == Some(&PartFate::Renew);
+    for part in action.parts.iter().filter(renewed).filter(|_| action.text.is_none() || action.said) {
+        let name = manual.part_name(*part);
+        text = text.replacen(&format!("the {name}"), &format!("the new {name}"), 1);
+    }
+    Some(RebuildLine { told: Some(action.id), ..RebuildLine::new(action.act, text) })
+}
+
+/// A trial under power while parts are still to be fitted says how to hold the device, and to switch it off again.
+///
+/// Source: common practice, no source.
+fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
+    for at in 0..steps.len() {
+        let Some(step) = steps[at].told.and_then(|id| manual.steps.get(&id)).filter(|s| s.trial) else { continue };
+        let powers = |a: &Action| {
+            a.act == Act::PowerOn
+                || plugs_in(manual, a)
+                || a.act == Act::Connect && named(manual, a).any(|n| source(n).is_some())
+        };
+        let fits = |l: &RebuildLine| {
+            l.act.is_some_and(|a| a.direction() == Direction::In && !matches!(a, Act::PowerOn | Act::Connect))
+        };
+        let open = steps[at + 1..].iter().any(|s| s.lines.iter().any(fits));
+        if open && step.actions.iter().any(powers) {
+            let line = |text: &str| RebuildLine {
+                act: None,
+                text: text.to_owned(),
+                because: Some("The device is still open (common practice).".to_owned()),
+                told: None,
+            };
+            steps[at].lines.insert(
+                0,
+                line("Hold the device steady and clear of metal; touch nothing inside it while it is live."),
+            );
+            let off = step.actions.iter().any(|a| a.act == Act::PowerOff);
+            let end = if off {
+                "Cut the power before you go on."
+            } else {
+                "Switch it off again and cut the power before you go on."
+            };
+            steps[at].lines.push(line(end));
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::fold;
+    use super::*;
+    use crate::manual::drafted::manual;
+    use crate::manual::{Edit, Phase, SentenceEdit, SentenceField, StepEdit, StepField};
+    use rstest::rstest;
+
+    const APART: &str = "[0:00] Remove four PH1 screws, length 8 millimetres, from the cover. Take off the cover.\n\n\
+        [0:20] Disconnect the fan cable. Remove two T6 screws from the fan. Take out the fan.\n\n\
+        [0:40] Take out the tray.\n\n[1:00] Now the assembly.\n\n";
+
+    fn told(words: &str) -> Manual {
+        manual(&format!("{APART}[1:10] {words}"))
+    }
+
+    /// One line a step, `+` before what was worked out.
+    fn rebuilt(manual: &Manual) -> Vec<String> {
+        let line = |l: &RebuildLine| format!("{}{}", if l.told.is_some() { "" } else { "+ " }, l.text);
+        let step = |s: RebuildStep| s.lines.iter().map(line).collect::<Vec<_>>().join(" ");
+        fold(manual).rebuild.into_iter().map(step).collect()
+    }
+
+    #[rstest]
+    #[case::nothing("", &[
+        "+ Fit the tray.",
+        "+ Fit the fan. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "+ Fit the cover. + Drive in the four PH1 screws (8 mm) of the cover.",
+    ])]
+    #[case::everything(
+        "Put the tray in.\n\n[1:20] Put the fan in. Drive in the two screws of the fan. Connect the fan cable.\n\n\
+         [1:40] Put the cover on. Drive in the four screws of the cover.", &[
+        "Put the tray in.",
+        "Put the fan in. Drive in the two T6 screws of the fan. Connect the fan cable.",
+        "Put the cover on. Drive in the four PH1 screws (8 mm) of the cover.",
+    ])]
+    #[case::a_step_between("Put the tray in.\n\n[1:40] Put the cover on. Drive in the four screws of the cover.", &[
+        "Put the tray in.",
+        "+ Fit the fan. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "Put the cover on. Drive in the four PH1 screws (8 mm) of the cover.",
+    ])]
+    #[case::lines_within_steps("Put the fan in.\n\n[1:40] Put the cover on.", &[
+        "+ Fit the tray.",
+        "Put the fan in. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "Put the cover on. + Drive in the four PH1 screws (8 mm) of the cover.",
+    ])]
+    #[case::something_new_and_a_new_one("Put the new fan in.\n\n[1:30] Apply thermal paste on the chip.\n\n[1:40] Put the cover on.", &[
+        "+ Fit the tray.",
+        "Put the new fan in. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "Apply the thermal paste on the chip. Put the cover on. + Drive in the four PH1 screws (8 mm) of the cover.",
+    ])]
+    fn what_is_told_stands_and_the_rest_is_worked_out(#[case] words: &str, #[case] wanted: &[&str]) {
+        assert_eq!(rebuilt(&told(words)), wanted);
+    }
+
+    #[test]
+    fn another_order_stands_as_it_is_told_and_is_marked() {
+        let m = told("Put the cover on.\n\n[1:20] Put the tray in.\n\n[1:40] Put the fan in.");
+        let steps = fold(&m).rebuild;
+        let marked: Vec<(&str, bool)> = steps.iter().map(|s| (s.title.as_str(), s.displaced.is_some())).collect();
+        assert_eq!(marked, [("Fit the cover", true), ("Fit the tray", false), ("Fit the fan", false)]);
+    }
+
+    #[test]
+    fn what_is_worked_out_says_so_beside_what_is_told() {
+        let all = fold(&told("Put the fan in.")).rebuild;
+        let connect = all[1].lines.iter().find(|l| l.text == "Connect the fan.").unwrap();
+        assert_eq!(connect.because.as_deref(), Some("Not told: the reverse of step 2."));
+    }
+
+    #[test]
+    fn a_told_step_faces_the_one_that_it_undoes() {
+        let m = told("Put the tray in.\n\n[1:20] Put the fan in. Connect the fan cable.");
+        let numbers: Vec<Option<usize>> = fold(&m).rebuild.iter().map(|s| s.of_number).collect();
+        assert_eq!(numbers, [Some(3), Some(2), Some(1)]);
+        let steps = fold(&m).rebuild;
+        assert!(steps[1].told.is_some() && steps[1].connectors.len() == 1 && steps[1].groups.len() == 1);
+    }
+
+    #[test]
+    fn words_of_an_author_stand_as_they_are() {
+        let m = told("Put the cover on. Drive in the four screws of the cover.");
+        let step = m.steps_in(Phase::Rebuild)[0];
+        let drive = step.actions.iter().find(|a| a.act == Act::Drive).unwrap().id;
+        let field = SentenceField::Text(Some("Screws in, crosswise.".into()));
+        let edit = StepEdit::Sentence { id: step.id, sentence: SentenceEdit::Set { id: drive, field } };
+        let m = m.apply(&Edit::Step(edit), "Ann").unwrap().0;
+        assert!(rebuilt(&m).iter().any(|s| s.ends_with("Screws in, crosswise.")), "{:?}", rebuilt(&m));
+    }
+
+    #[rstest]
+    #[case::open("Put the fan in. Connect the fan cable.", &["Hold the device steady and clear of metal; touch nothing inside it while it is live.", "Switch on the lamp.", "Switch it off again and cut the power before you go on."])]
+    fn a_trial_under_power_is_held_and_ended(#[case] before: &str, #[case] wanted: &[&str]) {
+        let m = told(&format!("{before}\n\n[1:20] Switch on the lamp.\n\n[1:30] Put the cover on."));
+        let on = m.steps_in(Phase::Rebuild).into_iter().find(|s| s.actions.iter().any(|a| a.act == Act::PowerOn));
+        let id = on.expect("it is told").id;
+        let set = |trial| Edit::Step(StepEdit::Set { id, field: StepField::Trial(trial) });
+        let lines = |m: &Manual| -> Vec<String> {
+            let all = fold(m).rebuild;
+            let step = all.into_iter().find(|s| s.told == Some(id)).unwrap();
+            step.lines.into_iter().map(|l| l.text).collect()
+        };
+        let trial = m.apply(&set(true), "Ann").unwrap().0;
+        assert_eq!(lines(&trial), wanted);
+        let plain = m.apply(&set(false), "Ann").unwrap().0;
+        assert_eq!(lines(&plain), ["Switch on the lamp."]);
+    }
+
+    #[rstest]
+    #[case(&[Some(0), Some(1), Some(2)], &[true, true, true])]
+    #[case(&[Some(2), Some(0), Some(1)], &[false, true, true])]
+    #[case(&[None, Some(3), None, Some(3)], &[false, true, false, true])]
+    #[case(&[], &[])]
+    fn the_longest_row_that_never_falls(#[case] places: &[Option<usize>], #[case] marked: &[bool]) {
+        assert_eq!(longest_rising(places), marked);
+    }
+}

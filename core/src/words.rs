@@ -14,6 +14,7 @@ use crate::reading::{
     StatementKind, Topic,
 };
 use crate::screw::{Class, Material};
+use crate::units::TorqueUnit;
 
 /// All tables, by the names of the API's schema.
 pub fn tables() -> Vec<Table> {
@@ -48,6 +49,7 @@ pub fn tables() -> Vec<Table> {
         table::<Stored>(),
         table::<Topic>(),
         table::<TorqueFrom>(),
+        table::<TorqueUnit>(),
     ]
 }
 

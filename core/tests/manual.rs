@@ -387,7 +387,7 @@ Device: Mixer 2
 ## Tools
 
 - hair dryer
-- T six-lobe screwdriver
+- T six-lobe screwdriver: T10
 
 ## Taking apart
 

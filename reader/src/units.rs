@@ -4,6 +4,7 @@
 //! (`length_mm`, `dwell_s`), so that a reader of the file need not guess. Factors come from the `uom` crate; the check
 //! values of the tests are the exact factors of the SI Brochure and of NIST SP 811 (from memory).
 
+use crate::labels::Label;
 use serde::{Deserialize, Serialize};
 pub use uom::si::f64::{
     ElectricCharge, ElectricPotential, Energy, Length, Mass, ThermodynamicTemperature, Time, Torque,
@@ -177,21 +178,15 @@ pub enum TorqueUnit {
     OunceInch,
 }
 
+crate::labels!(TorqueUnit {
+    NewtonMetre: "N·m",
+    CentinewtonMetre: "cN·m",
+    KilogramCentimetre: "kgf·cm",
+    PoundInch: "lbf·in",
+    OunceInch: "ozf·in",
+});
+
 impl TorqueUnit {
-    pub const ALL: [Self; 5] =
-        [Self::NewtonMetre, Self::CentinewtonMetre, Self::KilogramCentimetre, Self::PoundInch, Self::OunceInch];
-
-    /// As it is written: `lbf·in`.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::NewtonMetre => "N·m",
-            Self::CentinewtonMetre => "cN·m",
-            Self::KilogramCentimetre => "kgf·cm",
-            Self::PoundInch => "lbf·in",
-            Self::OunceInch => "ozf·in",
-        }
-    }
-
     /// One of it in newton metres.
     pub fn newton_metres(self) -> f64 {
         const POUND_N: f64 = 4.448_221_615_260_5;
@@ -212,7 +207,7 @@ impl TorqueUnit {
 
     /// "40 cN·m"
     pub fn with_unit(self, nm: f64) -> String {
-        format!("{} {}", self.text(nm), self.name())
+        format!("{} {}", self.text(nm), self.label())
     }
 
     /// "3.1–5.2"

@@ -104,7 +104,7 @@ pub fn setting(group: &FastenerGroup) -> Setting {
 }
 
 fn in_units(text: impl Fn(TorqueUnit) -> String) -> Vec<InUnit> {
-    TorqueUnit::ALL.into_iter().map(|u| InUnit { unit: u.name().to_owned(), text: text(u) }).collect()
+    TorqueUnit::ALL.iter().map(|u| InUnit { unit: u.label().to_owned(), text: text(*u) }).collect()
 }
 
 fn is_certain(group: &FastenerGroup) -> bool {

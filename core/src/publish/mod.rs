@@ -138,7 +138,7 @@ pub fn guide(manual: &Manual) -> Guide {
     sections.extend([NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless].map(around));
     sections.extend([
         section("To order", items(around::orders(manual))),
-        section("Tools", items(tools(manual))),
+        section("Tools", items(tools(manual).iter().map(|t| with_bits(manual, t)).collect())),
         section("Materials", items(materials(manual))),
         section("Taking apart", steps::teardown(manual)),
         section("Putting together", steps::rebuild(manual, &fold)),
@@ -166,6 +166,18 @@ fn tools(manual: &Manual) -> Vec<String> {
     let all: BTreeMap<String, String> =
         manual.steps.values().flat_map(tools_of).map(|t| (t.to_lowercase(), t)).collect();
     all.into_values().collect()
+}
+
+/// A driver with the bits that this guide takes: "PH cross screwdriver: PH0, PH1".
+fn with_bits(manual: &Manual, tool: &str) -> String {
+    let turns = <Drive as crate::labels::Label>::ALL
+        .iter()
+        .find(|d| Drive::tool_words(&format!("{} screwdriver", d.name())) == tool);
+    let Some(drive) = turns else { return tool.to_owned() };
+    let all = crate::fasteners::bits::bits(manual).bits;
+    let sized: BTreeSet<String> = all.into_iter().filter(|b| b.drive == Some(*drive)).map(|b| b.name).collect();
+    let sized: Vec<String> = sized.into_iter().filter(|b| b.chars().any(|c| c.is_ascii_digit())).collect();
+    if sized.is_empty() { tool.to_owned() } else { format!("{tool}: {}", sized.join(", ")) }
 }
 
 /// What one takes in hand, with "spudger or pick" where one of several does.

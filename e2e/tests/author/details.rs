@@ -54,7 +54,7 @@ async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Do
     open(&app, "lamp", "steps").await?;
     app.tap("Remove the reflector").await?;
     app.until("its words are lit", async || {
-        Ok(app.words("section[aria-label='Tape'] mark").await?.starts_with("Remove four torx T8 screws"))
+        Ok(app.words("section[aria-label='Tape'] mark").await?.starts_with("Remove four T8 screws"))
     })
     .await;
     let label = app.attr("section[aria-label='Tape'] svg[role=img]", "aria-label").await?;
@@ -180,5 +180,33 @@ async fn the_printed_guide_is_the_guide_alone() -> Done {
         .execute("const m = document.querySelector('main'); return m.scrollHeight - m.clientHeight", vec![])
         .await?;
     assert!(clipped.json().as_i64().unwrap_or(1) <= 1, "the whole guide prints: {clipped:?}", clipped = clipped.json());
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn what_is_told_of_the_rebuild_stands_and_a_trial_is_guarded() -> Done {
+    let app = App::start(false).await;
+    let told = "# Recording: Radio\n\n[0:00] Unplug the radio.\n\n[0:10] Remove four PH1 screws from the cover. Take off the cover.\n\n\
+        [0:20] Take out the board.\n\n[0:30] Take out the coil.\n\n[0:40] Now the assembly. Put the coil in until it clicks.\n\n\
+        [0:50] Switch on the radio.\n\n[1:00] Put the cover on.\n";
+    let id = app.make("Radio", told).await;
+    app.goto(&format!("/manuals/{id}/fold")).await?;
+    app.text("Put the coil in until it clicks.").await?;
+    app.text("worked out").await?;
+    app.text("Not told: the reverse of step 2.").await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    let guide = async || app.fetch(&format!("/api/manuals/{id}/guide.md")).await;
+    let text = guide().await;
+    assert!(
+        text.contains("touch nothing inside it while it is live") && text.contains("Switch it off again"),
+        "{text}"
+    );
+    assert!(guide().await.contains("- Fit the main board.\n  *Not told: the reverse of step 3.*"), "{}", guide().await);
+    app.press("Steps").await?;
+    app.tap("Switch on the radio").await?;
+    app.press("Edit").await?;
+    app.tap_first(By::XPath("//label[contains(., 'only a trial')]")).await?;
+    app.saved().await?;
+    app.until("for good it needs no guard", async || Ok(!guide().await.contains("touch nothing inside"))).await;
     app.end().await
 }

@@ -156,6 +156,9 @@ async fn a_hole_is_a_screw() -> Done {
 async fn a_setting_stands_in_its_window_or_says_why() -> Done {
     let app = App::start(false).await;
     let id = radio(&app).await?;
+    // Without a setting it is snug; the bench is there for who wants it.
+    app.text("Snug").await?;
+    app.tap("Work it out from thread, class and material").await?;
     app.write("Thread", "7/8\n").await?;
     app.text("“7/8” is no metric thread. Write one such as M2, or with its pitch: M3×0.35.").await?;
     app.write("Thread", "M3\n").await?;
@@ -169,13 +172,18 @@ async fn a_setting_stands_in_its_window_or_says_why() -> Done {
     app.text("“tight” is no torque. Write one such as 0.4 N·m").await?;
     app.write("Given setting, any unit", "3.5 lbf·in\n").await?;
     app.text("39.5 cN·m").await?;
+    app.choose("Readers also see", "lbf·in").await?;
+    app.text("3.5 lbf·in").await?;
+    app.until("the guide says it", async || {
+        Ok(app.fetch(&format!("/api/manuals/{id}/guide.md")).await.contains("0.395 N·m (3.5 lbf·in"))
+    })
+    .await;
     app.write("Given setting, any unit", "9 N·m\n").await?;
     app.text("9 N·m breaks an M3 screw of its class").await?;
     app.write("Given setting, any unit", "0.6 N·m\n").await?;
     app.text("0.6 N·m lies outside the window: the screw twists off.").await?;
     let blocking = || async { app.api(&format!("/api/manuals/{id}")).await["blocking"]["screws"].clone() };
     assert_eq!(blocking().await, 1);
-    app.tap("How this was worked out").await?;
     app.text("FED-STD-H28/2, from memory").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.write("Why it stands", "The maker measured it.\n").await?;

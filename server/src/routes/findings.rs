@@ -3,7 +3,7 @@
 use super::publish::whole_or_cut;
 use crate::problem::Problem;
 use crate::store::Store;
-use paso_core::checks::{FindingsView, listen};
+use paso_core::checks::FindingsView;
 use paso_core::ids::ManualId;
 use rocket::serde::json::Json;
 use rocket::{State, get};
@@ -16,13 +16,8 @@ super::endpoints!(findings);
 #[get("/manuals/<id>/findings?<job>")]
 pub async fn findings(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Json<FindingsView>, Problem> {
     let manual = whole_or_cut(store, id, job).await?;
-    let mut heard = Vec::new();
-    // A guide for one job answers for its steps; the recordings are the manual's.
-    if manual.cut.is_none() {
-        for recording in manual.recordings.keys() {
-            let kept = store.read(ManualId(id), &manual, *recording).await?;
-            heard.extend(listen::findings(&manual, &kept.read));
-        }
-    }
+    let mut heard = store.heard(ManualId(id), &manual).await?;
+    // A guide for one job answers for its steps; the rest of the recordings is the manual's.
+    heard.retain(|f| manual.cut.is_none() || f.blocks);
     Ok(Json(FindingsView::new(&manual, heard)))
 }

@@ -2,8 +2,9 @@
 
 use super::{Store, StoreError, keep, to_json};
 use crate::entity::recording;
-use paso_core::ids::ManualId;
-use paso_core::ids::RecordingId;
+use paso_core::checks;
+use paso_core::finding::Finding;
+use paso_core::ids::{ManualId, RecordingId};
 use paso_core::manual::{CorrectedReading, Corrections, Manual, RecordingRef};
 use paso_core::reading::{self, Reading, StatementKind};
 use paso_core::recording::Recording;
@@ -90,6 +91,16 @@ impl Store {
         let (title, recording) = self.source(id).await?;
         let reading = reading::read(&recording);
         Ok(ReadRecording { id: RecordingId(id), title, recording, reading })
+    }
+
+    /// What the recordings of a manual say against themselves.
+    pub async fn heard(&self, id: ManualId, manual: &Manual) -> Result<Vec<Finding>, StoreError> {
+        let mut out = Vec::new();
+        for recording in manual.recordings.keys() {
+            let kept = self.read(id, manual, *recording).await?;
+            out.extend(checks::listen::findings(manual, &kept.read));
+        }
+        Ok(out)
     }
 
     /// A recording under a manual's corrections: read anew only after somebody has corrected it.

@@ -47,7 +47,8 @@ impl Store {
                 cut(&manual, job).map(std::sync::Arc::new).ok_or_else(no_way)?
             }
         };
-        let found = checks::findings(&manual);
+        let mut found = checks::findings(&manual);
+        found.extend(self.heard(id, &manual).await?);
         let blocking: Vec<&str> = checks::blocking(&found).map(|f| f.says.as_str()).collect();
         if !blocking.is_empty() {
             return Err(StoreError::Unready(format!(

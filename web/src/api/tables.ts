@@ -297,6 +297,13 @@ export const labels = {
     "narrator": "the narrator",
     "author": "the author",
   } satisfies Record<Schemas["TorqueFrom"], string>,
+  TorqueUnit: {
+    "newton_metre": "N·m",
+    "centinewton_metre": "cN·m",
+    "kilogram_centimetre": "kgf·cm",
+    "pound_inch": "lbf·in",
+    "ounce_inch": "ozf·in",
+  } satisfies Record<Schemas["TorqueUnit"], string>,
 };
 
 /** Keys and letters that stand for a value. */

@@ -204,7 +204,7 @@ export default function Fold() {
               </h3>
               <ul>
                 {step.lines.map((line, i) => (
-                  <li key={`${i} ${line.text}`}>
+                  <li key={`${line.told} ${line.text}`}>
                     {line.text}{" "}
                     {line.because && line.because !== step.lines[i + 1]?.because && (
                       <Muted as="span">{line.because}</Muted>

@@ -17,7 +17,7 @@ mod written;
 
 use crate::finding::{Finding, Fix, Rule, Subject};
 use crate::ids::*;
-use crate::manual::{CorrectedReading, Edit, Manual, ReadingEdit};
+use crate::manual::{CorrectedReading, Edit, Evidence, Manual, ReadingEdit};
 use crate::reading::{Contradiction, DiscrepancyKind, Facts, Statement};
 use uuid::Uuid;
 
@@ -61,7 +61,9 @@ pub fn findings(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
         let settled = manual.settled.values().find(|s| s.fits(read.recording, found.kind, at));
         let about = [Some(found.at), found.against].into_iter().flatten().map(|i| clash.words(i)).collect();
         let finding = rule.finding_about(about, found.says.clone()).with(fixes(&clash));
-        Finding { set_aside: settled.map(|s| s.how.clone()), ..finding }
+        // What no sentence of the guide rests on misleads nobody.
+        let blocks = finding.blocks && settled.is_none() && clash.reaches(manual);
+        Finding { blocks, set_aside: settled.map(|s| s.how.clone()), ..finding }
     };
     // What is no part of the job contradicts nothing.
     let dropped = |i: usize| manual.correction_of(read.recording, &read.raw[i]).is_some_and(|c| c.dropped);
@@ -81,6 +83,18 @@ impl Clash<'_> {
 
     fn against(&self) -> Option<&Statement> {
         self.found.against.map(|i| &self.statements[i])
+    }
+
+    /// Whether a step, its screws or its heat rest on either side.
+    fn reaches(&self, manual: &Manual) -> bool {
+        let sides: Vec<(usize, usize)> =
+            [Some(self.at()), self.against()].into_iter().flatten().map(|s| (s.start, s.end)).collect();
+        let rests = |e: &Evidence| {
+            e.span_in(self.recording).is_some_and(|(start, end)| sides.iter().any(|(s, t)| start < *t && *s < end))
+        };
+        manual.steps.values().flat_map(|s| &s.evidence).any(rests)
+            || manual.fasteners.values().flat_map(|g| &g.evidence).any(rests)
+            || manual.heats.values().flat_map(|h| &h.evidence).any(rests)
     }
 
     /// The same choice has the same id, however often it is offered.

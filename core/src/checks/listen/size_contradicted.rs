@@ -7,7 +7,8 @@ use crate::units::{in_millimetres, number};
 pub(super) const RULE: Rule = Rule {
     id: RuleId::SizeContradicted,
     stop: Stop::Listen,
-    blocks: false,
+    // A wrong figure in a published sentence does harm.
+    blocks: true,
     // What is decided here is an edit of the reading, and stands in its table.
     may_set_aside: false,
     why: "A long screw in a short hole cracks what lies beneath.",

@@ -7,7 +7,8 @@ use crate::units::{Quantity, Span, celsius, number};
 pub(super) const RULE: Rule = Rule {
     id: RuleId::UnitContradicted,
     stop: Stop::Listen,
-    blocks: false,
+    // A wrong figure in a published sentence does harm.
+    blocks: true,
     // What is decided here is an edit of the reading, and stands in its table.
     may_set_aside: false,
     why: "A pad at 80 °F does nothing; one at 80 °C warms a cell.",

@@ -223,6 +223,7 @@ impl Drafter {
         let roles = Roles {
             things: facts.and_then(|f| f.what.clone()).into_iter().collect(),
             screws: facts.map(sized).into_iter().collect(),
+            measures: statement.facts.measures.iter().filter(|m| m.quantity == Quantity::Torque).cloned().collect(),
             ..Roles::default()
         };
         // "Back cover on." is no order; what it tells is worded.

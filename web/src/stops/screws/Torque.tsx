@@ -1,6 +1,7 @@
 /** How tight: the window between "holds" and "harms", the setting in it, and the work behind the figures. */
 import styled from "styled-components";
 import type { FastenerGroup, JointFacts, Setting } from "../../api/client";
+import { useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
 import { Check, CommitField, ErrorNote, Heading, More, Muted, Select } from "../../parts/controls";
 import { options } from "../../parts/format";
@@ -29,34 +30,23 @@ const Scale = styled.svg`
 type Props = { group: FastenerGroup; setting: Setting };
 
 export function Torque({ group, setting }: Props) {
+  const { view, edit } = useManual();
   const set = useSetGroup(group.id);
   const { computed } = setting;
-  const joint: JointFacts = group.joint ?? {};
-  const put = (part: Partial<JointFacts>) => set({ joint: { ...joint, ...part } });
+  const second = view.manual.head.second_unit ?? "centinewton_metre";
+  const again = setting.setting.find((u) => u.unit === labels.TorqueUnit[second] && u.unit !== "N·m");
   return (
     <Stack aria-label="How tight">
       <Heading as="h3">How tight</Heading>
       {setting.in_force_nm == null ? (
-        <Figure>
-          No setting <small>{computed ? "until one is given, or class and material are known" : "known"}</small>
-        </Figure>
+        <Figure>Snug</Figure>
       ) : (
         <Figure>
           {setting.in_force_nm} N·m{" "}
-          <small>
-            {setting.setting
-              .filter((u) => u.unit !== "N·m")
-              .map((u) => `${u.text} ${u.unit}`)
-              .join(" · ")}
-          </small>
+          <small>{[again && `${again.text} ${again.unit}`, setting.from].filter(Boolean).join("; ")}</small>
         </Figure>
       )}
       <p>{setting.by_hand}</p>
-      {computed ? (
-        <Window setting={setting} given={group.torque_nm ?? null} />
-      ) : (
-        <Muted>Write the thread, and the window between “holds” and “harms” is worked out.</Muted>
-      )}
       {setting.open && (
         <ErrorNote>
           {setting.verdict === "breaks"
@@ -78,7 +68,36 @@ export function Torque({ group, setting }: Props) {
           onChange={(from) => void set({ torque_from: from === "" ? null : from })}
         />
         <Reason group={group} setting={setting} />
+        <Select
+          label="Readers also see"
+          value={second}
+          options={options(labels.TorqueUnit).map(([unit, label]) => [
+            unit,
+            unit === "newton_metre" ? "N·m only" : label,
+          ])}
+          onChange={(unit) => void edit({ head: { second_unit: unit || null } })}
+        />
       </Row>
+      <More title="Work it out from thread, class and material">
+        <Bench group={group} setting={setting} />
+      </More>
+    </Stack>
+  );
+}
+
+/** What is known of the joint, and the window that follows from it. */
+function Bench({ group, setting }: Props) {
+  const set = useSetGroup(group.id);
+  const { computed } = setting;
+  const joint: JointFacts = group.joint ?? {};
+  const put = (part: Partial<JointFacts>) => set({ joint: { ...joint, ...part } });
+  return (
+    <Stack>
+      {computed ? (
+        <Window setting={setting} given={group.torque_nm ?? null} />
+      ) : (
+        <Muted>Write the thread, and the window between “holds” and “harms” is worked out.</Muted>
+      )}
       <Row>
         <CommitField
           label="Thread"
@@ -218,7 +237,7 @@ function Work({ setting }: { setting: Setting }) {
   const { computed } = setting;
   if (!computed) return null;
   return (
-    <More title="How this was worked out">
+    <section aria-label="How this was worked out">
       {setting.assumed.length > 0 && <p>Assumed: {setting.assumed.join("; ")}.</p>}
       <p>
         {computed.turns} whole {computed.turns === 1 ? "turn" : "turns"} of thread hold.
@@ -250,6 +269,6 @@ function Work({ setting }: { setting: Setting }) {
           ))}
         </tbody>
       </Table>
-    </More>
+    </section>
   );
 }

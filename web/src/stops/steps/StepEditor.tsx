@@ -123,6 +123,9 @@ export function StepEditor({
           options={[["", "as before"], ...options(labels.Posture)]}
           onChange={(posture) => void set({ posture: posture === "" ? null : posture })}
         />
+        <Check checked={step.trial ?? false} onChange={(trial) => void set({ trial })}>
+          only a trial
+        </Check>
         <Button
           onPress={() =>
             void set({

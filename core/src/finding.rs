@@ -74,6 +74,7 @@ pub enum RuleId {
     LeftOut,
     ToolToldLate,
     PostureToldLate,
+    JobOffered,
     // Steps: parts, tools, promises, the text itself.
     ReplacementVoltage,
     ReplacementCharge,

@@ -250,7 +250,11 @@ impl App {
     pub async fn make(&self, title: &str, recording: &str) -> String {
         let client = reqwest::Client::new();
         let post = async |path: &str, body: String, kind: &str| -> Value {
-            let request = client.post(format!("{}{path}", self.base)).header("Content-Type", kind).body(body);
+            let request = client
+                .post(format!("{}{path}", self.base))
+                .header("Content-Type", kind)
+                .header("Paso-Author", "Ann")
+                .body(body);
             request.send().await.expect("an answer").json().await.expect("JSON")
         };
         let info = post(&format!("/api/recordings?name={title}"), recording.to_owned(), "text/plain").await;
@@ -313,7 +317,7 @@ fn redrawn(error: &WebDriverError) -> bool {
 }
 
 async fn launch(store: &Store, port: u16) -> rocket::Shutdown {
-    let rocket = serve::rocket(store.clone(), port).ignite().await.expect("a server");
+    let rocket = serve::rocket(store.clone(), port, &[]).ignite().await.expect("a server");
     let shutdown = rocket.shutdown();
     rocket::tokio::spawn(rocket.launch());
     shutdown

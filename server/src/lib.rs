@@ -5,6 +5,7 @@ pub mod author;
 pub mod client;
 pub mod demo;
 pub mod entity;
+pub mod gate;
 pub mod headers;
 pub mod migration;
 pub mod page;

@@ -28,6 +28,9 @@ enum Command {
         /// Start with an empty shelf.
         #[arg(long)]
         no_demo: bool,
+        /// Another name that the server is reached by, such as that of a proxy; may be given several times.
+        #[arg(long = "host")]
+        hosts: Vec<String>,
     },
     /// Read a recording and say what it tells.
     Read {
@@ -51,7 +54,7 @@ enum Command {
 
 fn main() -> ExitCode {
     let done = match Cli::parse().command {
-        Command::Serve { port, data, no_demo } => start(port, data, !no_demo).map_err(|e| e.to_string()),
+        Command::Serve { port, data, no_demo, hosts } => start(port, data, !no_demo, &hosts).map_err(|e| e.to_string()),
         Command::Read { facts, file } => {
             (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end()))
         }
@@ -75,7 +78,7 @@ fn main() -> ExitCode {
     }
 }
 
-fn start(port: u16, data: PathBuf, with_demo: bool) -> Result<(), ServeError> {
+fn start(port: u16, data: PathBuf, with_demo: bool, hosts: &[String]) -> Result<(), ServeError> {
     log();
     let given = std::env::var("DATABASE_URL").ok().filter(|url| !url.is_empty());
     let cluster = match given {
@@ -95,7 +98,7 @@ fn start(port: u16, data: PathBuf, with_demo: bool) -> Result<(), ServeError> {
         if with_demo {
             demo::load_once(&store).await.map_err(|e| ServeError::Demo(e.to_string()))?;
         }
-        serve::run(store, port).await
+        serve::run(store, port, hosts).await
     });
     if let Some(cluster) = cluster {
         cluster.stop(false)?;

@@ -101,6 +101,10 @@ fn place(path: PathBuf) -> Sent {
     if path.starts_with("api") {
         return Sent::Missing;
     }
+    // By its file name as well it leaves with its policy and nonce.
+    if path.as_os_str() == "index.html" {
+        return page();
+    }
     let Some(ending) = path.extension().and_then(|e| e.to_str()) else { return page() };
     let kind = ContentType::from_extension(ending).unwrap_or(ContentType::Binary);
     match path.to_str().and_then(Dist::get) {

@@ -2,7 +2,7 @@
 
 use crate::migration::Migrator;
 use crate::store::Store;
-use crate::{api, headers, page, problem};
+use crate::{api, gate, headers, page, problem};
 use rocket::config::{Config, LogLevel, Shutdown};
 use rocket::data::{Limits, ToByteUnit};
 use rocket::{Build, Rocket, catchers};
@@ -48,8 +48,8 @@ fn without_password(url: &str) -> String {
     }
 }
 
-/// The server, ready to launch. Port 0 means a free one.
-pub fn rocket(store: Store, port: u16) -> Rocket<Build> {
+/// The server, ready to launch, under the names of loopback and these hosts. Port 0 means a free one.
+pub fn rocket(store: Store, port: u16, hosts: &[String]) -> Rocket<Build> {
     let config = Config {
         address: IpAddr::V4(Ipv4Addr::LOCALHOST),
         port,
@@ -61,9 +61,11 @@ pub fn rocket(store: Store, port: u16) -> Rocket<Build> {
     };
     rocket::custom(config)
         .manage(store)
+        .attach(gate::Gate::new(hosts))
         .attach(headers::Headers)
         .attach(headers::Packed)
         .mount("/api", api::routes())
+        .mount("/", gate::routes())
         .mount("/", page::routes())
         .register("/", catchers![problem::catch_all])
 }
@@ -72,8 +74,8 @@ pub fn rocket(store: Store, port: u16) -> Rocket<Build> {
 ///
 /// # Errors
 /// Says why the server did not start.
-pub async fn run(store: Store, port: u16) -> Result<(), ServeError> {
-    let launched = rocket(store.clone(), port).attach(rocket::fairing::AdHoc::on_liftoff("address", |rocket| {
+pub async fn run(store: Store, port: u16, hosts: &[String]) -> Result<(), ServeError> {
+    let launched = rocket(store.clone(), port, hosts).attach(rocket::fairing::AdHoc::on_liftoff("address", |rocket| {
         Box::pin(async move {
             let config = rocket.config();
             println!("Paso is at http://{}:{}  (Ctrl-C stops it)", config.address, config.port);

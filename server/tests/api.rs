@@ -26,7 +26,7 @@ impl Api {
     /// A server before a database; a second one is what a restart looks like.
     async fn on(database: String) -> Self {
         let store = serve::open(&database).await.expect("a database");
-        let client = Client::untracked(serve::rocket(store, 0)).await.expect("a server");
+        let client = Client::untracked(serve::rocket(store, 0, &["paso.example".to_owned()])).await.expect("a server");
         Self { client, database }
     }
 
@@ -44,8 +44,10 @@ impl Api {
     }
 
     async fn kettle(&self) -> String {
-        let (status, info) =
-            read(self.client.post("/api/recordings?name=kettle.md").body(KETTLE).dispatch().await).await;
+        let (status, info) = read(
+            self.client.post("/api/recordings?name=kettle.md").header(author("Ann")).body(KETTLE).dispatch().await,
+        )
+        .await;
         assert_eq!(status, Status::Created, "{info}");
         let (status, made) = self
             .post("Ann", "/api/manuals", json!({"title": "Kettle", "device": "K1", "recordings": [info["id"]]}))
@@ -206,7 +208,10 @@ async fn the_shelf_finds_archives_deletes_and_brings_back() {
     let patch = api.client.patch(format!("/api/manuals/{id}")).header(rocket::http::ContentType::JSON);
     assert_eq!(patch.body(r#"{"archived": true}"#).dispatch().await.status(), Status::NoContent);
     assert_eq!((count("").await, count("?archived=true").await), (0, 1));
-    assert_eq!(api.client.delete(format!("/api/manuals/{id}")).dispatch().await.status(), Status::NoContent);
+    assert_eq!(
+        api.client.delete(format!("/api/manuals/{id}")).header(author("Ann")).dispatch().await.status(),
+        Status::NoContent
+    );
     assert_eq!((count("?archived=true").await, api.get(&format!("/api/manuals/{id}")).await.0), (0, Status::NotFound));
     assert_eq!(api.post("Ann", &format!("/api/manuals/{id}/restore"), json!({})).await.0, Status::NoContent);
     assert_eq!(count("?archived=true").await, 1);
@@ -292,7 +297,7 @@ async fn bad_requests_are_refused_in_a_sentence(
     #[case] says: &str,
 ) {
     let api = Api::start().await;
-    let (got, problem) = read(api.client.post(path.to_owned()).body(body).dispatch().await).await;
+    let (got, problem) = read(api.client.post(path.to_owned()).header(author("Ann")).body(body).dispatch().await).await;
     assert_eq!(got.code, status, "{problem}");
     assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
 }
@@ -300,8 +305,10 @@ async fn bad_requests_are_refused_in_a_sentence(
 #[rocket::async_test]
 async fn an_upload_is_cut_off_at_the_limit() {
     let api = Api::start().await;
-    let (status, problem) =
-        read(api.client.post("/api/recordings?name=x").body("a".repeat(2_100_000)).dispatch().await).await;
+    let (status, problem) = read(
+        api.client.post("/api/recordings?name=x").header(author("Ann")).body("a".repeat(2_100_000)).dispatch().await,
+    )
+    .await;
     assert_eq!(status, Status::PayloadTooLarge);
     assert!(problem["detail"].as_str().unwrap().contains("at most 2000000"), "{problem}");
 }
@@ -553,7 +560,8 @@ async fn a_recording_goes_out_as_captions(#[case] format: &str, #[case] kind: &s
     let text = response.into_string().await.unwrap();
     assert!(text.starts_with(begins), "{text}");
     // What went out can be brought again and says the same.
-    let (status, again) = read(api.client.post("/api/recordings?name=again").body(text).dispatch().await).await;
+    let (status, again) =
+        read(api.client.post("/api/recordings?name=again").header(author("Ann")).body(text).dispatch().await).await;
     assert_eq!((status, &again["segments"]), (Status::Created, &json!(3)));
     let (status, problem) = api.get(&format!("/api/recordings/{recording}/captions?format=doc")).await;
     assert_eq!((status.code, problem["detail"].as_str()), (422, Some("The format is vtt or srt.")));
@@ -628,4 +636,69 @@ async fn the_document_and_the_routes_agree() {
     served.sort();
     told.sort();
     assert_eq!(served, told);
+}
+
+/// What a page of somebody else's, or a name that was bent to this machine, may send: nothing.
+#[rstest]
+#[case::rebound_name(&[("Host", "evil.example")], "does not go by the name “evil.example”")]
+#[case::foreign_page(&[("Host", "localhost:8000"), ("Origin", "https://evil.example")], "A page of https://evil.example may not")]
+#[case::sandboxed_page(&[("Host", "localhost:8000"), ("Origin", "null")], "A page of null may not")]
+#[case::foreign_fetch(&[("Sec-Fetch-Site", "cross-site")], "Another page may not")]
+#[case::sister_port(&[("Sec-Fetch-Site", "same-site")], "Another page may not")]
+#[tokio::test(flavor = "multi_thread")]
+async fn only_our_own_page_reads_and_writes(#[case] headers: &[(&'static str, &'static str)], #[case] says: &str) {
+    let api = Api::start().await;
+    for writes in [false, true] {
+        let request = if writes { api.client.post("/api/manuals").body("{}") } else { api.client.get("/api/manuals") };
+        let request = headers.iter().fold(request.header(rocket::http::ContentType::JSON), |r, (name, value)| {
+            r.header(Header::new(*name, *value))
+        });
+        let (status, problem) = read(request.dispatch().await).await;
+        assert_eq!(status, Status::Forbidden, "{problem}");
+        assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
+    }
+}
+
+#[rstest]
+#[case::own_page(&[("Host", "127.0.0.1:8000"), ("Origin", "http://127.0.0.1:8000"), ("Sec-Fetch-Site", "same-origin")])]
+#[case::address_line(&[("Host", "LOCALHOST:8000"), ("Sec-Fetch-Site", "none")])]
+#[case::ipv6(&[("Host", "[::1]:8000")])]
+#[case::behind_a_proxy(&[("Host", "paso.example"), ("Origin", "https://paso.example")])]
+#[tokio::test(flavor = "multi_thread")]
+async fn our_own_page_is_let_in(#[case] headers: &[(&'static str, &'static str)]) {
+    let api = Api::start().await;
+    let request = headers.iter().fold(api.client.get("/api/manuals"), |r, (n, v)| r.header(Header::new(*n, *v)));
+    assert_eq!(read(request.dispatch().await).await.0, Status::Ok);
+}
+
+/// A link on another page leads to Paso; what it could send from there changes nothing.
+#[rocket::async_test]
+async fn forms_and_plain_text_change_nothing() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let form = rocket::http::ContentType::Form;
+    for (kind, body) in [(form, "_method=delete"), (rocket::http::ContentType::Plain, "{}")] {
+        let post = api.client.post(format!("/api/manuals/{id}")).header(kind).body(body);
+        let (status, problem) = read(post.dispatch().await).await;
+        assert_eq!(status, Status::UnsupportedMediaType, "{problem}");
+    }
+    // Not even with our header: Rocket reads a method out of a form.
+    let post = api.client.post(format!("/api/manuals/{id}")).header(rocket::http::ContentType::Form);
+    let (status, _) = read(post.header(author("Ann")).body("_method=delete").dispatch().await).await;
+    assert_eq!(status, Status::UnsupportedMediaType);
+    assert_eq!(api.get(&format!("/api/manuals/{id}")).await.0, Status::Ok, "it is still there");
+    let link = api.client.get("/").header(Header::new("Sec-Fetch-Site", "cross-site")).dispatch().await;
+    assert_eq!(link.status(), Status::Ok);
+}
+
+/// The page by its file name is the page, with its policy and its nonce.
+#[rocket::async_test]
+async fn the_page_never_leaves_without_its_policy() {
+    let api = Api::start().await;
+    for path in ["/", "/index.html", "/manuals/x/steps"] {
+        let page = api.client.get(path).dispatch().await;
+        let policy = page.headers().get_one("Content-Security-Policy").unwrap_or_default().to_owned();
+        assert!(policy.contains("script-src 'self'") && policy.contains("nonce-"), "{path}: {policy}");
+        assert!(!page.into_string().await.unwrap().contains("__NONCE__"), "{path}");
+    }
 }

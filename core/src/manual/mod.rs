@@ -39,7 +39,7 @@ pub use model::fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField
 pub use model::group_words::{GroupWords, kind_words};
 pub use model::heats::{Heat, HeatEdit, HeatField};
 pub use model::holes::{Across, HoleEdit, HolePlace};
-pub use model::jobs::{Called, Job, JobCut, JobEdit, PartFate};
+pub use model::jobs::{Called, Job, JobCut, JobEdit, PartFate, ToldPart};
 pub use model::kit::{KitEdit, LaidOut, ToolChoice};
 pub use model::layers::{Layer, LayerEdit, Outline};
 pub use model::notes::{Note, NoteEdit, NoteField, NoteKind};

@@ -1846,6 +1846,17 @@ export interface components {
             remove: {
                 id: components["schemas"]["JobId"];
             };
+        } | {
+            /**
+             * @description A guide whose way the narrator only told: parts and steps that are not there yet are made, the last for the target,
+             *     which waits for the others.
+             */
+            told: {
+                evidence: components["schemas"]["Evidence"];
+                id: components["schemas"]["JobId"];
+                title: string;
+                way: components["schemas"]["ToldPart"][];
+            };
         };
         /**
          * Format: uuid
@@ -2830,7 +2841,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -3378,6 +3389,14 @@ export interface components {
             evidence: components["schemas"]["Evidence"][];
             /** @description Acts that the step did not tell so far. */
             sentences: components["schemas"]["Action"][];
+            step: components["schemas"]["StepId"];
+        };
+        /** @description One part on the way to a told job, with the ids of what is made for it where it is not there yet. */
+        ToldPart: {
+            action: components["schemas"]["ActionId"];
+            name: string;
+            part: components["schemas"]["PartId"];
+            requirement: components["schemas"]["RequirementId"];
             step: components["schemas"]["StepId"];
         };
         /** @description Any of several tools does; one of them may be the best. */

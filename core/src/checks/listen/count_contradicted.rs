@@ -6,8 +6,8 @@ use crate::finding::{Fix, Rule, RuleId, Stop};
 pub(super) const RULE: Rule = Rule {
     id: RuleId::CountContradicted,
     stop: Stop::Listen,
-    // A wrong figure in a published sentence does harm.
-    blocks: true,
+    // The balance blocks, where it reaches the guide: nobody is asked twice.
+    blocks: false,
     // What is decided here is an edit of the reading, and stands in its table.
     may_set_aside: false,
     why: "One of the two is what readers will count by.",

@@ -4,6 +4,7 @@
 //! reason, a source and fixes. What an author decided of one (see `Settled`) sets it aside.
 
 mod count_contradicted;
+mod job_offered;
 mod left_out;
 mod order_contradicted;
 mod posture_told_late;
@@ -45,13 +46,13 @@ fn rule_of(kind: DiscrepancyKind) -> ListenRule {
     }
 }
 
-/// Every rule of recordings, one a kind of contradiction.
+/// Every rule of recordings: one a kind of contradiction, and what is offered.
 pub(super) fn rules() -> impl Iterator<Item = &'static Rule> {
     use crate::labels::Label;
-    DiscrepancyKind::ALL.iter().map(|kind| rule_of(*kind).0)
+    DiscrepancyKind::ALL.iter().map(|kind| rule_of(*kind).0).chain([&job_offered::RULE])
 }
 
-/// All contradictions of one recording, under what the author decided.
+/// All contradictions of one recording and what it offers, under what the author decided.
 pub fn findings(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
     let statements = &read.reading.statements;
     let of = |found: &Contradiction| {
@@ -68,7 +69,8 @@ pub fn findings(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
     // What is no part of the job contradicts nothing.
     let dropped = |i: usize| manual.correction_of(read.recording, &read.raw[i]).is_some_and(|c| c.dropped);
     let counts = |found: &&Contradiction| !dropped(found.at) && !found.against.is_some_and(dropped);
-    read.reading.contradictions.iter().filter(counts).map(of).collect()
+    let offered = job_offered::find(manual, read);
+    read.reading.contradictions.iter().filter(counts).map(of).chain(offered).collect()
 }
 
 impl Clash<'_> {

@@ -7,7 +7,10 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
-use crate::manual::{Manual, Note, Part, Step};
+use crate::manual::model::steps::rank_between;
+use crate::manual::{Action, Evidence, Manual, Note, Part, Phase, Reason, Requirement, Standing, Step};
+use crate::reading::Act;
+use crate::things::same_thing;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
@@ -108,6 +111,24 @@ pub enum JobEdit {
     Remove {
         id: JobId,
     },
+    /// A guide whose way the narrator only told: parts and steps that are not there yet are made, the last for the target,
+    /// which waits for the others.
+    Told {
+        id: JobId,
+        title: String,
+        way: Vec<ToldPart>,
+        evidence: Evidence,
+    },
+}
+
+/// One part on the way to a told job, with the ids of what is made for it where it is not there yet.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct ToldPart {
+    pub part: PartId,
+    pub name: String,
+    pub step: StepId,
+    pub action: ActionId,
+    pub requirement: RequirementId,
 }
 
 impl Job {
@@ -155,6 +176,7 @@ impl Apply for JobEdit {
                     None => wording.remove(step),
                 };
             }
+            Self::Told { id, title, way, evidence } => manual.told_job((*id, title), way, evidence, touched)?,
             Self::Remove { id } => {
                 if let Some(caller) = manual.jobs.values().find(|j| j.calls.contains(id)) {
                     let problem =
@@ -171,6 +193,83 @@ impl Apply for JobEdit {
 }
 
 impl Manual {
+    fn told_job(
+        &mut self,
+        (id, title): (JobId, &str),
+        way: &[ToldPart],
+        evidence: &Evidence,
+        touched: &mut Touched,
+    ) -> Result<(), Refusal> {
+        self.must_be_new::<Job>(id)?;
+        let [before @ .., target] = way else {
+            return Err(Refusal::invalid("way", "A guide needs a part that it is about."));
+        };
+        let mut first: Vec<(StepId, RequirementId)> = Vec::new();
+        for told in before {
+            let part = self.told_part(told, evidence, touched)?;
+            first.push((self.told_step(part, told, evidence, touched)?, told.requirement));
+        }
+        let part = self.told_part(target, evidence, touched)?;
+        let step = self.told_step(part, target, evidence, touched)?;
+        for (other, requirement) in first.into_iter().filter(|(other, _)| *other != step) {
+            self.must_be_new::<Requirement>(requirement)?;
+            let new = Requirement {
+                id: requirement,
+                step,
+                ways: vec![vec![other]],
+                reason: Reason::Stated,
+                standing: Standing::Confirmed,
+                because: format!("the narrator says how the {} is reached", self.part_name(part)),
+                confidence: 1.0,
+                evidence: vec![evidence.clone()],
+            };
+            self.put_entity(new, touched);
+        }
+        self.put_entity(Job::new(id, text("title", title, MAX_TITLE)?, &[part], &[]), touched);
+        Ok(())
+    }
+
+    fn told_part(&mut self, told: &ToldPart, evidence: &Evidence, touched: &mut Touched) -> Result<PartId, Refusal> {
+        let known = self.parts.values().find(|p| same_thing(&p.name, &told.name)).map(|p| p.id);
+        if let Some(known) = known {
+            return Ok(known);
+        }
+        self.must_be_new::<Part>(told.part)?;
+        self.put_entity(Part::new(told.part, text("name", &told.name, MAX_TITLE)?, vec![evidence.clone()]), touched);
+        Ok(told.part)
+    }
+
+    /// The step that takes a part out, at the end of the teardown where there was none.
+    fn told_step(
+        &mut self,
+        part: PartId,
+        told: &ToldPart,
+        evidence: &Evidence,
+        touched: &mut Touched,
+    ) -> Result<StepId, Refusal> {
+        let steps = self.steps_in(Phase::Teardown);
+        let takes_out = |a: &Action| matches!(a.act, Act::Remove | Act::Peel) && a.parts.contains(&part);
+        if let Some(step) = steps.iter().find(|s| s.actions.iter().any(takes_out)) {
+            return Ok(step.id);
+        }
+        let rank = rank_between(steps.last().map(|s| s.rank.as_str()), None);
+        self.must_be_new::<Step>(told.step)?;
+        let title = format!("Remove the {}", self.part_name(part));
+        let action = Action {
+            text: None,
+            evidence: vec![evidence.clone()],
+            ..Action::typed(told.action, Act::Remove, vec![part], "")
+        };
+        let step = Step {
+            actions: vec![action],
+            note: Some("Told and not shown: look how it is held before you pull.".to_owned()),
+            evidence: vec![evidence.clone()],
+            ..Step::new(told.step, Phase::Teardown, rank, title)
+        };
+        self.put_entity(step, touched);
+        Ok(told.step)
+    }
+
     /// Called guides exist, and none of them leads back to the caller.
     pub(in crate::manual) fn check_calls(&self, id: JobId, calls: &[JobId]) -> Result<(), Refusal> {
         let mut open = calls.to_vec();

@@ -34,7 +34,7 @@ async fn measure(store: Store) -> Result<Vec<Duration>, Box<dyn std::error::Erro
     let id = store.create("Long", "", &[]).await?;
     let kept = build(&store, id).await?;
     let port = paso_cluster::free_port()?;
-    let rocket = serve::rocket(store, port).ignite().await?;
+    let rocket = serve::rocket(store, port, &[]).ignite().await?;
     let shutdown = rocket.shutdown();
     let served = rocket::tokio::spawn(rocket.launch());
     let client = reqwest::Client::new();

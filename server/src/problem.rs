@@ -84,6 +84,12 @@ impl From<StoreError> for Problem {
             StoreError::Recording(_) => Self::invalid("recording", detail),
             StoreError::Import(_) => Self::invalid("manual", detail),
             StoreError::Unready(_) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", detail),
+            StoreError::Busy => Self::new(Status::ServiceUnavailable, "busy", "Busy", detail),
+            StoreError::TooLong(_) => Self::invalid("recording", detail),
+            StoreError::Stumbled(e) => {
+                tracing::error!(error = %e, "a reading panicked");
+                Self::new(Status::InternalServerError, "reading", "Could not be read", detail)
+            }
             StoreError::Database(e) => {
                 tracing::error!(error = %e, "database");
                 Self::new(Status::ServiceUnavailable, "database", "The database does not answer", detail)

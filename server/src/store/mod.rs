@@ -5,6 +5,7 @@
 //! number says whether the cache is fresh.
 
 mod edits;
+mod readers;
 mod recordings;
 mod revisions;
 mod shelf;
@@ -28,7 +29,7 @@ use std::sync::{Arc, Mutex};
 use thiserror::Error;
 use uuid::Uuid;
 
-/// Why the store could not do what was asked, in a sentence for people. What lies behind the last two is for the log.
+/// Why the store could not do what was asked, in a sentence for people. What lies behind the last three is for the log.
 #[derive(Debug, Error)]
 pub enum StoreError {
     #[error("{}", not_found(.0))]
@@ -47,6 +48,14 @@ pub enum StoreError {
     Import(UpcastError),
     #[error("{0}")]
     Unready(String),
+    #[error("Other recordings are being read. Nothing was changed; try again in a moment.")]
+    Busy,
+    #[error("Reading this took longer than {0} s and was given up. Bring the recording in parts.")]
+    TooLong(u64),
+    #[error(
+        "The reader stumbled over this recording; that is a fault of the program, and it is in its log. Nothing was changed."
+    )]
+    Stumbled(String),
     #[error("Nothing was changed. What you typed is kept; it is sent again in a moment.")]
     Database(#[from] DbErr),
     #[error("What is stored does not fit this version of the program. Nothing was changed.")]
@@ -90,6 +99,7 @@ pub struct Store {
     cache: Arc<Mutex<HashMap<ManualId, Fresh>>>,
     /// Recordings as they were last read for a manual.
     readings: Arc<Mutex<Readings>>,
+    readers: readers::Readers,
 }
 
 /// Manuals, and readings, kept in memory; a manual of 300 steps takes about a megabyte.
@@ -97,7 +107,7 @@ const CACHED: usize = 64;
 
 impl Store {
     pub fn new(db: DatabaseConnection) -> Self {
-        Self { db, cache: Arc::default(), readings: Arc::default() }
+        Self { db, cache: Arc::default(), readings: Arc::default(), readers: readers::Readers::default() }
     }
 
     /// Whether the database answers.

@@ -56,8 +56,17 @@ pub struct RecordingInfo {
 impl Store {
     /// Keeps a recording, after reading it once to see that it can be read.
     pub async fn bring(&self, name: &str, source: Vec<u8>) -> Result<RecordingInfo, StoreError> {
-        let recording = Recording::parse(&source)?;
-        let reading = reading::read(&recording);
+        let (source, read) = self
+            .readers
+            .run(move || {
+                let read = Recording::parse(&source).map(|recording| {
+                    let reading = reading::read(&recording);
+                    (recording, reading)
+                });
+                (source, read)
+            })
+            .await?;
+        let (recording, reading) = read?;
         let id = Uuid::now_v7();
         let title = recording.title.clone().unwrap_or_else(|| name.to_owned());
         let row = recording::ActiveModel {
@@ -89,7 +98,13 @@ impl Store {
     /// A recording, read by today's reader.
     pub async fn recording(&self, id: Uuid) -> Result<ReadRecording, StoreError> {
         let (title, recording) = self.source(id).await?;
-        let reading = reading::read(&recording);
+        let (recording, reading) = self
+            .readers
+            .run(move || {
+                let reading = reading::read(&recording);
+                (recording, reading)
+            })
+            .await?;
         Ok(ReadRecording { id: RecordingId(id), title, recording, reading })
     }
 
@@ -116,11 +131,11 @@ impl Store {
             Some(kept) => (kept.title.clone(), kept.source.clone()),
             None => self.source(recording.0).await?,
         };
-        let reading = tokio::task::spawn_blocking(move || {
+        let reading = self.readers.run(move || {
             let read = corrections.read(&source);
             Kept { title, source, read, corrections }
         });
-        let kept = Arc::new(reading.await.map_err(|e| StoreError::Stored(format!("the reading failed: {e}")))?);
+        let kept = Arc::new(reading.await?);
         keep(&self.readings, key, kept.clone());
         Ok(kept)
     }

@@ -94,9 +94,13 @@ impl Store {
         for recording in recordings {
             read.push(self.recording(*recording).await?);
         }
-        let sources: Vec<Source<'_>> =
-            read.iter().map(|r| Source { recording: r.reference(), reading: &r.reading }).collect();
-        let manual = draft(id, title, device, &sources);
+        let (title, device) = (title.to_owned(), device.to_owned());
+        let drafting = self.readers.run(move || {
+            let sources: Vec<Source<'_>> =
+                read.iter().map(|r| Source { recording: r.reference(), reading: &r.reading }).collect();
+            draft(id, &title, &device, &sources)
+        });
+        let manual = drafting.await?;
         self.insert(&manual).await?;
         Ok(id)
     }

@@ -247,6 +247,7 @@ fn undo_shows_a_clash_where_somebody_else_has_edited(manual: Manual) {
 #[rstest]
 #[case::empty_title(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("  ".into()) }), "title: Nothing is written here")]
 #[case::control(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("a\u{0}b".into()) }), "control character U+0000")]
+#[case::turned_round(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("lid \u{202e}revoc".into()) }), "U+202E, which turns writing round")]
 #[case::long(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("x".repeat(201)) }), "has 201 characters")]
 #[case::no_screws(Edit::Fastener(FastenerEdit::Set { id: GroupId(id(200)), field: FastenerField::Count(Some(0)) }), "at least 1")]
 #[case::many_screws(Edit::Fastener(FastenerEdit::Set { id: GroupId(id(200)), field: FastenerField::Count(Some(501)) }), "at most 500")]

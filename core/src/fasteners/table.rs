@@ -8,7 +8,7 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{
     CellError, Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase,
-    RowError, Stored, read_rows,
+    RowError, Stored, read_rows, write_rows,
 };
 use crate::reading::Drive;
 use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
@@ -72,36 +72,32 @@ fn drive_named(name: &str) -> Result<Drive, String> {
 
 /// The ledger as CSV (RFC 4180), one group a row.
 pub fn to_csv(manual: &Manual, rows: &[LedgerRow]) -> String {
-    let mut out = csv::Writer::from_writer(Vec::new());
-    let written = out.write_record(COLUMNS).and_then(|()| {
-        rows.iter().filter_map(|r| Some((r, manual.fasteners.get(&r.group)?))).try_for_each(|(row, g)| {
-            let yes = |v: bool| if v { "yes" } else { "no" }.to_owned();
-            out.write_record([
-                g.id.to_string(),
-                row.tag.letter.clone(),
-                row.step_number.to_string(),
-                g.name.clone().unwrap_or_default(),
-                manual.words_of(g).holds(),
-                g.count.map(|n| n.to_string()).unwrap_or_default(),
-                g.drive.map(|d| d.name().to_owned()).unwrap_or_default(),
-                g.bit.clone().unwrap_or_default(),
-                g.thread.map(|t| t.to_string()).unwrap_or_default(),
-                g.length.map(|l| number(in_millimetres(l))).unwrap_or_default(),
-                g.head.map(|h| h.label().to_owned()).unwrap_or_default(),
-                yes(g.forming),
-                yes(g.captive),
-                g.stored.map(|s| s.label().to_owned()).unwrap_or_default(),
-                g.fate.label().to_owned(),
-                g.locking.map(|l| l.label().to_owned()).unwrap_or_default(),
-                g.torque.map(|t| number(in_newton_metres(t))).unwrap_or_default(),
-                g.empty_on_arrival.to_string(),
-                g.note.clone().unwrap_or_default(),
-            ])
-        })
-    });
-    // Writing into memory cannot fail.
-    written.expect("a table in memory");
-    String::from_utf8(out.into_inner().expect("a table in memory")).expect("text stays text")
+    let yes = |v: bool| if v { "yes" } else { "no" }.to_owned();
+    let groups = rows.iter().filter_map(|r| Some((r, manual.fasteners.get(&r.group)?)));
+    let cells = |(row, g): (&LedgerRow, &FastenerGroup)| {
+        [
+            g.id.to_string(),
+            row.tag.letter.clone(),
+            row.step_number.to_string(),
+            g.name.clone().unwrap_or_default(),
+            manual.words_of(g).holds(),
+            g.count.map(|n| n.to_string()).unwrap_or_default(),
+            g.drive.map(|d| d.name().to_owned()).unwrap_or_default(),
+            g.bit.clone().unwrap_or_default(),
+            g.thread.map(|t| t.to_string()).unwrap_or_default(),
+            g.length.map(|l| number(in_millimetres(l))).unwrap_or_default(),
+            g.head.map(|h| h.label().to_owned()).unwrap_or_default(),
+            yes(g.forming),
+            yes(g.captive),
+            g.stored.map(|s| s.label().to_owned()).unwrap_or_default(),
+            g.fate.label().to_owned(),
+            g.locking.map(|l| l.label().to_owned()).unwrap_or_default(),
+            g.torque.map(|t| number(in_newton_metres(t))).unwrap_or_default(),
+            g.empty_on_arrival.to_string(),
+            g.note.clone().unwrap_or_default(),
+        ]
+    };
+    write_rows(COLUMNS, groups.map(cells))
 }
 
 /// What a table asks for.

@@ -21,7 +21,7 @@ pub use aspects::{Aspect, Entity, Manual};
 pub use corrections::heard::{CorrectedReading, Corrections, LostCorrection, RecordingRow, StatementRow};
 pub use corrections::readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use corrections::statement_table::to_csv;
-pub use corrections::table_rows::{CellError, Cells, RowError, read_rows};
+pub use corrections::table_rows::{CellError, Cells, RowError, read_rows, write_rows};
 pub use drafting::draft::{Source, draft};
 pub use drafting::further::draft_more;
 pub use edits::change::{Change, Image};

@@ -65,7 +65,9 @@ fn push_step(out: &mut String, step: &StepBlock) {
 /// Keeps an author's text from being read as markup.
 fn escape(text: &str) -> String {
     let mut out = String::with_capacity(text.len());
-    for line in text.split('\n') {
+    // Every character that ends a line somewhere: what follows a lone carriage return would be a block of its own.
+    let ends_line = |c: char| matches!(c, '\n' | '\r' | '\u{b}' | '\u{c}' | '\u{85}' | '\u{2028}' | '\u{2029}');
+    for line in text.split(ends_line).filter(|l| !l.trim().is_empty()) {
         if !out.is_empty() {
             out.push(' ');
         }
@@ -94,6 +96,10 @@ mod tests {
     #[case("# no heading", r"\# no heading")]
     #[case("a *b* <c> [d]", r"a \*b\* \<c\> \[d\]")]
     #[case("two\nlines", "two lines")]
+    #[case("windows\r\nlines", "windows lines")]
+    #[case("a lone return\r    no code", "a lone return no code")]
+    #[case("one\u{2028}two\u{2029}three", "one two three")]
+    #[case("fence\n```\nopen", r"fence \`\`\` open")]
     #[case("version 1.2", "version 1.2")]
     fn text_reads_as_written(#[case] text: &str, #[case] escaped: &str) {
         assert_eq!(escape(text), escaped);

@@ -7,7 +7,7 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::corrections::heard::{RecordingRow, StatementRow};
 use crate::manual::corrections::readings::MAX_WORDS;
-use crate::manual::corrections::table_rows::{CellError, Cells, RowError, read_rows};
+use crate::manual::corrections::table_rows::{CellError, Cells, RowError, read_rows, write_rows};
 use crate::manual::{Manual, ReadingEdit};
 use crate::reading::{Facts, StatementKind};
 use crate::units;
@@ -17,26 +17,19 @@ const COLUMNS: [&str; 7] = ["start", "end", "at", "kind", "in_job", "text", "fac
 
 /// The statements as CSV (RFC 4180), one a row.
 pub fn to_csv(heard: &RecordingRow) -> String {
-    let mut out = csv::Writer::from_writer(Vec::new());
-    let written = out.write_record(COLUMNS).and_then(|()| {
-        heard.statements.iter().try_for_each(|h| {
-            let s = &h.statement;
-            let facts = serde_json::to_string(&s.facts).unwrap_or_default();
-            let at = s.from_ms.map(units::clock).unwrap_or_default();
-            out.write_record([
-                s.start.to_string(),
-                s.end.to_string(),
-                at,
-                h.kind.name().to_owned(),
-                if h.dropped { "no" } else { "yes" }.to_owned(),
-                as_read(h),
-                facts,
-            ])
-        })
-    });
-    // Writing into memory cannot fail.
-    written.expect("a table in memory");
-    String::from_utf8(out.into_inner().expect("a table in memory")).expect("text stays text")
+    let row = |h: &StatementRow| {
+        let s = &h.statement;
+        [
+            s.start.to_string(),
+            s.end.to_string(),
+            s.from_ms.map(units::clock).unwrap_or_default(),
+            h.kind.name().to_owned(),
+            if h.dropped { "no" } else { "yes" }.to_owned(),
+            as_read(h),
+            serde_json::to_string(&s.facts).unwrap_or_default(),
+        ]
+    };
+    write_rows(COLUMNS, heard.statements.iter().map(row))
 }
 
 /// The text with the author's words in place of those heard.

@@ -1,4 +1,7 @@
-//! Tables that come back from outside: every cell that cannot be taken is named, and nothing is taken then.
+//! Tables that go out and come back: every cell that cannot be taken is named, and nothing is taken then.
+//!
+//! A spreadsheet takes a cell that begins with one of `= + - @` for a formula. Such a cell goes out behind an apostrophe and
+//! comes back without it (common practice, no source).
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -18,6 +21,31 @@ pub type CellError = (&'static str, String);
 /// The cells of a row by the names of their columns; `None` where the table has no such column.
 pub type Cells<'c, 't> = &'c dyn Fn(&str) -> Option<&'t str>;
 
+/// A table as CSV (RFC 4180), its head first.
+pub fn write_rows<const N: usize>(columns: [&str; N], rows: impl Iterator<Item = [String; N]>) -> String {
+    let mut out = csv::Writer::from_writer(Vec::new());
+    let written = out
+        .write_record(columns)
+        .and_then(|()| rows.map(|row| row.map(harmless)).try_for_each(|row| out.write_record(row)));
+    // Writing into memory cannot fail.
+    written.expect("a table in memory");
+    String::from_utf8(out.into_inner().expect("a table in memory")).expect("text stays text")
+}
+
+/// Whether a spreadsheet would calculate a cell, were it not for apostrophes before it.
+fn is_formula(cell: &str) -> bool {
+    cell.trim_start_matches('\'').starts_with(['=', '+', '-', '@', '\t', '\r'])
+}
+
+fn harmless(cell: String) -> String {
+    // A figure below zero is none.
+    if is_formula(&cell) && cell.parse::<f64>().is_err() { format!("'{cell}") } else { cell }
+}
+
+fn as_written(cell: &str) -> &str {
+    cell.strip_prefix('\'').filter(|rest| is_formula(rest)).unwrap_or(cell)
+}
+
 /// Reads a CSV table (RFC 4180) row by row, the rows numbered from 0.
 ///
 /// # Errors
@@ -36,7 +64,7 @@ pub fn read_rows<T>(
     for (n, record) in reader.records().enumerate() {
         let line = n + 2;
         match record {
-            Ok(record) => match row(n, &|name| column(name).and_then(|c| record.get(c))) {
+            Ok(record) => match row(n, &|name| column(name).and_then(|c| record.get(c)).map(as_written)) {
                 Ok(found) => taken.extend(found),
                 Err((name, problem)) => errors.push(wrong(line, name, problem)),
             },
@@ -44,4 +72,28 @@ pub fn read_rows<T>(
         }
     }
     if errors.is_empty() { Ok(taken) } else { Err(errors) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    /// What a spreadsheet would calculate goes out harmless, and every cell comes back as it was.
+    #[rstest]
+    #[case("=1+1", "'=1+1")]
+    #[case("@SUM(A1)", "'@SUM(A1)")]
+    #[case("+ the long ones", "'+ the long ones")]
+    #[case("-2", "-2")]
+    #[case("-rear", "'-rear")]
+    #[case("'=quoted", "''=quoted")]
+    #[case("'tis the lid", "'tis the lid")]
+    #[case("lid = cover", "lid = cover")]
+    #[case("", "")]
+    fn no_cell_is_a_formula(#[case] cell: &str, #[case] written: &str) {
+        let table = write_rows(["name", "end"], std::iter::once([cell.to_owned(), "x".to_owned()]));
+        assert_eq!(table, format!("name,end\n{written},x\n"));
+        let back = read_rows(table.as_bytes(), |_| Ok(()), |_, cells| Ok(vec![cells("name").unwrap().to_owned()]));
+        assert_eq!(back.unwrap(), [cell]);
+    }
 }

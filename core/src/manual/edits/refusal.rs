@@ -51,6 +51,12 @@ pub(in crate::manual) fn note(field: &'static str, value: &str, longest: usize) 
         let problem = format!("The text holds the control character U+{:04X}. Take it out.", c as u32);
         return Err(Refusal::invalid(field, problem));
     }
+    // They show another text than the one that is there (Unicode Technical Report 36).
+    if let Some(c) = value.chars().find(|c| matches!(c, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')) {
+        let problem =
+            format!("The text holds U+{:04X}, which turns writing round and is not seen. Take it out.", c as u32);
+        return Err(Refusal::invalid(field, problem));
+    }
     Ok(value.trim().to_owned())
 }
 

@@ -241,6 +241,20 @@ async fn a_published_revision_never_shifts_under_its_readers() {
 }
 
 #[rocket::async_test]
+async fn twelve_presses_make_one_revision() {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let view = api.view(&id).await;
+    let path = format!("/api/manuals/{id}/revisions");
+    let presses = rocket::futures::future::join_all((0..12).map(|_| api.post("Ann", &path, json!({})))).await;
+    assert!(presses.iter().all(|(status, made)| *status == Status::Created && made["number"] == 1), "{presses:?}");
+    assert_eq!(api.get(&path).await.1.as_array().unwrap().len(), 1);
+    // What changed since is another one.
+    api.edit("Ann", &id, 0, title(&view["order"][0], "Another title")).await;
+    assert_eq!(api.post("Ann", &path, json!({})).await.1["number"], 2);
+}
+
+#[rocket::async_test]
 async fn a_manual_goes_out_as_json_and_comes_back() {
     let api = Api::start().await;
     let id = api.kettle().await;

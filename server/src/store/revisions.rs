@@ -3,12 +3,14 @@
 use super::{Store, StoreError, to_json};
 use crate::entity::revision;
 use paso_core::ids::{JobId, ManualId};
+use paso_core::manual::Manual;
 use paso_core::order::cut;
 use paso_core::{checks, publish};
 use sea_orm::{
     ActiveModelTrait, ColumnTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TransactionTrait,
 };
 use serde::{Deserialize, Serialize};
+use std::sync::Arc;
 use time::OffsetDateTime;
 use utoipa::ToSchema;
 
@@ -26,29 +28,41 @@ pub struct RevisionInfo {
     pub seq: i64,
 }
 
+/// The manual, or what one of its jobs cuts from it.
+fn cut_to(manual: Arc<Manual>, job: Option<JobId>) -> Result<Arc<Manual>, StoreError> {
+    let Some(job) = job else { return Ok(manual) };
+    let job = manual.jobs.get(&job).ok_or(StoreError::NotFound("job in this manual"))?;
+    let no_way = || StoreError::Unready("no way leads to the parts of this job.".to_owned());
+    cut(&manual, job).map(Arc::new).ok_or_else(no_way)
+}
+
+fn info_of(row: revision::Model) -> RevisionInfo {
+    RevisionInfo { number: row.number, title: title_of(&row.manual), author: row.author, at: row.at, seq: row.seq }
+}
+
 fn title_of(manual: &serde_json::Value) -> String {
     manual["head"]["title"].as_str().unwrap_or_default().to_owned()
 }
 
 impl Store {
-    /// Publishes the manual as it stands, or what one of its jobs cuts from it.
+    /// Publishes the manual as it stands, or what one of its jobs cuts from it. What was published since the last edit is
+    /// not published again: however often somebody presses, it is one revision.
     ///
     /// # Errors
     /// [`StoreError::Unready`] names what blocks publishing.
     pub async fn publish(&self, id: ManualId, author: &str, job: Option<JobId>) -> Result<RevisionInfo, StoreError> {
+        // What the recordings say is read without holding a connection: a few presses at once would use them all up.
+        let (seq, manual) = self.manual(id).await?;
+        let manual = cut_to(manual, job)?;
+        let heard = self.heard(id, &manual).await?;
         let txn = self.db.begin().await?;
         let row = self.locked(&txn, id).await?;
-        let manual = self.current(&txn, &row).await?;
-        let manual = match job {
-            None => manual,
-            Some(job) => {
-                let job = manual.jobs.get(&job).ok_or(StoreError::NotFound("job in this manual"))?;
-                let no_way = || StoreError::Unready("no way leads to the parts of this job.".to_owned());
-                cut(&manual, job).map(std::sync::Arc::new).ok_or_else(no_way)?
-            }
-        };
+        if row.seq != seq {
+            let problem = "somebody changed the manual just now. Look at it, and press again.";
+            return Err(StoreError::Unready(problem.to_owned()));
+        }
         let mut found = checks::findings(&manual);
-        found.extend(self.heard(id, &manual).await?);
+        found.extend(heard);
         let blocking: Vec<&str> = checks::blocking(&found).map(|f| f.says.as_str()).collect();
         if !blocking.is_empty() {
             return Err(StoreError::Unready(format!(
@@ -56,6 +70,18 @@ impl Store {
                 blocking.len(),
                 blocking.join(" ")
             )));
+        }
+        let text = publish::markdown(&manual);
+        let rules = env!("CARGO_PKG_VERSION");
+        let same = revision::Entity::find()
+            .filter(revision::Column::ManualId.eq(id.0))
+            .filter(revision::Column::Seq.eq(row.seq))
+            .filter(revision::Column::Markdown.eq(&text))
+            .filter(revision::Column::Rules.eq(rules))
+            .one(&txn)
+            .await?;
+        if let Some(same) = same {
+            return Ok(info_of(same));
         }
         let last: Option<i32> = revision::Entity::find()
             .filter(revision::Column::ManualId.eq(id.0))
@@ -78,9 +104,9 @@ impl Store {
             author: Set(info.author.clone()),
             at: Set(info.at),
             seq: Set(info.seq),
-            markdown: Set(publish::markdown(&manual)),
+            markdown: Set(text),
             manual: Set(to_json(&*manual)?),
-            rules: Set(env!("CARGO_PKG_VERSION").to_owned()),
+            rules: Set(rules.to_owned()),
         }
         .insert(&txn)
         .await?;
@@ -96,16 +122,7 @@ impl Store {
             .order_by_desc(revision::Column::Number)
             .all(&self.db)
             .await?;
-        Ok(rows
-            .into_iter()
-            .map(|r| RevisionInfo {
-                number: r.number,
-                title: title_of(&r.manual),
-                author: r.author,
-                at: r.at,
-                seq: r.seq,
-            })
-            .collect())
+        Ok(rows.into_iter().map(info_of).collect())
     }
 
     /// The text of a revision as it was published.

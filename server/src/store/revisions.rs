@@ -2,6 +2,7 @@
 
 use super::{Store, StoreError, to_json};
 use crate::entity::revision;
+use paso_core::finding::Finding;
 use paso_core::ids::{JobId, ManualId};
 use paso_core::manual::Manual;
 use paso_core::order::cut;
@@ -26,6 +27,16 @@ pub struct RevisionInfo {
     pub at: OffsetDateTime,
     /// The edit that was newest.
     pub seq: i64,
+}
+
+/// Whether nothing blocks publishing, the recordings' own contradictions among it.
+fn ready(manual: &Manual, heard: Vec<Finding>) -> Result<(), StoreError> {
+    let found: Vec<Finding> = checks::findings(manual).into_iter().chain(heard).collect();
+    let blocking: Vec<&str> = checks::blocking(&found).map(|f| f.says.as_str()).collect();
+    if blocking.is_empty() {
+        return Ok(());
+    }
+    Err(StoreError::Unready(format!("{} thing(s) block publishing: {}", blocking.len(), blocking.join(" "))))
 }
 
 /// The manual, or what one of its jobs cuts from it.
@@ -61,16 +72,7 @@ impl Store {
             let problem = "somebody changed the manual just now. Look at it, and press again.";
             return Err(StoreError::Unready(problem.to_owned()));
         }
-        let mut found = checks::findings(&manual);
-        found.extend(heard);
-        let blocking: Vec<&str> = checks::blocking(&found).map(|f| f.says.as_str()).collect();
-        if !blocking.is_empty() {
-            return Err(StoreError::Unready(format!(
-                "{} thing(s) block publishing: {}",
-                blocking.len(),
-                blocking.join(" ")
-            )));
-        }
+        ready(&manual, heard)?;
         let text = publish::markdown(&manual);
         let rules = env!("CARGO_PKG_VERSION");
         let same = revision::Entity::find()

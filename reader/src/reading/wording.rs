@@ -25,6 +25,63 @@ pub struct Whereabouts {
     pub thing: String,
 }
 
+impl Whereabouts {
+    /// Words that an author writes, "from under the lid"; `None` where they do not begin with how it lies, or name nothing.
+    pub fn parse(text: &str) -> Option<Self> {
+        // Longer ones first: "out of" is no "out".
+        const PREPOSITIONS: [&str; 42] = [
+            "in front of",
+            "on top of",
+            "on the side of",
+            "from under",
+            "from behind",
+            "from inside",
+            "out of",
+            "off of",
+            "next to",
+            "close to",
+            "as far as",
+            "in",
+            "into",
+            "on",
+            "onto",
+            "at",
+            "from",
+            "to",
+            "toward",
+            "towards",
+            "under",
+            "underneath",
+            "below",
+            "beneath",
+            "over",
+            "above",
+            "across",
+            "along",
+            "around",
+            "round",
+            "behind",
+            "before",
+            "beside",
+            "between",
+            "near",
+            "inside",
+            "outside",
+            "through",
+            "against",
+            "off",
+            "past",
+            "by",
+        ];
+        let words = text.split_whitespace().collect::<Vec<_>>().join(" ");
+        let lower = words.to_lowercase();
+        let begins = |p: &&&str| lower.strip_prefix(**p).is_some_and(|rest| rest.starts_with(' '));
+        let preposition = PREPOSITIONS.iter().find(begins)?;
+        let thing = words.get(preposition.len() + 1..)?.to_owned();
+        Some(Self { preposition: (*preposition).to_owned(), thing })
+    }
+}
+
 /// What one sentence of a guide tells.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Instruction<'a> {
@@ -277,6 +334,19 @@ mod tests {
     fn times_stand_in_the_unit_that_one_would_say(#[case] value: f64, #[case] to: Option<f64>, #[case] wanted: &str) {
         let measures = [Measure { quantity: Quantity::Duration, value, to, unit: "s".into() }];
         assert_eq!(Instruction { things: vec!["rim"], measures: &measures, ..blank(Act::Heat) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case("under the lid", Some(("under", "the lid")))]
+    #[case("  From under  the lid ", Some(("from under", "the lid")))]
+    #[case("in front of the fan", Some(("in front of", "the fan")))]
+    #[case("in", None)]
+    #[case("into the groove", Some(("into", "the groove")))]
+    #[case("the lid", None)]
+    #[case("", None)]
+    fn where_something_is_done_begins_with_how_it_lies(#[case] text: &str, #[case] wanted: Option<(&str, &str)>) {
+        let found = Whereabouts::parse(text);
+        assert_eq!(found.as_ref().map(|w| (w.preposition.as_str(), w.thing.as_str())), wanted);
     }
 
     #[rstest]

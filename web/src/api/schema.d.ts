@@ -2760,7 +2760,8 @@ export interface components {
         } | {
             by: string | null;
         } | {
-            places: components["schemas"]["Whereabouts"][];
+            /** @description "under the lid", each with how it lies in front. */
+            places: string[];
         } | {
             manner: string[];
         } | {

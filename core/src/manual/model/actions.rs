@@ -71,7 +71,8 @@ pub enum RoleField {
     Things(Vec<String>),
     Groups(Vec<GroupId>),
     By(Option<String>),
-    Places(Vec<Whereabouts>),
+    /// "under the lid", each with how it lies in front.
+    Places(Vec<String>),
     Manner(Vec<String>),
     Until(Option<String>),
     Measures(Vec<Measure>),
@@ -218,7 +219,7 @@ impl Roles {
             RoleField::By(by) => self.by = maybe_text("by", by, MAX_TITLE)?,
             RoleField::Places(places) => {
                 few("places", places.len())?;
-                self.places = places.iter().map(whereabouts).collect::<Result<_, _>>()?;
+                self.places = places.iter().map(|p| whereabouts(p)).collect::<Result<_, _>>()?;
             }
             RoleField::Manner(manner) => self.manner = list("manner", manner)?,
             RoleField::Until(until) => self.until = maybe_text("until", until, MAX_TEXT)?,
@@ -231,10 +232,12 @@ impl Roles {
     }
 }
 
-fn whereabouts(place: &Whereabouts) -> Result<Whereabouts, Refusal> {
-    Ok(Whereabouts {
-        preposition: text("places", &place.preposition, MAX_TITLE)?,
-        thing: text("places", &place.thing, MAX_TITLE)?,
+fn whereabouts(place: &str) -> Result<Whereabouts, Refusal> {
+    let place = text("places", place, MAX_TITLE)?;
+    Whereabouts::parse(&place).ok_or_else(|| {
+        let problem =
+            format!("“{place}” does not say where. Begin with how it lies: “under the lid”, “in the groove”.");
+        Refusal::invalid("places", problem)
     })
 }
 
@@ -327,7 +330,7 @@ mod tests {
     #[case::manner(SentenceField::Role(RoleField::Manner(vec!["slowly".into()])), "Remove the bezel slowly.")]
     #[case::sign(SentenceField::Role(RoleField::Until(Some("it clicks".into()))), "Remove the bezel until it clicks.")]
     #[case::place(
-        SentenceField::Role(RoleField::Places(vec![Whereabouts { preposition: "from".into(), thing: "the shade".into() }])),
+        SentenceField::Role(RoleField::Places(vec!["from the shade".into()])),
         "Remove the bezel from the shade."
     )]
     fn a_sentence_follows_its_fields(lamp: Manual, #[case] field: SentenceField, #[case] wanted: &str) {
@@ -355,6 +358,7 @@ mod tests {
 
     #[rstest]
     #[case::too_many(RoleField::Manner(vec!["slowly".into(); 13]), "One sentence tells 12 of these at most")]
+    #[case::nowhere(RoleField::Places(vec!["the shade".into()]), "“the shade” does not say where. Begin with how it lies")]
     #[case::empty(RoleField::Things(vec![" ".into()]), "Nothing is written here")]
     fn roles_that_no_sentence_can_hold_are_refused(#[case] field: RoleField, #[case] problem: &str) {
         let refusal = Roles::default().set(&field).unwrap_err();

@@ -169,7 +169,7 @@ function Deed({ sentence, number, set }: Told) {
         <Row>
           {role("Done to", (roles?.things ?? []).join(", "), (t) => ({ role: { things: listed(t) } }), "18em")}
           {role("With", roles?.by ?? "", (t) => ({ role: { by: t || null } }))}
-          {role("Where (“under the lid”)", places, (t) => ({ role: { places: listed(t).map(whereabouts) } }), "18em")}
+          {role("Where (“under the lid”)", places, (t) => ({ role: { places: listed(t) } }), "18em")}
           {role("How (“slowly”)", (roles?.manner ?? []).join(", "), (t) => ({ role: { manner: listed(t) } }))}
           {role("Until", roles?.until ?? "", (t) => ({ role: { until: t || null } }), "18em")}
         </Row>
@@ -183,12 +183,6 @@ const listed = (text: string) =>
     .split(",")
     .map((t) => t.trim())
     .filter(Boolean);
-
-/** "under the lid": the first word says how it lies, the others where. */
-function whereabouts(text: string) {
-  const [preposition = "", ...thing] = text.split(" ");
-  return { preposition, thing: thing.join(" ") };
-}
 
 /** Whose words the sentence has, what was said for it, and the way from one to the other. */
 function Heard({ sentence, number, set }: Told) {

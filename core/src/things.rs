@@ -88,19 +88,24 @@ pub fn is_outlet(name: &str) -> bool {
     words(name).iter().any(|w| matches!(w.as_str(), "wall" | "mains" | "outlet"))
 }
 
+/// A name without the words that tell which one of its kind: "the new fan" is a "fan". For who compares many.
+pub fn bare(name: &str) -> String {
+    const WHICH: [&str; 8] = ["the", "new", "old", "replacement", "spare", "other", "same", "original"];
+    words(name).into_iter().skip_while(|w| WHICH.contains(&w.as_str())).collect::<Vec<_>>().join(" ")
+}
+
 /// Whether two names mean one thing: "new fan" goes in where the "fan" came out.
 pub fn same_thing(a: &str, b: &str) -> bool {
-    const WHICH: [&str; 8] = ["the", "new", "old", "replacement", "spare", "other", "same", "original"];
-    let bare =
-        |name: &str| -> Vec<String> { words(name).into_iter().skip_while(|w| WHICH.contains(&w.as_str())).collect() };
     let (a, b) = (bare(a), bare(b));
     !a.is_empty() && a == b
 }
 
-/// Whether one name is the end of the other: "duct" and "fan duct".
+/// Whether one [`bare`] name is the end of the other: "duct" and "fan duct".
 pub fn ends_alike(a: &str, b: &str) -> bool {
-    let (a, b) = (words(a), words(b));
-    !a.is_empty() && !b.is_empty() && (a.ends_with(&b) || b.ends_with(&a))
+    let ends = |long: &str, short: &str| {
+        long.strip_suffix(short).is_some_and(|front| front.is_empty() || front.ends_with(' '))
+    };
+    !a.is_empty() && !b.is_empty() && (ends(a, b) || ends(b, a))
 }
 
 /// Whether two names mean one cable: "speaker lead" and "speaker wires", and the "speaker" they serve.
@@ -330,6 +335,16 @@ mod tests {
     #[case("", "new", false)]
     fn one_thing_by_two_names(#[case] a: &str, #[case] b: &str, #[case] same: bool) {
         assert_eq!(same_thing(a, b), same);
+    }
+
+    #[rstest]
+    #[case("duct", "fan duct", true)]
+    #[case("fan duct", "duct", true)]
+    #[case("duct", "aqueduct", false)]
+    #[case("fan duct", "fan guard", false)]
+    #[case("", "fan", false)]
+    fn one_name_is_the_end_of_the_other(#[case] a: &str, #[case] b: &str, #[case] alike: bool) {
+        assert_eq!(ends_alike(a, b), alike);
     }
 
     #[rstest]

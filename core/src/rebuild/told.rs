@@ -12,9 +12,9 @@ use super::{RebuildLine, RebuildStep};
 use crate::ids::*;
 use crate::manual::{Action, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
-use crate::things::{Source, ends_alike, is_outlet, same_cable, same_thing, source};
+use crate::things::{Source, bare, ends_alike, is_outlet, same_cable, source};
 use crate::units::Quantity;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// A told sentence: the step and the place in it, from 0.
 type Place = (usize, usize);
@@ -79,21 +79,28 @@ fn both(first: Option<String>, second: Option<String>) -> Option<String> {
     [first, second].into_iter().flatten().reduce(|a, b| format!("{a} {b}"))
 }
 
-/// The told steps, with what is looked up in them.
+/// The told steps, with what is looked up in them. Names are made bare once: there are many to compare.
 struct Told<'m> {
     manual: &'m Manual,
-    steps: &'m [&'m Step],
-    /// What comes out of the device, by name.
-    out: Vec<&'m str>,
+    /// Sentences in their order, with what each is about.
+    sentences: Vec<(Place, &'m Action, Vec<String>)>,
+    /// What comes out of the device.
+    out: BTreeSet<String>,
 }
 
 impl<'m> Told<'m> {
-    fn of(manual: &'m Manual, reversed: &[Reversed], steps: &'m [&'m Step]) -> Self {
+    /// A trial is made to be undone: it brings nothing back.
+    fn of(manual: &'m Manual, reversed: &[Reversed], steps: &[&'m Step]) -> Self {
         let parts = reversed.iter().flat_map(|r| &r.undos).flat_map(|u| match &u.about {
             About::Parts(_, parts) => &parts[..],
             _ => &[],
         });
-        Self { manual, steps, out: parts.map(|p| manual.part_name(*p)).collect() }
+        let for_good = steps.iter().enumerate().filter(|(_, s)| !s.trial);
+        let sentences = for_good.flat_map(|(t, s)| {
+            let about = |a: &Action| named(manual, a).map(bare).collect();
+            s.actions.iter().enumerate().map(move |(a, action)| ((t, a), action, about(action)))
+        });
+        Self { manual, sentences: sentences.collect(), out: parts.map(|p| bare(manual.part_name(*p))).collect() }
     }
 
     /// One line about several parts becomes two where only some of them are told.
@@ -121,18 +128,18 @@ impl<'m> Told<'m> {
             }
             About::Group(id) => self.group(*id),
             About::Connector(id) => self.connector(*id),
-            About::Plug => self.find(|a| plugs_in(self.manual, a)),
-            About::SwitchOn => self.find(|a| a.act == Act::PowerOn),
+            About::Plug => self.find(|a, _| plugs_in(self.manual, a)),
+            About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn),
         }
     }
 
     fn part(&self, part: PartId) -> Option<Place> {
-        let name = self.manual.part_name(part);
-        let fits = |a: &Action| puts_back(a.act);
-        let exact = |a: &Action| a.parts.contains(&part) || named(self.manual, a).any(|n| same_thing(name, n));
+        let name = bare(self.manual.part_name(part));
+        let exact = |a: &Action, names: &[String]| a.parts.contains(&part) || !name.is_empty() && names.contains(&name);
         // "The fan duct" may be the "duct", unless a fan duct came out as well.
-        let close = |n: &str| ends_alike(name, n) && !self.out.iter().any(|o| same_thing(o, n));
-        self.find(|a| fits(a) && exact(a)).or_else(|| self.find(|a| fits(a) && named(self.manual, a).any(close)))
+        let close = |n: &String| ends_alike(&name, n) && !self.out.contains(n);
+        self.find(|a, names| puts_back(a.act) && exact(a, names))
+            .or_else(|| self.find(|a, names| puts_back(a.act) && names.iter().any(close)))
     }
 
     fn group(&self, id: GroupId) -> Option<Place> {
@@ -141,25 +148,24 @@ impl<'m> Told<'m> {
         if inverse::waits_until(self.manual, group).is_some() {
             return None;
         }
-        let holds = |n: &str| group.holds.iter().any(|p| same_thing(self.manual.part_name(*p), n));
-        let drives = |a: &Action| {
-            let here = a.roles.groups.is_empty() && named(self.manual, a).any(holds);
+        let holds: Vec<String> = group.holds.iter().map(|p| bare(self.manual.part_name(*p))).collect();
+        let drives = |a: &Action, names: &[String]| {
+            let here = a.roles.groups.is_empty() && names.iter().any(|n| holds.contains(n));
             matches!(a.act, Act::Drive | Act::Tighten) && here
         };
         // A sentence of its own goes before one about all screws of the part.
-        self.find(|a| a.roles.groups.contains(&id)).or_else(|| self.find(drives))
+        self.find(|a, _| a.roles.groups.contains(&id)).or_else(|| self.find(drives))
     }
 
     fn connector(&self, id: ConnectorId) -> Option<Place> {
         let serves = self.manual.connectors[&id].serves.map(|p| self.manual.part_name(p));
-        let same = |a: &Action| serves.is_none_or(|s| named(self.manual, a).any(|n| same_cable(s, n)));
-        self.find(|a| a.act == Act::Connect && same(a))
+        let same = |names: &[String]| serves.is_none_or(|s| names.iter().any(|n| same_cable(s, n)));
+        self.find(|a, names| a.act == Act::Connect && same(names))
     }
 
-    /// The first sentence of its kind; a trial is made to be undone.
-    fn find(&self, is: impl Fn(&Action) -> bool) -> Option<Place> {
-        let for_good = self.steps.iter().enumerate().filter(|(_, s)| !s.trial);
-        for_good.into_iter().find_map(|(t, s)| Some((t, s.actions.iter().position(&is)?)))
+    /// The first sentence of its kind.
+    fn find(&self, is: impl Fn(&Action, &[String]) -> bool) -> Option<Place> {
+        self.sentences.iter().find(|(_, a, names)| is(a, names)).map(|(place, ..)| *place)
     }
 }
 

@@ -114,7 +114,29 @@ fn letter(n: usize) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::manual::Evidence;
+    use crate::manual::written::{group, manual};
     use rstest::rstest;
+    use uuid::Uuid;
+
+    /// Ids are hashes: within a step the letters follow the words of the recording.
+    #[test]
+    fn letters_follow_the_telling() {
+        let mut m = manual("1 lid: 4 PH0 8 mm\n1 lid: 2 PH0 6 mm\n1 lid: 1 T6 4 mm");
+        for (n, start) in [(10, 300), (11, 100), (12, 200)] {
+            let said = Evidence::Recording {
+                recording: RecordingId(Uuid::nil()),
+                start,
+                end: start + 10,
+                from_ms: None,
+                to_ms: None,
+            };
+            m.fasteners.get_mut(&group(n)).unwrap().evidence.insert(0, said);
+        }
+        let tags = sort(&m).tags;
+        let letters: Vec<&str> = [11, 12, 10].iter().map(|n| tags[&group(*n)].letter.as_str()).collect();
+        assert_eq!(letters, ["A", "B", "C"]);
+    }
 
     #[rstest]
     #[case(0, "A")]

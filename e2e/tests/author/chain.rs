@@ -198,3 +198,28 @@ async fn a_step_is_duplicated_and_a_part_is_put_inside_another() -> Done {
     assert!(chain.contains("the main board sits in the tray, which comes out first"), "{chain}");
     app.end().await
 }
+
+/// What the narrator only tells is one press away from a guide.
+#[rocket::async_test]
+async fn a_way_that_was_only_told_becomes_a_guide() -> Done {
+    let app = App::start(true).await;
+    let shelf = app.api("/api/manuals?find=lamp").await;
+    let id = shelf[0]["id"].as_str().unwrap_or_default().to_owned();
+    app.goto(&format!("/manuals/{id}/chain")).await?;
+    app.text("The narrator says how the switch is reached: first the base plate, the driver board.").await?;
+    app.press("Make it a guide").await?;
+    app.text("New switch").await?;
+    app.saved().await?;
+    let jobs = app.api(&format!("/api/manuals/{id}/jobs")).await;
+    let job = jobs.as_array().into_iter().flatten().find(|j| j["title"] == "New switch").cloned().unwrap_or_default();
+    let path = format!("/api/manuals/{id}/guide.md?job={}", job["id"].as_str().unwrap_or_default());
+    let guide = app.fetch(&path).await;
+    assert!(guide.contains("Remove the switch") && guide.contains("Told and not shown"), "{guide}");
+    assert!(guide.find("Remove the driver board") < guide.find("Remove the switch"), "{guide}");
+    app.press("Undo Ctrl Z").await?;
+    app.until("it is offered again", async || {
+        Ok(!app.driver.find_all(By::XPath("//*[contains(., 'how the switch is reached')]")).await?.is_empty())
+    })
+    .await;
+    app.end().await
+}

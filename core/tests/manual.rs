@@ -421,6 +421,8 @@ Device: Mixer 2
 
 ### 2. Fit the motor
 
+> **Caution:** The switch wires are short and tear.
+
 - Put the motor back in.
 - Connect the motor cable.
 

@@ -87,6 +87,7 @@ impl Fairing for Gate {
 
     async fn on_request(&self, request: &mut Request<'_>, _: &mut Data<'_>) {
         if let Some(problem) = self.refusal(request) {
+            tracing::warn!(method = %request.method(), path = %request.uri().path(), why = %problem.detail, "refused");
             request.local_cache(|| Refused(Some(problem)));
             // A fairing cannot answer; it can only send the request where it is answered.
             request.set_method(Method::Get);

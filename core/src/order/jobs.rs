@@ -122,7 +122,7 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     Some(cut)
 }
 
-/// The told steps of the rebuild that belong to these steps of the teardown: they put back nothing but what comes out there.
+/// The told steps of the rebuild that belong to these steps of the teardown: they put back something that comes out there.
 /// What puts back nothing, such as paste or a trial, belongs to the told step before it.
 fn told_for(manual: &Manual, kept: &BTreeSet<StepId>) -> BTreeSet<StepId> {
     let out: BTreeSet<&str> = kept.iter().flat_map(|s| manual.worked_at(&manual.steps[s])).collect();

@@ -256,11 +256,13 @@ fn what_is_mixed_up_is_warned_of_where_the_screws_go_in() {
         add(1, steps[1], CautionSubject::ScrewMixup, "Short ones only."),
         add(2, steps[0], CautionSubject::Pinch, "The cable lies in the groove."),
         add(3, steps[0], CautionSubject::Cable, "Do not pull it off: a cable holds it."),
+        add(4, steps[0], CautionSubject::Cable, "The flex tears easily. Bend it, and you tear it."),
     ];
     let text = markdown(&edits.iter().fold(m, |m, e| m.apply(e, "Ann").unwrap().0));
     let back = &text[text.find("## Putting together").unwrap()..];
     let place = |needle: &str| back.find(needle).unwrap_or_else(|| panic!("{needle} is missing in\n{back}"));
     assert!(place("Short ones only.") < place("Drive in the two PH0 screws"));
     assert!(place("Drive in the two PH0 screws") < place("The cable lies in the groove."));
+    assert!(back.contains("The flex tears easily. Bend it, and you tear it."), "{back}");
     assert!(!back.contains("Do not pull it off"), "nobody pulls it off there\n{back}");
 }

@@ -163,22 +163,8 @@ fn warned(manual: &Manual, step: &RebuildStep) -> Vec<CautionId> {
 
 /// "Pull the plug and not the wires" is no warning for who pushes it in.
 fn tells_of_opening(text: &str) -> bool {
-    const OPENING: [&str; 14] = [
-        "pull",
-        "pulling",
-        "pry",
-        "prying",
-        "peel",
-        "rip",
-        "tear",
-        "lift",
-        "remove",
-        "disconnect",
-        "unplug",
-        "open",
-        "loose",
-        "off",
-    ];
+    const OPENING: [&str; 11] =
+        ["pull", "pulling", "pry", "prying", "peel", "lift", "remove", "disconnect", "unplug", "open", "off"];
     let said = text.to_lowercase();
     said.split(|c: char| !c.is_alphanumeric()).any(|w| OPENING.contains(&w))
 }

@@ -10,7 +10,7 @@
 use super::inverse::{self, About, Reversed, Undo};
 use super::{RebuildLine, RebuildStep};
 use crate::ids::*;
-use crate::manual::{Action, Manual, PartFate, Step};
+use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
 use crate::things::{Source, bare, ends_alike, is_outlet, same_cable, source};
 use crate::units::Quantity;
@@ -128,8 +128,8 @@ impl<'m> Told<'m> {
             }
             About::Group(id) => self.group(*id),
             About::Connector(id) => self.connector(*id),
-            About::Plug => self.find(|a, _| plugs_in(self.manual, a)),
-            About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn),
+            About::Plug => self.find(|a, _| plugs_in(self.manual, a)).filter(|at| self.closed(*at)),
+            About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn).filter(|at| self.closed(*at)),
         }
     }
 
@@ -163,6 +163,11 @@ impl<'m> Told<'m> {
         self.find(|a, names| a.act == Act::Connect && same(names))
     }
 
+    /// Nothing is told to be fitted behind this place: only then power is back for good.
+    fn closed(&self, (step, _): Place) -> bool {
+        !self.sentences.iter().any(|((t, _), a, _)| *t > step && fits(a.act))
+    }
+
     /// The first sentence of its kind.
     fn find(&self, is: impl Fn(&Action, &[String]) -> bool) -> Option<Place> {
         self.sentences.iter().find(|(_, a, names)| is(a, names)).map(|(place, ..)| *place)
@@ -172,6 +177,11 @@ impl<'m> Told<'m> {
 fn puts_back(act: Act) -> bool {
     matches!(act, Act::Install | Act::Close | Act::Connect | Act::Solder)
         || matches!(act, Act::Apply | Act::Place | Act::Route | Act::Transfer)
+}
+
+/// Whether an act closes the device further: while one is to come, it is open.
+fn fits(act: Act) -> bool {
+    act.direction() == Direction::In && !matches!(act, Act::PowerOn | Act::Connect)
 }
 
 /// What a sentence is about, by name.
@@ -282,7 +292,7 @@ struct Woven {
 
 /// A told sentence with what stands beside it.
 struct Sentence {
-    /// None where all that it moves becomes scrap, or all that it drives waits for something else.
+    /// None where all that it moves becomes scrap, or all that it drives stays out or waits for something else.
     words: Option<RebuildLine>,
     /// The groups that it tells of, each with all that is known of it; they stand for the words.
     screws: Vec<RebuildLine>,
@@ -369,8 +379,9 @@ fn tells_torque_alone(action: &Action) -> bool {
 /// A told sentence; a part that the job renews is told as a new one.
 fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
     let groups = action.roles.groups.iter().filter_map(|g| manual.fasteners.get(g));
-    let mut waiting = groups.map(|g| inverse::waits_until(manual, g).is_some()).peekable();
-    if waiting.peek().is_some() && waiting.all(|w| w) && (action.text.is_none() || action.said) {
+    let mut elsewhere =
+        groups.map(|g| g.fate == FastenerFate::LeaveOut || inverse::waits_until(manual, g).is_some()).peekable();
+    if elsewhere.peek().is_some() && elsewhere.all(|e| e) && (action.text.is_none() || action.said) {
         return None;
     }
     if !action.parts.is_empty() && action.parts.iter().all(|p| !inverse::goes_back(manual, *p)) {
@@ -385,21 +396,20 @@ fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
     Some(RebuildLine { told: Some(action.id), ..RebuildLine::new(action.act, text) })
 }
 
-/// A trial under power while parts are still to be fitted says how to hold the device, and to switch it off again.
+/// Power while parts are still to be fitted: the step says how to hold the device, and to switch it off again. Whoever
+/// switches on an open device only tries it, whatever the step is called; a source may be plugged in for good before the
+/// covers, unless the step is a trial.
 ///
 /// Source: common practice, no source.
 fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
     for at in 0..steps.len() {
-        let Some(step) = steps[at].told.and_then(|id| manual.steps.get(&id)).filter(|s| s.trial) else { continue };
+        let Some(step) = steps[at].told.and_then(|id| manual.steps.get(&id)) else { continue };
         let powers = |a: &Action| {
             a.act == Act::PowerOn
                 || plugs_in(manual, a)
-                || a.act == Act::Connect && named(manual, a).any(|n| source(n).is_some())
+                || step.trial && a.act == Act::Connect && named(manual, a).any(|n| source(n).is_some())
         };
-        let fits = |l: &RebuildLine| {
-            l.act.is_some_and(|a| a.direction() == Direction::In && !matches!(a, Act::PowerOn | Act::Connect))
-        };
-        let open = steps[at + 1..].iter().any(|s| s.lines.iter().any(fits));
+        let open = steps[at + 1..].iter().any(|s| s.lines.iter().any(|l| l.act.is_some_and(fits)));
         if open && step.actions.iter().any(powers) {
             let line = |text: &str| RebuildLine {
                 act: None,
@@ -427,7 +437,7 @@ mod tests {
     use super::super::fold;
     use super::*;
     use crate::manual::drafted::manual;
-    use crate::manual::{Edit, Phase, SentenceEdit, SentenceField, StepEdit, StepField};
+    use crate::manual::{Edit, FastenerEdit, FastenerField, Phase, SentenceEdit, SentenceField, StepEdit, StepField};
     use rstest::rstest;
 
     const APART: &str = "[0:00] Remove four PH1 screws, length 8 millimetres, from the cover. Take off the cover.\n\n\
@@ -526,8 +536,27 @@ mod tests {
         };
         let trial = m.apply(&set(true), "Ann").unwrap().0;
         assert_eq!(lines(&trial), wanted);
+        // Whatever the step is called: the device is open.
         let plain = m.apply(&set(false), "Ann").unwrap().0;
-        assert_eq!(lines(&plain), ["Switch on the lamp."]);
+        assert_eq!(lines(&plain), wanted);
+    }
+
+    #[rstest]
+    #[case::while_open("Switch on the lamp.\n\n[1:40] Put the cover on.", true)]
+    #[case::when_closed("Put the cover on.\n\n[1:40] Switch on the lamp.", false)]
+    fn power_is_back_for_good_only_when_all_is_closed(#[case] words: &str, #[case] again: bool) {
+        let m = manual(&format!("[0:00] Switch off the lamp.\n\n{}[1:30] {words}", APART.replace("[0:00]", "[0:10]")));
+        let lines = rebuilt(&m);
+        assert_eq!(lines.last().is_some_and(|l| l == "+ Switch on and test."), again, "{lines:?}");
+    }
+
+    #[test]
+    fn what_stays_out_is_not_driven_because_it_was_told() {
+        let m = told("Put the cover on. Drive in the four screws of the cover.");
+        let group = m.fasteners.values().find(|g| g.count == Some(4)).unwrap().id;
+        let field = FastenerField::Fate(FastenerFate::LeaveOut);
+        let m = m.apply(&Edit::Fastener(FastenerEdit::Set { id: group, field }), "Ann").unwrap().0;
+        assert_eq!(rebuilt(&m).last().map(String::as_str), Some("Put the cover on."));
     }
 
     #[rstest]

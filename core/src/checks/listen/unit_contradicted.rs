@@ -35,7 +35,14 @@ pub(super) fn fixes(clash: &Clash<'_>) -> Vec<Fix> {
 #[cfg(test)]
 mod tests {
     use super::RULE;
-    use crate::checks::listen::written::check;
+    use crate::checks::listen::written::{blocks, check};
+
+    #[test]
+    fn a_figure_that_a_sentence_rests_on_blocks_until_somebody_has_chosen() {
+        let told =
+            "Heat the lid with a heat gun at 80 degrees Celsius, that is 100 degrees Fahrenheit. Take off the lid.";
+        assert_eq!(blocks(&RULE, told), [true, false]);
+    }
 
     #[test]
     fn eighty_celsius_is_no_hundred_fahrenheit() {

@@ -44,6 +44,19 @@ pub(super) fn check(rule: &Rule, text: &str) {
     }
 }
 
+/// Whether the one contradiction that the rule finds stands against publishing, before and after its first choice.
+#[track_caller]
+pub(super) fn blocks(rule: &Rule, told: &str) -> [bool; 2] {
+    let recording = Recording::parse(format!("[0:00] {told}").as_bytes()).expect("a recording");
+    let id = RecordingId(Uuid::from_u128(7));
+    let about = RecordingRef { id, title: "test".into(), duration_ms: 0 };
+    let manual = draft(ManualId(Uuid::nil()), "Test", "", &[Source { recording: about, reading: &read(&recording) }]);
+    let found = of(rule, &manual, id, &recording);
+    let settle = &found[0].fixes.last().expect("a choice").edit;
+    let settled = manual.apply(settle, "Ann").expect("a choice can be taken").0;
+    [found, of(rule, &settled, id, &recording)].map(|all| all.iter().any(|f| f.blocks))
+}
+
 fn of(rule: &Rule, manual: &Manual, id: RecordingId, recording: &Recording) -> Vec<Finding> {
     let read = manual.corrections_of(id).read(recording);
     findings(manual, &read).into_iter().filter(|f| f.rule == rule.id).collect()

@@ -50,9 +50,19 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
         let limit = t.words[span.clone()].iter().any(|w| matches!(*w, "deeper" | "further" | "again"));
         let harmed = harm(t, clauses)
             .filter(|(_, harm)| harm.start >= span.end)
-            .and_then(|(_, harm)| named_hazard(&words[harm]));
+            .and_then(|(_, harm)| named_hazard(&words[harm]))
+            .or_else(|| delicate(t, clauses))
+            .or_else(|| kept_off(clauses, &span));
         let because = format!("forbids: “{}”", t.said[span.start..span.end.min(span.start + 8)].join(" "));
         return Some(Warning { because, confidence: 0.9, whole: false, span, firm: !limit, harmed });
+    }
+    if let Some((span, harmed)) = spared(t, clauses) {
+        let because = format!("tells what must not happen: “{}”", t.said[span.clone()].join(" "));
+        return Some(Warning { because, confidence: 0.85, whole: false, span, firm: false, harmed: Some(harmed) });
+    }
+    if let Some((span, harmed)) = protected(clauses) {
+        let because = format!("tells to protect: “{}”", t.said[span.clone()].join(" "));
+        return Some(Warning { because, confidence: 0.8, whole: false, span, firm: false, harmed: Some(harmed) });
     }
     if let Some(span) = contrasted(t) {
         return warning(format!("tells where not: “{}”", t.said[span.clone()].join(" ")), 0.9, span, true);
@@ -73,8 +83,10 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
     if let Some((text, span)) = harm.filter(|(_, span)| possible(t, clauses, span)) {
         return warning(format!("says what may happen: “{text}”"), 0.75, span, false);
     }
-    if apart(words) {
-        return warning("tells to keep things apart".to_owned(), 0.85, all, false);
+    if apart(t) {
+        let because = "tells to keep things apart".to_owned();
+        let harmed = Some(CautionSubject::ScrewMixup);
+        return Some(Warning { because, confidence: 0.85, whole: false, span: all, firm: false, harmed });
     }
     if kept(words) {
         return warning("tells to keep a part".to_owned(), 0.7, all, false);
@@ -144,8 +156,9 @@ fn main_subject(
     match (best, hazard) {
         (Some((weight, about)), _) if *weight >= STRONG => vec![*about],
         (_, Some(hazard)) if warning.firm => vec![hazard],
-        (Some((_, about)), _) => vec![*about],
-        (None, _) if warning.firm => vec![CautionSubject::Other],
+        // "pull out the microphone and do not touch the springs": the pull is not what is forbidden.
+        (Some((_, about)), _) if !warning.firm || weight(&own, *about) > 0 => vec![*about],
+        _ if warning.firm => vec![CautionSubject::Other],
         _ => Vec::new(),
     }
 }
@@ -182,21 +195,17 @@ fn without_asides<'a>(words: &[&'a str]) -> Vec<&'a str> {
     }
 }
 
+fn weight(words: &[&str], about: CautionSubject) -> u32 {
+    let found = LEXICON.caution_subjects.all(words);
+    found.iter().filter(|(_, _, (a, _))| *a == about).map(|(_, _, (_, weight))| *weight).sum()
+}
+
 /// Subjects by weight: the words of the warning count twice more than those around it.
 fn tally(own: &[&str], sentence: &[&str]) -> Vec<(u32, CautionSubject)> {
-    let weigh = |words: &[&str], about: CautionSubject| -> u32 {
-        LEXICON
-            .caution_subjects
-            .all(words)
-            .iter()
-            .filter(|(_, _, (a, _))| *a == about)
-            .map(|(_, _, (_, weight))| *weight)
-            .sum()
-    };
     let mut tally: Vec<(u32, CautionSubject)> = LEXICON
         .caution_order
         .iter()
-        .map(|s| (2 * weigh(own, *s) + weigh(sentence, *s), *s))
+        .map(|s| (2 * weight(own, *s) + weight(sentence, *s), *s))
         .filter(|(n, _)| *n > 0)
         .collect();
     tally.sort_by_key(|(n, _)| std::cmp::Reverse(*n));
@@ -205,9 +214,11 @@ fn tally(own: &[&str], sentence: &[&str]) -> Vec<(u32, CautionSubject)> {
 
 /// "don't pull on the wires": an order not to, addressed to whoever works.
 fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
-    const HARMLESS: [&str; 22] = [
+    // "we do not touch the lens": told of oneself, meant for whoever works.
+    const HANDLED: [&str; 9] = ["touch", "bend", "scratch", "pull", "press", "force", "yank", "tear", "squeeze"];
+    const HARMLESS: [&str; 23] = [
         "know", "worry", "need", "have", "forget", "think", "see", "want", "care", "like", "mind", "get", "be", "say",
-        "do", "remember", "believe", "find", "matter", "love", "use", "hold",
+        "do", "remember", "believe", "find", "matter", "love", "use", "hold", "require",
     ];
     clauses
         .iter()
@@ -218,9 +229,19 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             }
             let verb = c.verb?;
             let said = &t.said[c.from..verb];
-            let by_somebody =
-                said.iter().any(|w| matches!(*w, "i" | "we" | "they" | "he" | "she" | "it" | "there" | "that"))
-                    || !c.subject.is_empty() && !c.passive && !you(c) && (t.punctuated || !said.contains(&"don't"));
+            // "if you don't feel sure", "you can't get at it", "and still don't break anything", "not moving".
+            let told = said.iter().any(|w| matches!(*w, "if" | "when" | "still" | "can" | "can't"))
+                || t.said[verb].ends_with("ing") && !said.iter().any(|w| matches!(*w, "don't" | "never" | "without"));
+            if told {
+                return None;
+            }
+            let ours = said.contains(&"we")
+                && said.iter().any(|w| matches!(*w, "do" | "don't" | "never"))
+                && HANDLED.contains(&c.base)
+                && c.objects.iter().any(|o| head_hazard(o).is_some());
+            let by_somebody = !ours
+                && (said.iter().any(|w| matches!(*w, "i" | "we" | "they" | "he" | "she" | "it" | "there" | "that"))
+                    || !c.subject.is_empty() && !c.passive && !you(c) && (t.punctuated || !said.contains(&"don't")));
             let passive = c.passive && said.iter().any(|w| matches!(*w, "must" | "may" | "should" | "cannot"));
             let orders = said.iter().any(|w| matches!(*w, "don't" | "never" | "not" | "mustn't" | "shouldn't"));
             let unwanted = matches!(c.base, "want") && matches!(t.said.get(verb + 1), Some(&"to"));
@@ -246,6 +267,51 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             .into_iter()
             .find_map(|p| t.words.windows(p.len()).position(|w| w == p).map(|at| at..at + p.len()))
         })
+}
+
+/// "so that this cable is not pulled", "so we don't tear the wire": an end that spares something.
+fn spared(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
+    clauses.iter().find_map(|c| {
+        let verb = c.verb?;
+        let opens = c.from.saturating_sub(2);
+        let so = t.said[opens..verb].iter().any(|w| *w == "so");
+        let not = t.said[c.from..verb].iter().any(|w| matches!(*w, "not" | "don't" | "doesn't" | "isn't" | "aren't"));
+        let suffers = if c.objects.is_empty() { c.places.first().map(|(_, np)| np) } else { c.objects.last() };
+        let harmed = suffers.and_then(head_hazard)?;
+        let unable = t.said[opens..verb].iter().any(|w| matches!(*w, "can" | "can't" | "cannot"));
+        (so && not && !unable).then_some((c.from..c.to, harmed))
+    })
+}
+
+/// "Protect the viewfinder glass with film", "cover the lens with film".
+fn protected(clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
+    clauses.iter().filter(|c| c.is_plain()).find_map(|c| {
+        let wrapped = c.places.iter().any(|(_, np)| np.words.iter().any(|w| w == "film" || w == "protective"));
+        let harmed = c.objects.first().and_then(head_hazard)?;
+        if c.base != "protect" && !(c.base == "cover" && wrapped) {
+            return None;
+        }
+        Some((c.from..c.to, harmed))
+    })
+}
+
+/// "The sensor is very delicate, so never touch the small contacts": what the ban is there for.
+fn delicate(t: &Tagged<'_>, clauses: &[Clause]) -> Option<CautionSubject> {
+    clauses
+        .iter()
+        .filter(|c| LEXICON.fragile.any(&t.words[c.from..c.to]).is_some())
+        .find_map(|c| c.subject.last().and_then(head_hazard))
+}
+
+/// "do not pull on this wire from the coin cell": the wire, not the cell.
+fn kept_off(clauses: &[Clause], span: &Range<usize>) -> Option<CautionSubject> {
+    let c = clauses.iter().find(|c| c.from == span.start && c.mood == Mood::Negated)?;
+    c.objects.last().and_then(head_hazard).or_else(|| c.places.first().and_then(|(_, np)| head_hazard(np)))
+}
+
+/// The hazard that the thing itself is: its last word says what it is.
+fn head_hazard(np: &NounPhrase) -> Option<CautionSubject> {
+    named_hazard(&[np.words.last()?.as_str()])
 }
 
 /// "by the plug, not by the wires", "not deeper than 3 millimetres, there lies the wire": only with something that is harmed.
@@ -283,9 +349,13 @@ fn harm(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
         let absent = mentions(&words[..at], &["there", "be", "no"]) || mentions(&words[..at], &["there", "is", "no"]);
         // "squeeze the two sides" is told to be done.
         let told = clause.is_some_and(|c| {
-            c.is_plain() && c.verb == Some(at) && c.subject.is_empty() && c.act.is_some() && !c.passive
+            let offered = you(c) && !c.objects.iter().any(|o| head_hazard(o).is_some());
+            c.is_plain() && c.verb == Some(at) && (c.subject.is_empty() || offered) && c.act.is_some() && !c.passive
         });
-        (!done_already && !until && !absent && !told).then(|| (words[at..at + len].join(" "), span))
+        // "a foam strip", which is no screw that strips.
+        let noun = words[at] == "strip"
+            && (t.tags[at] == Tag::Noun || words.get(at + 1) == Some(&"that") && at > 0 && t.tags[at - 1] == Tag::Noun);
+        (!noun && !done_already && !until && !absent && !told).then(|| (words[at..at + len].join(" "), span))
     })
 }
 
@@ -308,7 +378,8 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
                 | "otherwise"
                 | "sometimes"
         )
-    }) || clauses.iter().any(|c| c.mood == Mood::Conditional)
+    }) && !t.said.contains(&"still")
+        || clauses.iter().any(|c| c.mood == Mood::Conditional && c.to <= span.start)
         || span.clone().any(|i| {
             t.words.get(i).is_some_and(|w| *w != "lose" && LEXICON.harm.any(&[w]).is_some())
                 && said[i].ends_with('s')
@@ -318,23 +389,45 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
         || mentions(said, &["who", "tears"])
 }
 
-fn apart(words: &[&str]) -> bool {
+fn apart(t: &Tagged<'_>) -> bool {
+    let words = t.words.as_slice();
+    // Not "a heap pipe", where sound made one word of another.
+    let heap = words
+        .iter()
+        .enumerate()
+        .any(|(i, w)| matches!(*w, "heap" | "pile") && t.tags.get(i + 1) != Some(&Tag::Noun) || *w == "sorted");
     let screws = words
         .iter()
         .any(|w| matches!(*w, "screw" | "longer" | "shorter" | "length" | "one" | "pile" | "heap" | "them"));
     screws
         && (mentions(words, &["keep", "them", "apart"])
             || words.contains(&"apart") && words.contains(&"keep")
-            || words.iter().any(|w| matches!(*w, "heap" | "pile" | "sorted"))
+            || heap
+            || laid_in_order(words)
             || mentions(words, &["bottle", "cap"])
             || words.contains(&"separate") && words.iter().any(|w| matches!(*w, "put" | "keep" | "one"))
             || mentions(words, &["different", "length"]))
 }
 
+/// "lay the screws out on a mat in the same order": each is to go back where it was.
+fn laid_in_order(words: &[&str]) -> bool {
+    words.contains(&"screw")
+        && words.iter().any(|w| matches!(*w, "lay" | "place" | "put" | "keep" | "set" | "arrange"))
+        && words.iter().any(|w| matches!(*w, "mat" | "tray" | "box" | "paper" | "magnet" | "cell" | "compartment"))
+        && [["same", "place"], ["same", "order"], ["same", "pattern"], ["same", "position"], ["own", "place"]]
+            .iter()
+            .any(|p| mentions(words, p))
+}
+
 fn kept(words: &[&str]) -> bool {
-    words.iter().any(|w| matches!(*w, "keep" | "save"))
+    if mentions(words, &["keep", "the", "old"]) {
+        return true;
+    }
+    let named = |at: usize| {
+        words[at..].iter().take(4).any(|w| matches!(*w, "it" | "those" | "them" | "that" | "safe" | "this"))
+    };
+    words.iter().enumerate().any(|(at, w)| matches!(*w, "keep" | "save") && named(at))
         && !words.contains(&"straight")
-        && words.iter().any(|w| matches!(*w, "it" | "those" | "them" | "that" | "safe" | "this"))
         && words
             .iter()
             .any(|w| matches!(*w, "back" | "again" | "safe" | "stop" | "somewhere" | "need" | "later" | "goes"))
@@ -342,7 +435,27 @@ fn kept(words: &[&str]) -> bool {
 
 fn snug(words: &[&str]) -> bool {
     let snug = words.iter().any(|w| matches!(*w, "snug" | "tight"));
-    snug && !mentions(words, &["it", "is", "tight"])
+    let turned = words.iter().any(|w| {
+        matches!(
+            *w,
+            "screw"
+                | "tighten"
+                | "turn"
+                | "nut"
+                | "bolt"
+                | "snug"
+                | "drive"
+                | "fasten"
+                | "driver"
+                | "torque"
+                | "it"
+                | "them"
+                | "more"
+                | "enough"
+        )
+    });
+    snug && turned
+        && !mentions(words, &["it", "is", "tight"])
         && !mentions(words, &["it", "be", "tight"])
         && words.iter().any(|w| matches!(*w, "just" | "enough" | "more" | "only" | "not" | "until"))
 }

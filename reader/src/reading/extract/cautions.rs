@@ -269,17 +269,22 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
         })
 }
 
-/// "so that this cable is not pulled", "so we don't tear the wire": an end that spares something.
+/// "so that this cable is not pulled", "watch that the keys are not broken off": an end that spares something.
 fn spared(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
+    const UNABLE: [&str; 3] = ["can", "can't", "cannot"];
+    const NOT: [&str; 6] = ["not", "don't", "doesn't", "isn't", "aren't", "won't"];
     clauses.iter().find_map(|c| {
         let verb = c.verb?;
-        let opens = c.from.saturating_sub(2);
-        let so = t.said[opens..verb].iter().any(|w| *w == "so");
-        let not = t.said[c.from..verb].iter().any(|w| matches!(*w, "not" | "don't" | "doesn't" | "isn't" | "aren't"));
+        let told = &t.said[c.from.saturating_sub(3)..verb];
+        let says = |words: &[&str]| told.iter().any(|w| words.contains(w));
+        if !says(&NOT) || says(&UNABLE) {
+            return None;
+        }
         let suffers = if c.objects.is_empty() { c.places.first().map(|(_, np)| np) } else { c.objects.last() };
-        let harmed = suffers.and_then(head_hazard)?;
-        let unable = t.said[opens..verb].iter().any(|w| matches!(*w, "can" | "can't" | "cannot"));
-        (so && not && !unable).then_some((c.from..c.to, harmed))
+        let harmed = suffers.or(c.subject.last()).and_then(head_hazard);
+        let watched = says(&["watch", "ensure", "sure"]) && says(&["that"]);
+        let harmed = harmed.or((watched && c.passive).then_some(CautionSubject::Other))?;
+        (says(&["so"]) || watched).then_some((c.from..c.to, harmed))
     })
 }
 

@@ -87,7 +87,8 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
         if !moves && d.confidence < SURE {
             continue;
         }
-        let at = statements.partition_point(|s| s.end <= d.start);
+        // A fact stands where it is complete: "take out" may end one segment, and "the tray" begin the next.
+        let at = statements.partition_point(|s| s.end < d.end);
         let here = |s: &Statement| s.start < d.end && s.kind != StatementKind::Noise;
         let Some(statement) = statements.get_mut(at).filter(|s| here(s)) else { continue };
         if moves && !statement.doubts.is_empty() {

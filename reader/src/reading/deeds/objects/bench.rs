@@ -1,0 +1,62 @@
+//! What is on the bench while the narration goes on: what is out, what is in work, what was named.
+//!
+//! The state decides what words mean: a part that is off cannot leave again, screws that go in were out, "it" is in work.
+
+use super::super::super::facts::Drive;
+use super::super::super::lexicon::lemma;
+use crate::units::Measure;
+use std::collections::{BTreeMap, BTreeSet};
+
+/// What is on the bench while the narration goes on.
+#[derive(Debug, Default)]
+pub(super) struct Bench {
+    /// Parts that are out, by name.
+    pub out: Vec<String>,
+    /// The part in work.
+    pub at: Option<String>,
+    /// The last cable or plug.
+    pub plug: Option<String>,
+    /// Screws and latches told before the thing that they hold: places in the list of deeds.
+    pub waiting: Vec<usize>,
+    pub power_trial: bool,
+    /// Temperatures that a heater was set to, until it heats something.
+    pub warmth: Vec<Measure>,
+    /// The only drive of the whole recording, and the one named last.
+    pub only_driver: Option<Drive>,
+    pub driver: Option<(usize, Drive)>,
+    /// What came off last: "the new one" takes its place.
+    pub last_out: Option<String>,
+    /// Full names by their last word: "board" is the main board where only one board was named.
+    pub full: BTreeMap<String, BTreeSet<String>>,
+    /// Last words of everything named so far.
+    pub named: BTreeSet<String>,
+    /// What went in last: screws that go in behind it are its own.
+    pub fitted: Option<String>,
+    /// What the last screws held.
+    pub screws: Option<String>,
+    /// The device itself, as first named.
+    pub device: Option<String>,
+    /// What was warmed last, with the sentence: what holds it is soft, so that it is parted next.
+    pub warmed: Option<(usize, String)>,
+}
+
+impl Bench {
+    /// Puts the only full name known in the place of its last word, and learns full names.
+    pub fn full_name(&mut self, name: &mut String) {
+        match name.rsplit_once(' ') {
+            Some((_, last)) => {
+                let last = lemma(last).to_string();
+                self.full.entry(last).or_default().insert(name.clone());
+            }
+            None => {
+                let known = self.full.get(lemma(name).as_str()).filter(|full| full.len() == 1);
+                match known.and_then(|k| k.first()) {
+                    Some(full) => name.clone_from(full),
+                    // A device has one main board, and only that one goes without a name.
+                    None if name == "board" => "main board".clone_into(name),
+                    None => {}
+                }
+            }
+        }
+    }
+}

@@ -1,0 +1,57 @@
+//! One act while it is being settled.
+
+use super::super::super::Act;
+use super::super::Half;
+use super::super::phrases::Phrase;
+use super::super::told::{Sentenced, Told};
+use crate::units::Quantity;
+
+/// An act as told, with what was found out about it so far.
+#[derive(Debug)]
+pub(super) struct Case<'a> {
+    pub s: &'a Sentenced,
+    pub a: &'a Told,
+    pub act: Act,
+    pub because: &'static str,
+    /// The half in which it is told; `half` differs for trials.
+    pub told_half: Half,
+    pub half: Half,
+    /// What it is done to, by name.
+    pub what: Vec<String>,
+}
+
+impl Case<'_> {
+    /// Nothing is named, and nothing was in work.
+    pub fn bare(&self) -> bool {
+        self.what.is_empty()
+    }
+
+    pub fn apart(&self) -> bool {
+        self.half == Half::Apart
+    }
+
+    pub fn together(&self) -> bool {
+        self.half == Half::Together
+    }
+
+    pub fn screws(&self) -> bool {
+        matches!(self.act, Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten)
+    }
+
+    pub fn measured(&self, quantity: Quantity) -> bool {
+        self.a.measures.iter().any(|m| m.quantity == quantity)
+    }
+
+    pub fn with_particle(&self, particles: &[&str]) -> bool {
+        self.a.particles.iter().any(|p| particles.contains(&p.as_str()))
+    }
+
+    /// Only "it", "that" or a thing that stands for it; also where nothing is named.
+    pub fn points(&self) -> bool {
+        self.a.objects.iter().all(points)
+    }
+}
+
+pub(super) fn points(o: &Phrase) -> bool {
+    o.is_pronoun() || o.stands
+}

@@ -1,0 +1,51 @@
+//! Which act is meant: what a verb tells depends on the half of the work, and "the lamp plug as well" has no verb.
+
+use super::super::super::Act;
+use super::super::grammar::Kind;
+use super::super::names::name;
+use super::super::told::{Sentenced, Told};
+use super::super::{Deed, Half};
+use super::bench::Bench;
+
+/// The act with the rule that read it; `None` where no act is told.
+pub(super) fn meant(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -> Option<(Act, &'static str)> {
+    let told = match half {
+        // A button that is pressed lets go of something only while things come apart.
+        Half::Together => a.together.or(a.apart.filter(|(_, why)| !why.starts_with("a button"))),
+        // Nothing goes in while things come apart; what reads so is a knack or a tool.
+        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Act::Apply | Act::Adjust))),
+    };
+    told.or_else(|| (a.elliptic && !a.fragment).then(|| goes_on(s, a, half, bench, deeds)).flatten())
+}
+
+/// "And the lamp plug.": the act before, as it fits the thing named.
+fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -> Option<(Act, &'static str)> {
+    let parts = a.objects.iter().all(|o| o.kind == Kind::Part);
+    if half == Half::Apart && parts && deeds.last().is_some_and(|d| d.act == Act::Disconnect) {
+        return None;
+    }
+    let last = deeds.last().filter(|d| d.sentence + 2 >= s.number)?;
+    let same_sentence = last.sentence == s.number;
+    let last = last.act;
+    let kind = a.objects.first().map(|o| o.kind);
+    let out = a.objects.first().is_some_and(|o| bench.out.contains(&name(o)));
+    let act = match (half, kind) {
+        (Half::Together, Some(Kind::Screw)) => Act::Drive,
+        (Half::Together, Some(Kind::Plug)) => Act::Connect,
+        // What is out goes in, whatever was done before; but in "connect the digitizer first, then the display" the verb
+        // of the sentence goes on.
+        (Half::Together, Some(Kind::Part)) if out && !(same_sentence && last == Act::Connect) => Act::Install,
+        (Half::Apart, Some(Kind::Part)) if last == Act::Unscrew => Act::Remove,
+        (Half::Together, Some(Kind::Part)) if last == Act::Drive || last == Act::Connect && !same_sentence => {
+            Act::Install
+        }
+        // Nothing is tried, waited for or noted by being named.
+        (Half::Together, Some(Kind::Part)) if matches!(last, Act::Test | Act::Wait | Act::Mark | Act::PowerOn) => {
+            return None;
+        }
+        (Half::Apart, Some(Kind::Screw)) => Act::Unscrew,
+        (Half::Apart, Some(Kind::Plug)) if matches!(last, Act::Disconnect | Act::Remove) => Act::Disconnect,
+        _ => last,
+    };
+    Some((act, "goes on with the act before"))
+}

@@ -1,0 +1,176 @@
+//! What each act is done to: names for "it", what screws hold, whom a cable serves; and what was told twice.
+
+mod bench;
+mod case;
+mod meant;
+mod named;
+mod needs;
+mod put;
+mod rules;
+
+use super::super::Act;
+use super::super::facts::Drive;
+use super::super::lexicon::lemma;
+use super::afterwards::{doubled, implied, trials};
+use super::grammar::{GRAMMAR, Kind};
+use super::names::name;
+use super::phrases::Phrase;
+use super::told::{Sentenced, Told, has};
+use super::{Deed, Half, Need};
+use bench::Bench;
+use case::Case;
+use meant::meant;
+use named::{named, sets_heater};
+use needs::needs;
+use put::put;
+use rules::{BY_BENCH, BY_WORDS, pass};
+use std::collections::BTreeSet;
+
+/// The word for the whole device: one that the title has, else the first.
+fn device(told: &[Sentenced], title: &str) -> Option<String> {
+    let title = title.to_lowercase();
+    let named = |d: &&String| d.rsplit(' ').next().is_some_and(|w| has(&title, w));
+    let devices = || told.iter().flat_map(|s| &s.devices);
+    let titled =
+        || title.split(|c: char| !c.is_alphanumeric()).find(|w| GRAMMAR.kind(&[lemma(w)]) == Some(Kind::Device));
+    devices().find(named).cloned().or_else(|| titled().map(str::to_owned)).or_else(|| devices().next().cloned())
+}
+
+pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) -> (Vec<Deed>, Vec<Need>) {
+    let needs = needs(&told);
+    let mut deeds: Vec<Deed> = Vec::new();
+    let device = device(&told, title);
+    let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
+    let only = named.first().copied().filter(|_| named.len() == 1);
+    let mut bench = Bench { device, only_driver: only, ..Bench::default() };
+    for (s, halves) in told.iter().zip(halves) {
+        if let [one] = s.drivers[..] {
+            bench.driver = Some((s.number, one));
+        }
+        if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
+            continue;
+        }
+        if let Some(part) = &s.opens_with {
+            bench.at = Some(name(part));
+        }
+        for (a, half) in s.acts.iter().zip(halves) {
+            if a.hypothetical {
+                continue;
+            }
+            settle_one(s, a, *half, &mut bench, &mut deeds);
+        }
+        if let Some((part, told)) = s.leads_to.as_ref().filter(|_| s.acts.is_empty()) {
+            row_of_plugs(s, part, *told, &bench, &mut deeds);
+        }
+        // "It takes 4 to 6 minutes.": belongs to what is being heated, pressed or waited for.
+        if s.acts.is_empty()
+            && let Some(last) = deeds
+                .last_mut()
+                .filter(|d| d.sentence + 2 >= s.number && matches!(d.act, Act::Heat | Act::Press | Act::Wait))
+        {
+            last.measures.extend(s.measures.iter().cloned());
+        }
+        if let Some(thing) =
+            s.topic.iter().find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5)
+            && s.acts.is_empty()
+            && !bench.out.contains(&name(thing))
+        {
+            bench.at = Some(name(thing));
+        }
+    }
+    doubled(&mut deeds);
+    implied(&mut deeds);
+    trials(&mut deeds);
+    (deeds, needs)
+}
+
+/// "Lift up the flap. That one is for the buzzer. This goes to the printer. And that's the speaker.": while a row of
+/// plugs comes off, each is named by what it leads to.
+fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: &mut Vec<Deed>) {
+    const BECAUSE: &str = "shown in a row of plugs";
+    let Some(last) = deeds.iter().rev().find(|d| d.act != Act::Remove || !d.what.is_empty()) else { return };
+    let latch = last.act == Act::Release
+        && last.what.iter().any(|w| GRAMMAR.kind(&[lemma(w.rsplit(' ').next().unwrap_or(w))]) == Some(Kind::Lever));
+    let row = latch || last.because == BECAUSE || last.act == Act::Disconnect && told;
+    let what = vec![name(part)];
+    if last.half != Half::Apart
+        || !row
+        || s.number > last.sentence + 2
+        || bench.out.contains(&what[0])
+        || last.what == what
+    {
+        return;
+    }
+    let plug = Deed {
+        act: Act::Disconnect,
+        what,
+        by: None,
+        count: None,
+        places: Vec::new(),
+        manner: Vec::new(),
+        until: None,
+        measures: Vec::new(),
+        cue: s.cue,
+        start: s.span.0,
+        end: s.span.1,
+        sentence: s.number,
+        confidence: 0.5,
+        because: BECAUSE,
+        ..last.clone()
+    };
+    deeds.push(plug);
+}
+
+/// One act: which it is, what it is done to, whether it is one at all; then it is laid in the row.
+fn settle_one(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    let Some((act, because)) = meant(s, a, half, bench, deeds) else {
+        if a.fragment {
+            fragments(s, a, half, bench, deeds);
+        }
+        return;
+    };
+    let mut c = Case { s, a, act, because, told_half: half, half, what: Vec::new() };
+    if !pass(BY_WORDS, &mut c, bench, deeds) {
+        return;
+    }
+    if sets_heater(&c, bench) {
+        bench.warmth.extend(a.measures.iter().cloned());
+        return;
+    }
+    if c.bare() {
+        c.what = named(&c, bench);
+    }
+    if pass(BY_BENCH, &mut c, bench, deeds) {
+        put(&c, bench, deeds);
+    }
+}
+
+/// Places for leads.
+fn laid_in(place: &str) -> bool {
+    matches!(place, "slot" | "groove" | "channel" | "clip" | "hook" | "guide" | "duct")
+}
+
+/// "Wide tag, narrow tag, and four screws.": in the rebuild, what is out goes back by being named.
+fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    if half != Half::Together {
+        return;
+    }
+    for o in &a.objects {
+        let act = match o.kind {
+            Kind::Screw => Act::Drive,
+            Kind::Plug if a.places.iter().any(|(p, np)| p == "in" && laid_in(np.head())) => Act::Route,
+            Kind::Plug => Act::Connect,
+            _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Act::Install,
+            _ => continue,
+        };
+        let one = Told {
+            together: Some((act, "named in the rebuild")),
+            objects: vec![o.clone()],
+            count: o.count.filter(|_| o.kind == Kind::Screw),
+            fragment: false,
+            elliptic: false,
+            ..a.clone()
+        };
+        settle_one(s, &one, half, bench, deeds);
+    }
+}

@@ -1,0 +1,270 @@
+//! What an act is done to: told, or "it", or what was in work.
+//!
+//! Every act has its own idea of its object: screws are told by what they hold, a plug by what it serves, a tool by what
+//! it goes under, alcohol by what it cleans.
+
+use super::super::super::Act;
+use super::super::super::lexicon::{LEXICON, lemma};
+use super::super::grammar::Kind;
+use super::super::names::{describes_screw, is_cable, name, plug_names};
+use super::super::phrases::Phrase;
+use super::super::told::Told;
+use super::bench::Bench;
+use super::case::Case;
+use crate::units::Quantity;
+
+/// Names of the things that the act is done to; empty where nothing is named and nothing in work.
+pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
+    let a = c.a;
+    match c.act {
+        // "Put a towel under the robot."
+        Act::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
+            a.objects.iter().take(1).map(name).collect()
+        }
+        Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => held(a, bench, c.act),
+        Act::Pry => pried(a, bench, c.s.number),
+        Act::Release | Act::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
+            a.objects.iter().map(|o| latch_name(o, bench)).collect()
+        }
+        // The mains plug is the device's own.
+        Act::Connect if c.because == "into the wall" => Vec::new(),
+        Act::Disconnect | Act::Connect => plugs(a, bench),
+        Act::Heat => heated(a, bench),
+        Act::PowerOff | Act::PowerOn | Act::Unplug if c.points() => bench.device.clone().into_iter().collect(),
+        Act::Unplug => a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
+        Act::PowerOff | Act::PowerOn => {
+            let switched = |o: &&Phrase| matches!(o.kind, Kind::Device | Kind::Part | Kind::Key);
+            a.objects.iter().filter(switched).map(name).collect()
+        }
+        Act::Wait => Vec::new(),
+        Act::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => measured(a, bench),
+        Act::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
+            weighed_down(a, bench)
+        }
+        Act::Clean if a.objects.iter().any(|o| o.kind == Kind::Nothing && o.of.is_empty() && !o.said.is_empty()) => {
+            a.objects.iter().filter(|o| !o.is_pronoun()).take(1).map(name).collect()
+        }
+        Act::Clean
+            if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape | Kind::Material)) =>
+        {
+            cleaned(a, bench)
+        }
+        Act::Mark => marked(a, bench),
+        Act::Remove if a.objects.iter().any(|o| o.kind == Kind::Device) && sleeve(a).is_some() => {
+            sleeve(a).map(name).into_iter().collect()
+        }
+        // The device is turned; "it" is the device.
+        Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
+        Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
+        Act::Test => {
+            let tried = |o: &&Phrase| o.is_thing() || o.kind == Kind::Picture;
+            a.objects.iter().filter(tried).flat_map(|o| one(o, bench)).collect()
+        }
+        _ => {
+            let nothing = |o: &&Phrase| o.kind == Kind::Nothing && o.of.is_empty();
+            a.objects.iter().filter(|o| !nothing(o)).flat_map(|o| one(o, bench)).collect()
+        }
+    }
+}
+
+/// "Set the mat to 80 degrees.": what the heater heats comes behind.
+pub(super) fn sets_heater(c: &Case, bench: &Bench) -> bool {
+    let heater = |o: &Phrase| {
+        let bare = o.words.len() == 1 && matches!(o.head(), "mat" | "pad" | "plate" | "block" | "bag" | "iron");
+        bare || o.kind == Kind::Heater
+    };
+    let in_use = bench.at.is_some() && c.measured(Quantity::Duration);
+    c.act == Act::Heat && !c.a.objects.is_empty() && c.a.objects.iter().all(heater) && !in_use
+}
+
+fn plugs(a: &Told, bench: &Bench) -> Vec<String> {
+    let mut what = Vec::new();
+    for o in &a.objects {
+        // "plug it in", said of the whole thing while a latch was spoken of last.
+        if o.stands && matches!(o.kind, Kind::Lever | Kind::Latch | Kind::Film) {
+            continue;
+        }
+        if o.is_pronoun() {
+            what.extend(bench.plug.clone());
+        } else {
+            what.extend(plug_names(o));
+        }
+    }
+    // "On the radio board you only remove the cable."
+    let on = a.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Part && np.definite);
+    if let ([plug], Some((_, at))) = (&mut what[..], on)
+        && plug.split(' ').all(is_cable)
+    {
+        *plug = format!("{} {plug}", name(at));
+    }
+    what
+}
+
+fn heated(a: &Told, bench: &Bench) -> Vec<String> {
+    const AT: [&str; 6] = ["to", "around", "on", "at", "over", "along"];
+    let places = a.places.iter().filter(|(p, np)| AT.contains(&p.as_str()) && np.kind != Kind::Heater);
+    let objects = a.objects.iter().filter(|o| !matches!(o.kind, Kind::Heat | Kind::Heater));
+    let on = objects.chain(places.map(|(_, np)| np)).find(|o| o.is_thing() || !o.of.is_empty());
+    let what = on.map(|o| one(o, bench)).unwrap_or_default();
+    if what.is_empty() { bench.at.clone().into_iter().collect() } else { what }
+}
+
+/// The probes are held to something: that is measured.
+fn measured(a: &Told, bench: &Bench) -> Vec<String> {
+    a.places.iter().map(|(_, np)| np).find(|np| np.is_thing()).map(|np| one(np, bench)).unwrap_or_default()
+}
+
+/// Books are laid on: the part below is pressed.
+fn weighed_down(a: &Told, bench: &Bench) -> Vec<String> {
+    let below = a.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "onto" | "over") && np.is_thing());
+    below.map(|(_, np)| one(np, bench)).unwrap_or_else(|| bench.at.clone().into_iter().collect())
+}
+
+/// "Wipe the glue off the frame": the frame.
+fn cleaned(a: &Told, bench: &Bench) -> Vec<String> {
+    let cleaned =
+        |(p, np): &&(String, Phrase)| !matches!(p.as_str(), "with" | "using") && (np.is_thing() || !np.of.is_empty());
+    let place = a.places.iter().find(cleaned).map(|(_, np)| np);
+    place.or(a.objects.first()).map(|o| one(o, bench)).unwrap_or_default()
+}
+
+fn marked(a: &Told, bench: &Bench) -> Vec<String> {
+    let mut what = Vec::new();
+    for o in &a.objects {
+        match o.kind {
+            Kind::Screw => what.push(bench.screws.as_ref().map_or("screws".to_owned(), |h| format!("{h} screws"))),
+            Kind::Picture => {
+                let named = o.of.iter().rev().find(|p| p.is_thing() && !p.is_pronoun()).map(name);
+                // "a picture of that": of the cables just spoken of, or of what is in work.
+                let that = || o.of.first().and_then(|_| bench.plug.clone().or(bench.at.clone()));
+                what.extend(named.or_else(that));
+            }
+            _ => what.extend(one(o, bench)),
+        }
+    }
+    what
+}
+
+/// "Slip the radio out of its sleeve": the sleeve comes off.
+fn sleeve(a: &Told) -> Option<&Phrase> {
+    let source = |(p, np): &&(String, Phrase)| matches!(p.as_str(), "of" | "from") && np.kind == Kind::Part;
+    a.places.iter().find(source).map(|(_, np)| np)
+}
+
+/// The names that a phrase stands for.
+pub(super) fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
+    if o.guess && matches!(o.kind, Kind::Part | Kind::Nothing) && bench.at.is_some() {
+        return bench.at.clone().into_iter().collect();
+    }
+    if o.is_pronoun() && o.new {
+        return bench.last_out.clone().into_iter().collect();
+    }
+    if o.is_pronoun() {
+        return bench.at.clone().into_iter().collect();
+    }
+    if o.kind == Kind::Nothing {
+        return o.of.first().filter(|p| p.is_thing() && !p.is_pronoun()).map(name).into_iter().collect();
+    }
+    vec![name(o)]
+}
+
+fn latch_name(o: &Phrase, bench: &Bench) -> String {
+    if !o.of.is_empty() || o.words.len() > 1 {
+        return name(o);
+    }
+    match &bench.at {
+        Some(at) => format!("{at} {}", o.text()),
+        None => o.text(),
+    }
+}
+
+/// What screws hold: told, in their name, or the thing in work.
+fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
+    for o in &a.objects {
+        match o.kind {
+            Kind::Screw => {
+                if let Some(of) = o.of.iter().find(|p| p.is_thing() && !p.is_pronoun()) {
+                    return vec![name(of)];
+                }
+                // A mishearing of the drive is no owner.
+                let known = |w: &str| LEXICON.part_heads.at(&[w], 0).is_some() || bench.named.contains(w);
+                let owner: Vec<&str> =
+                    o.words.iter().zip(&o.said).filter(|(w, _)| !describes_screw(w)).map(|(_, s)| s.as_str()).collect();
+                if owner.last().is_some_and(|w| known(&lemma(w))) || owner.len() > 1 {
+                    return vec![owner.join(" ")];
+                }
+            }
+            Kind::Pronoun | Kind::Nothing => {}
+            _ if o.words.iter().all(|w| describes_screw(w)) => {}
+            _ => return vec![name(o)],
+        }
+    }
+    let place = a.places.iter().find(|(p, np)| {
+        matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "at" | "for" | "by" | "to" | "onto")
+            && (np.kind == Kind::Part || np.kind == Kind::Plug)
+            && !np.is_pronoun()
+            && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")
+    });
+    if let Some((_, np)) = place {
+        return vec![name(np)];
+    }
+    if matches!(act, Act::Drive | Act::Tighten) {
+        let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
+        let fitted = bench.fitted.as_ref().filter(|_| routed);
+        return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();
+    }
+    if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {
+        return vec![name(aim)];
+    }
+    Vec::new()
+}
+
+/// What a tool parts: told as object or place, else the aim, else what is in work.
+fn pried(a: &Told, bench: &Bench, now: usize) -> Vec<String> {
+    let tool = |o: &Phrase| matches!(o.kind, Kind::Opener | Kind::Cup | Kind::Pinning);
+    let with_tool = a.objects.iter().any(&tool);
+    if let Some(o) = a
+        .objects
+        .iter()
+        .filter(|_| !with_tool)
+        .find(|o| !tool(o) && !matches!(o.kind, Kind::Nothing | Kind::Glue | Kind::Tape) && !o.is_pronoun())
+    {
+        return vec![name(o)];
+    }
+    let place = a.places.iter().find(|(p, np)| {
+        matches!(
+            p.as_str(),
+            "under"
+                | "between"
+                | "underneath"
+                | "beneath"
+                | "below"
+                | "behind"
+                | "into"
+                | "of"
+                | "from"
+                | "on"
+                | "to"
+                | "along"
+                | "around"
+                | "in"
+        ) && (np.is_thing()
+            && np.head() != "front"
+            && !tool(np)
+            && !np.is_pronoun()
+            && !matches!(np.kind, Kind::Glue | Kind::Tape)
+            || np.of.iter().any(|p| p.is_thing()))
+    });
+    if let Some((_, np)) = place {
+        if np.is_thing() && !matches!(np.kind, Kind::Nothing) {
+            return vec![name(np)];
+        }
+        return np.of.iter().find(|p| p.is_thing()).map(name).into_iter().collect();
+    }
+    if let Some(aim) = a.aim.as_ref().filter(|p| !p.is_pronoun() && !tool(p) && p.kind != Kind::Glue) {
+        return vec![name(aim)];
+    }
+    let warmed =
+        bench.warmed.as_ref().filter(|(at, part)| now - at <= 8 && !bench.out.contains(part)).map(|(_, part)| part);
+    warmed.or(bench.at.as_ref()).cloned().into_iter().collect()
+}

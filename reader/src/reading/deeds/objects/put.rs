@@ -1,0 +1,189 @@
+//! Lays a settled act into the row of deeds, and keeps the bench.
+
+use super::super::super::Act;
+use super::super::super::lexicon::lemma;
+use super::super::super::wording::Whereabouts;
+use super::super::Deed;
+use super::super::grammar::Kind;
+use super::super::names::{placed, tells_where};
+use super::bench::Bench;
+use super::case::Case;
+
+pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    if shown_again(c, deeds) || undone_after_shown(c, deeds) {
+        return;
+    }
+    belated(c, bench, deeds);
+    let deed = deed(c, bench);
+    // "Press the ring on for 30 seconds.": what is out goes in with it.
+    if c.act == Act::Press
+        && c.together()
+        && c.with_particle(&["on", "in", "back", "onto", "into"])
+        && c.what.iter().any(|w| bench.out.contains(w))
+    {
+        deeds.push(Deed { act: Act::Install, ..deed.clone() });
+        bench.out.retain(|p| !c.what.contains(p));
+    }
+    if c.bare() && matches!(c.act, Act::Unscrew | Act::Pry | Act::Release | Act::Loosen) {
+        bench.waiting.push(deeds.len());
+    }
+    deeds.push(deed);
+    if c.act == Act::Heat
+        && let Some(heat) = deeds.last_mut()
+    {
+        heat.measures.append(&mut bench.warmth);
+    }
+    // "pry off the bezel": parted, and off.
+    let prised_off = c.act == Act::Pry
+        && c.with_particle(&["off", "out", "away"])
+        && !c.a.objects.iter().any(|o| o.kind == Kind::Opener);
+    if prised_off && let Some(pry) = deeds.last() {
+        deeds.push(Deed { by: None, act: Act::Remove, ..pry.clone() });
+    }
+    bench.after(c);
+    if prised_off {
+        bench.out.extend(c.what.iter().cloned());
+    }
+}
+
+/// Screws that are shown once more are those of the deed before.
+fn shown_again(c: &Case, deeds: &mut [Deed]) -> bool {
+    if !c.a.presented {
+        return false;
+    }
+    // A part leaves or goes in: screws told before and behind are two groups.
+    let moves = |d: &&mut Deed| matches!(d.act, Act::Remove | Act::Install);
+    let same = |d: &&mut Deed| {
+        d.act == c.act
+            && d.half == c.half
+            && c.s.number <= d.sentence + 3
+            && (d.count.is_none() || d.count == c.a.count)
+            && (c.bare() || d.what == c.what || d.what.is_empty())
+    };
+    let Some(last) = deeds.iter_mut().rev().take(3).take_while(|d| !moves(d)).find(same) else { return false };
+    last.count = last.count.or(c.a.count);
+    if last.what.is_empty() {
+        last.what.clone_from(&c.what);
+    }
+    true
+}
+
+/// Screws shown first and undone then are one act.
+fn undone_after_shown(c: &Case, deeds: &mut [Deed]) -> bool {
+    if c.act != Act::Unscrew || c.a.presented {
+        return false;
+    }
+    let same = |d: &&mut Deed| {
+        d.because.starts_with("screws are")
+            && d.act == Act::Unscrew
+            && c.s.number <= d.sentence + 4
+            && (c.a.count.is_none() || d.count == c.a.count)
+            && (c.bare() || d.what.is_empty() || d.what == c.what)
+    };
+    let Some(shown) = deeds.iter_mut().rev().take(2).find(same) else { return false };
+    if !c.bare() {
+        shown.what.clone_from(&c.what);
+    }
+    shown.because = c.because;
+    shown.confidence = 0.85;
+    shown.sentence = c.s.number;
+    shown.cue = c.a.cue;
+    true
+}
+
+/// Screws and latches told before what they hold: the part that leaves next.
+fn belated(c: &Case, bench: &mut Bench, deeds: &mut [Deed]) {
+    if matches!(c.act, Act::Remove | Act::Open | Act::Pry)
+        && c.apart()
+        && let Some(part) = c.what.first()
+    {
+        for i in std::mem::take(&mut bench.waiting) {
+            if deeds[i].what.is_empty() && deeds[i].sentence + 8 > c.s.number {
+                deeds[i].what = vec![part.clone()];
+            }
+        }
+    }
+    if c.act == Act::Install && c.together() {
+        bench.waiting.clear();
+    }
+}
+
+fn deed(c: &Case, bench: &Bench) -> Deed {
+    let (a, s) = (c.a, c.s);
+    let recent = bench.driver.filter(|(at, _)| at + 2 >= s.number).map(|(_, d)| d);
+    let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| c.screws()));
+    let driver = drive.filter(|_| c.screws()).map(|d| format!("{} screwdriver", d.name()));
+    let told = a.places.iter().filter(|(p, np)| tells_where(p, np));
+    let places = told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) });
+    Deed {
+        act: c.act,
+        half: c.half,
+        what: c.what.clone(),
+        by: driver.or_else(|| a.by.clone()),
+        count: a.count,
+        drive,
+        bit: a.bit.clone(),
+        length_mm: a.length_mm,
+        groups: Vec::new(),
+        cue: a.cue,
+        start: a.start,
+        end: a.end,
+        confidence: a.confidence,
+        future: a.future,
+        places: places.collect(),
+        manner: a.manner.clone(),
+        until: a.until.clone(),
+        measures: a.measures.clone(),
+        new: a.new,
+        because: c.because,
+        sentence: s.number,
+    }
+}
+
+impl Bench {
+    /// What an act changes on the bench.
+    fn after(&mut self, c: &Case) {
+        let first = c.what.first();
+        if let (Act::Heat, Some(part)) = (c.act, first) {
+            self.warmed = Some((c.s.number, part.clone()));
+        }
+        self.named.extend(c.what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
+        match c.act {
+            Act::Remove => {
+                self.out.extend(c.what.iter().cloned());
+                self.last_out = first.cloned().or(self.last_out.take());
+                self.at = None;
+                self.plug = None;
+            }
+            Act::Install => {
+                self.fitted = first.cloned().or(self.fitted.take());
+                self.out.retain(|p| !c.what.contains(p));
+                self.at = first.cloned().or(self.at.take());
+            }
+            Act::Disconnect | Act::Connect => self.plug = c.what.last().cloned().or(self.plug.take()),
+            Act::Unscrew | Act::Loosen if first.is_some_and(|w| w != "screws") => {
+                self.screws = first.cloned();
+                self.at = first.cloned();
+            }
+            Act::Pry
+            | Act::Open
+            | Act::Heat
+            | Act::Unscrew
+            | Act::Loosen
+            | Act::Release
+            | Act::Protect
+            | Act::Clean
+            | Act::Apply
+            | Act::Peel
+            | Act::Adjust
+            | Act::Press
+            | Act::Turn => {
+                let worn = c.a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
+                if let Some(w) = first.filter(|w| *w != "screws" && !worn) {
+                    self.at = Some(w.clone());
+                }
+            }
+            _ => {}
+        }
+    }
+}

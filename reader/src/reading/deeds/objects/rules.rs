@@ -1,0 +1,227 @@
+//! What settles an act beside its objects: what was told before, what cannot be, what another act is meant by.
+//!
+//! Ordered tables; a later rule sees what an earlier one made of the act. Above each stands what somebody says.
+
+use super::super::super::Act;
+use super::super::super::phrases::describes_cable;
+use super::super::grammar::Kind;
+use super::super::names::is_cable;
+use super::super::phrases::Phrase;
+use super::super::{Deed, Half};
+use super::bench::Bench;
+use super::case::{Case, points};
+use crate::units::Quantity;
+
+pub(super) enum Rule {
+    /// No act is told.
+    Drop(fn(&Case, &Bench, &[Deed]) -> bool),
+    /// The act, its half or its objects are other than they seem.
+    Mend(fn(&mut Case, &mut Bench)),
+}
+
+/// Whether an act is left.
+pub(super) fn pass(rules: &[Rule], c: &mut Case, bench: &mut Bench, deeds: &[Deed]) -> bool {
+    rules.iter().all(|rule| match rule {
+        Rule::Drop(told) => !told(c, bench, deeds),
+        Rule::Mend(mend) => {
+            mend(c, bench);
+            true
+        }
+    })
+}
+
+use Rule::{Drop, Mend};
+
+/// By the words alone, before it is known what "it" is.
+pub(super) const BY_WORDS: &[Rule] = &[
+    // "Put in the card.": one that came out, and no tool.
+    Mend(|c, bench| {
+        let card = c.a.objects.first().filter(|o| c.act == Act::Pry && c.together() && o.kind == Kind::Opener);
+        let own = card.and_then(|o| bench.out.iter().find(|w| w.split(' ').next_back() == Some(o.head())));
+        if let Some(own) = own {
+            c.act = Act::Install;
+            c.what = vec![own.clone()];
+        }
+    }),
+    // "Tighten.": of what, nobody knows.
+    Drop(|c, _, _| c.act == Act::Tighten && c.a.objects.is_empty()),
+    // "The back comes off to about 60 degrees.": it is opened.
+    Mend(|c, _| {
+        let stiff = c.a.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
+        if c.act == Act::Remove && c.apart() && stiff && c.measured(Quantity::Angle) {
+            c.act = Act::Open;
+        }
+    }),
+    // "Go round a little at a time.": screws, and no pick.
+    Drop(|c, _, _| c.act == Act::Pry && c.together() && c.a.objects.is_empty() && c.a.by.is_none()),
+    // "There are the four screws.": shown while things go together.
+    Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
+];
+
+/// By what it is done to, and by what is on the bench.
+pub(super) const BY_BENCH: &[Rule] = &[
+    // "Try it.": a trial.
+    Mend(|c, bench| {
+        if c.act == Act::Test {
+            c.half = Half::Check;
+            bench.power_trial |= c.told_half == Half::Together;
+        }
+    }),
+    // "The book is out.": talk, where nothing was done yet.
+    Drop(|c, _, deeds| c.a.result && deeds.is_empty()),
+    // "Switch it on and see.": a trial, else the end of the rebuild.
+    Mend(|c, bench| {
+        if c.act == Act::PowerOn {
+            bench.power_trial = true;
+            c.half = if tried(c) || c.apart() { Half::Check } else { Half::Together };
+        }
+    }),
+    // "Switch it off again.": the trial is over.
+    Mend(|c, bench| {
+        if c.act == Act::PowerOff && bench.power_trial {
+            c.half = Half::Check;
+        }
+    }),
+    // "With the lid off.": told before.
+    Drop(|c, bench, _| c.a.result && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))),
+    // "After the plug is pulled.": tells when, and not which plug.
+    Drop(|c, _, _| {
+        let unnamed = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));
+        c.a.result && c.act == Act::Disconnect && c.a.objects.iter().all(unnamed)
+    }),
+    // "When the cell is disconnected.": told before, by a longer name.
+    Drop(|c, _, deeds| {
+        let longer = |d: &Deed| d.what.iter().any(|w| c.what.iter().any(|v| w.starts_with(v.as_str())));
+        c.a.result && c.act == Act::Disconnect && deeds.iter().rev().take(4).any(|d| d.act == c.act && longer(d))
+    }),
+    // "Take the lid off the bench and slide it on.": it was off.
+    Drop(|c, bench, _| c.act == Act::Remove && c.told_half == Half::Together && !c.bare() && all_out(c, bench)),
+    // "It comes out with the diffuser.": says of the part just taken out that it is.
+    Drop(|c, _, deeds| {
+        let just_now = |d: &Deed| d.act == Act::Remove && d.what == c.what && c.s.number == d.sentence + 1;
+        c.act == Act::Remove && !c.bare() && c.a.objects.iter().any(points) && deeds.last().is_some_and(just_now)
+    }),
+    // "Lift it off.": a part that is off cannot leave again.
+    Mend(|c, bench| {
+        let short = c.a.objects.iter().all(|o| o.is_pronoun() || o.to == o.from + 1);
+        if c.act == Act::Remove && c.apart() && short && all_out(c, bench) {
+            c.what.clear();
+        }
+    }),
+    // "Remove.": of what, nobody knows.
+    Drop(|c, _, _| c.act == Act::Remove && c.a.objects.is_empty() && c.a.particles.is_empty()),
+    // "Lift out.": what is in work.
+    Mend(|c, bench| {
+        if c.act == Act::Remove && c.a.objects.is_empty() {
+            c.what.extend(bench.at.clone());
+        }
+    }),
+    // "Make sure it is off.": looked at before it is taken apart.
+    Drop(|c, _, _| c.act == Act::Test && c.a.making_sure && (c.apart() || c.told_half == Half::Apart)),
+    // "Make sure the arrow points up.": set right, and only in the rebuild.
+    Mend(|c, _| {
+        if c.act == Act::Test && c.a.making_sure {
+            (c.act, c.half) = (Act::Adjust, Half::Together);
+        }
+    }),
+    // "Open the bar of the connector.": its latch.
+    Mend(|c, _| {
+        if c.act == Act::Open && c.a.objects.iter().any(|o| o.of.iter().any(|p| p.kind == Kind::Plug)) {
+            c.act = Act::Release;
+        }
+    }),
+    // "Open the case with a pick, scrape under the pad.": parted.
+    Mend(|c, _| {
+        const THIN: [&str; 6] = ["opening pick", "pry tool", "spudger", "knife", "spatula", "steel strip"];
+        let thin = c.a.by.as_deref().is_some_and(|t| THIN.contains(&t));
+        let below = |p: &str| matches!(p, "under" | "underneath" | "behind");
+        let parted = c.act == Act::Open || c.act == Act::Clean && c.a.places.iter().any(|(p, _)| below(p));
+        if c.apart() && thin && parted {
+            c.act = Act::Pry;
+        }
+    }),
+    // "A spudger under the plug.": undoes the plug.
+    Mend(|c, _| {
+        let under = |p: &str| matches!(p, "under" | "underneath" | "beneath" | "below" | "between");
+        let plug = c.a.places.iter().any(|(p, np)| np.kind == Kind::Plug && under(p))
+            || c.a.objects.iter().any(|o| o.kind == Kind::Plug);
+        if c.act == Act::Pry && plug {
+            c.act = Act::Disconnect;
+        }
+    }),
+    // "Put it aside.": it came off before.
+    Drop(|c, _, deeds| {
+        let cable = c.what.iter().all(|w| w.rsplit(' ').next().is_some_and(is_cable));
+        let off =
+            |d: &&Deed| matches!(d.act, Act::Remove | Act::Peel | Act::Clean) || d.act == Act::Disconnect && cable;
+        let last = || deeds.iter().rev().take(2).filter(off);
+        c.act == Act::Remove && c.a.aside && last().any(|d| d.what == c.what || c.bare())
+    }),
+    // "The board.": the main board, where only one is named.
+    Mend(|c, bench| {
+        for w in &mut c.what {
+            bench.full_name(w);
+        }
+    }),
+    // "Unclip the aerial, press the antenna on.": its plug.
+    Mend(|c, _| {
+        if !c.bare() && c.what.iter().all(|w| w.ends_with("antenna") || w.ends_with("aerial")) {
+            c.act = match c.act {
+                Act::Release => Act::Disconnect,
+                Act::Press => Act::Connect,
+                act => act,
+            };
+        }
+    }),
+    // "Route.": nothing named and nothing in work.
+    Drop(|c, _, _| c.bare() && !stands_alone(c.act) && c.because != "a test run"),
+    // "Put it all back together.": summed up.
+    Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),
+    // "You have to take off everything we just did."
+    Drop(|c, _, _| {
+        c.a.objects.iter().any(|o| o.is_pronoun() && matches!(o.head(), "everything" | "anything" | "nothing"))
+    }),
+    // "Everything goes back together.": summed up.
+    Drop(|c, _, _| c.bare() && c.a.objects.iter().any(|o| matches!(o.head(), "everything" | "all"))),
+    // "Press.": on what, nobody knows.
+    Drop(|c, _, _| {
+        c.bare() && c.a.objects.is_empty() && matches!(c.act, Act::Install | Act::Press | Act::Peel | Act::Adjust)
+    }),
+];
+
+fn all_out(c: &Case, bench: &Bench) -> bool {
+    c.what.iter().all(|w| bench.out.contains(w))
+}
+
+fn tried(c: &Case) -> bool {
+    let text = c.s.words.join(" ");
+    c.s.acts.iter().any(|b| b.apart.is_some_and(|(act, _)| act == Act::Test))
+        || ["see if", "check", "work", "test", "whether"].iter().any(|w| text.contains(w))
+}
+
+/// Acts that tell something without a thing: "wait", "two more screws", "heat again".
+fn stands_alone(act: Act) -> bool {
+    matches!(
+        act,
+        Act::Pry
+            | Act::Wait
+            | Act::PowerOff
+            | Act::PowerOn
+            | Act::Unplug
+            | Act::Turn
+            | Act::Protect
+            | Act::Clean
+            | Act::Unscrew
+            | Act::Loosen
+            | Act::Drive
+            | Act::Tighten
+            | Act::Disconnect
+            | Act::Connect
+            | Act::Heat
+            | Act::Press
+            | Act::Remove
+            | Act::Install
+            | Act::Peel
+            | Act::Measure
+    )
+}

@@ -3,10 +3,8 @@
 //! Ordered tables; a later rule sees what an earlier one made of the act. Above each stands what somebody says.
 
 use super::super::super::Act;
-use super::super::super::phrases::describes_cable;
 use super::super::grammar::Kind;
 use super::super::names::is_cable;
-use super::super::phrases::Phrase;
 use super::super::{Deed, Half};
 use super::bench::Bench;
 use super::case::{Case, points};
@@ -84,11 +82,6 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "With the lid off.": told before.
     Drop(|c, bench, _| c.a.result && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))),
-    // "After the plug is pulled.": tells when, and not which plug.
-    Drop(|c, _, _| {
-        let unnamed = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));
-        c.a.result && c.act == Act::Disconnect && c.a.objects.iter().all(unnamed)
-    }),
     // "When the cell is disconnected.": told before, by a longer name.
     Drop(|c, _, deeds| {
         let longer = |d: &Deed| d.what.iter().any(|w| c.what.iter().any(|v| w.starts_with(v.as_str())));
@@ -100,13 +93,6 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Drop(|c, _, deeds| {
         let just_now = |d: &Deed| d.act == Act::Remove && d.what == c.what && c.s.number == d.sentence + 1;
         c.act == Act::Remove && !c.bare() && c.a.objects.iter().any(points) && deeds.last().is_some_and(just_now)
-    }),
-    // "Lift it off.": a part that is off cannot leave again.
-    Mend(|c, bench| {
-        let short = c.a.objects.iter().all(|o| o.is_pronoun() || o.to == o.from + 1);
-        if c.act == Act::Remove && c.apart() && short && all_out(c, bench) {
-            c.what.clear();
-        }
     }),
     // "Remove.": of what, nobody knows.
     Drop(|c, _, _| c.act == Act::Remove && c.a.objects.is_empty() && c.a.particles.is_empty()),
@@ -122,12 +108,6 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Mend(|c, _| {
         if c.act == Act::Test && c.a.making_sure {
             (c.act, c.half) = (Act::Adjust, Half::Together);
-        }
-    }),
-    // "Open the bar of the connector.": its latch.
-    Mend(|c, _| {
-        if c.act == Act::Open && c.a.objects.iter().any(|o| o.of.iter().any(|p| p.kind == Kind::Plug)) {
-            c.act = Act::Release;
         }
     }),
     // "Open the case with a pick, scrape under the pad.": parted.

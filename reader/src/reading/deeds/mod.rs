@@ -186,7 +186,8 @@ fn cut_short(sentence: &Sentence) -> bool {
 pub fn explain(recording: &Recording) -> String {
     use std::fmt::Write;
     let mut out = String::new();
-    for sentence in joined(recording, &super::repaired(recording, &Hints::default()).0) {
+    let deeds = deeds(recording);
+    for (number, sentence) in joined(recording, &super::repaired(recording, &Hints::default()).0).iter().enumerate() {
         let words = words::tag(&sentence.tokens);
         let line: Vec<String> =
             words.iter().map(|w| format!("{}/{:?}{}", w.said, w.tag, if w.pause { "," } else { "" })).collect();
@@ -211,6 +212,9 @@ pub fn explain(recording: &Recording) -> String {
                 list(&c.objects),
                 places.join("; ")
             );
+        }
+        for d in deeds.iter().filter(|d| d.sentence == number) {
+            let _ = writeln!(out, "  → {:?} {:?} {} ({})", d.half, d.act, d.what.join(" + "), d.because);
         }
     }
     out

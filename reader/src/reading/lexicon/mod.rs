@@ -340,6 +340,9 @@ pub(super) fn forms(base: &str) -> Vec<String> {
     out
 }
 
+/// Adjectives, verbs and nouns of talk, word by word.
+const EVERYDAY: &str = include_str!("everyday.toml");
+
 const ALL_FILES: [&str; 7] = [
     include_str!("verbs.toml"),
     include_str!("parts.toml"),
@@ -401,11 +404,13 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
     trade_words.dedup();
 
     let drive_names = drives.drive.iter().flat_map(|d| &d.words).filter(|w| w.len() > 3).cloned().collect();
+    let everyday: BTreeMap<String, String> = load("everyday", EVERYDAY);
     let known = ALL_FILES
         .iter()
         .flat_map(|text| text.split('"').skip(1).step_by(2))
         .flat_map(str::split_whitespace)
         .flat_map(contraction)
+        .chain(everyday.values().flat_map(|words| words.split_whitespace()))
         .map(lemma)
         .collect();
 

@@ -20,6 +20,10 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
     let clauses = split(&words);
+    let opening = opening(&words);
+    if let Some(thing) = &opening {
+        topic.put(number, thing, true);
+    }
     let reader = Reader { words: &words, lemmas: &lemmas, text: &text, clauses: &clauses, topic, number };
     let mut out = Sentenced {
         number,
@@ -104,9 +108,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
     out.heading = heading;
     out.leads_to = clauses.last().filter(|c| clauses.len() == 1 && about(c)).and_then(leads_to);
-    // "For the frame I take a thin tool."
-    let for_it = clauses.first().filter(|_| lemmas[0] == "for").and_then(|c| c.places.first()).map(|(_, p)| p.clone());
-    out.opens_with = for_it.filter(|p| p.kind == Kind::Part && p.definite);
+    out.opens_with = opening.filter(|p| p.kind == Kind::Part);
     out.topic = clauses
         .first()
         .filter(about)
@@ -121,6 +123,13 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         })
         .unwrap_or_default();
     out
+}
+
+/// "For the frame I take a thin tool": what the sentence is about, and "it" in it.
+fn opening(words: &[Word]) -> Option<Phrase> {
+    let leads = words.first().is_some_and(|w| w.is("for"));
+    let (thing, _) = leads.then(|| phrase_at(words, 1, words.len())).flatten()?;
+    Some(thing).filter(|p| p.definite && matches!(p.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape))
 }
 
 /// "This is for the keypad.", "That one goes to the printer.", "And that's the speaker."

@@ -262,7 +262,7 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
                 || (w[i].tag == Tag::Verb && matches!(w[i].verb(), "need" | "want" | "go"))
         });
     let finite = (group..verb).any(|i| matches!(w[i].tag, Tag::Modal | Tag::Be | Tag::Have | Tag::Does))
-        || (group..verb).any(|i| w[i].tag == Tag::Verb)
+        || (group..verb).any(|i| w[i].tag == Tag::Verb || somebody_does_not(&w[i]))
         || w[verb].tag != Tag::Verb
         || matches!(w[verb].form, Form::Third | Form::Past);
     // "the two plugs come off": a plural and a verb without an object.
@@ -387,6 +387,11 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         return (at, at);
     }
     (group, group)
+}
+
+/// "doesn't", "won't": of somebody or something; "don't" may be an order.
+fn somebody_does_not(w: &Word) -> bool {
+    w.tag == Tag::Neg && w.said.ends_with("n't") && w.said != "don't"
 }
 
 /// A pronoun that is a subject by itself, behind a thing and its way.

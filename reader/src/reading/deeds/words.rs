@@ -374,6 +374,10 @@ impl Tagger<'_> {
         {
             return Tag::Noun;
         }
+        // "such a card"
+        if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {
+            return Tag::Det;
+        }
         if let Some(tag) = self.pointer(at) {
             return tag;
         }
@@ -420,6 +424,10 @@ impl Tagger<'_> {
             && matches!(self.words[at - 2].tag, Tag::Det | Tag::Adj | Tag::Num)
         {
             return Tag::Adj;
+        }
+        // "the three leads up here go to the aerials": tells where they are.
+        if PARTICLES.contains(&word) && before == Some(Tag::Noun) && self.pointed_at(at) {
+            return Tag::Adv;
         }
         if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
             return self.particle(at, before);
@@ -488,6 +496,12 @@ impl Tagger<'_> {
             return if before == Some(Tag::Noun) && !self.noun_at(at + 1) { Tag::Adv } else { Tag::Adj };
         }
         Tag::Noun
+    }
+
+    /// "… up here go", "… over there is": a place, and then what the thing does.
+    fn pointed_at(&self, at: usize) -> bool {
+        let verb = |w: &Word| w.base.is_some() && w.form != Form::Ing || LEXICON.classes.be.contains(w.said.as_str());
+        matches!(self.lemma(at + 1), "here" | "there") && self.words.get(at + 2).is_some_and(verb)
     }
 
     /// "the fan's cable" owns, "the fan's loose" is.

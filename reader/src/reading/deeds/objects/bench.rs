@@ -48,6 +48,8 @@ impl Bench {
                 let last = lemma(last).to_string();
                 self.full.entry(last).or_default().insert(name.clone());
             }
+            // "the remaining connectors": several, and no one's.
+            None if lemma(name) != name.as_str() && self.full.contains_key(lemma(name).as_str()) => {}
             None => {
                 let known = self.full.get(lemma(name).as_str()).filter(|full| full.len() == 1);
                 match known.and_then(|k| k.first()) {

@@ -46,6 +46,11 @@ impl Case<'_> {
         self.a.particles.iter().any(|p| particles.contains(&p.as_str()))
     }
 
+    /// Whether the sentence says so.
+    pub fn says(&self, words: &str) -> bool {
+        self.s.words.join(" ").contains(words)
+    }
+
     /// Only "it", "that" or a thing that stands for it; also where nothing is named.
     pub fn points(&self) -> bool {
         self.a.objects.iter().all(points)

@@ -52,6 +52,15 @@ pub(super) const BY_WORDS: &[Rule] = &[
     }),
     // "Go round a little at a time.": screws, and no pick.
     Drop(|c, _, _| c.act == Act::Pry && c.together() && c.a.objects.is_empty() && c.a.by.is_none()),
+    // "You are going to see a ring.", "Check which edition you have.": nothing is tried.
+    Drop(|c, _, _| {
+        c.act == Act::Test && ["going to see", "check which", "see which", "look which"].iter().any(|w| c.says(w))
+    }),
+    // "Six screws: here, here, and one more here.": pointed at, and counted before.
+    Drop(|c, _, deeds| {
+        let counted = |d: &Deed| d.act == c.act && d.count.is_some_and(|n| n > 1);
+        c.a.elliptic && c.points() && deeds.last().is_some_and(counted) && c.says("here")
+    }),
     // "There are the four screws.": shown while things go together.
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
@@ -82,6 +91,13 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "With the lid off.": told before.
     Drop(|c, bench, _| c.a.result && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))),
+    // "After the sensor has been moved.": tells when.
+    Drop(|c, _, _| c.a.result && c.act == Act::Adjust),
+    // "Now that the fan is plugged in.": told before.
+    Drop(|c, _, deeds| {
+        let same = |d: &Deed| d.act == c.act && d.half == c.half && d.what == c.what;
+        c.a.result && !c.bare() && deeds.iter().rev().take(12).any(same)
+    }),
     // "When the cell is disconnected.": told before, by a longer name.
     Drop(|c, _, deeds| {
         let longer = |d: &Deed| d.what.iter().any(|w| c.what.iter().any(|v| w.starts_with(v.as_str())));
@@ -174,9 +190,8 @@ fn all_out(c: &Case, bench: &Bench) -> bool {
 }
 
 fn tried(c: &Case) -> bool {
-    let text = c.s.words.join(" ");
     c.s.acts.iter().any(|b| b.apart.is_some_and(|(act, _)| act == Act::Test))
-        || ["see if", "check", "work", "test", "whether"].iter().any(|w| text.contains(w))
+        || ["see if", "check", "work", "test", "whether"].iter().any(|w| c.says(w))
 }
 
 /// Acts that tell something without a thing: "wait", "two more screws", "heat again".

@@ -87,6 +87,16 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     for p in &topics {
         topic.put(number, p, did);
     }
+    // "The shell comes off, so the battery's in the middle.": shown behind what was done, and spoken of next.
+    let last_act = out.acts.iter().map(|a| a.end).max().unwrap_or(usize::MAX);
+    let shown = clauses.iter().filter(|c| {
+        let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
+        behind && matches!(c.base.as_str(), "be" | "sit" | "lie") && !c.negated && !c.passive && !c.places.is_empty()
+    });
+    let named = |p: &&Phrase| p.kind == Kind::Part && p.definite || p.kind == Kind::Plug;
+    for p in shown.filter_map(|c| c.subjects.first()).filter(named) {
+        topic.put(number, p, did);
+    }
     // "The pump is on a big plug. I take that off.": the plug is meant.
     for c in clauses.iter().filter(|c| c.base == "be" && c.mood == Mood::Plain) {
         let plug =
@@ -115,7 +125,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         .map(|c| {
             if c.subjects.iter().any(|s| s.kind == Kind::Part) {
                 c.subjects.clone()
-            } else if c.base == "be" || c.verb.is_none() {
+            } else if matches!(c.base.as_str(), "be" | "show") || c.verb.is_none() {
                 c.objects.clone()
             } else {
                 Vec::new()

@@ -849,6 +849,10 @@ fn moods(w: &[Word], out: &mut [Clause]) {
                     c.passive = true;
                     c.subjects = p.subjects.clone();
                 }
+                // "I warmed it and peeled it off"
+                if !p.passive && c.form == Form::Past && p.form == Form::Past && !c.perfect {
+                    c.subjects = p.subjects.clone();
+                }
                 if c.form == Form::Base && !p.order {
                     c.subjects = p.subjects.clone();
                 }

@@ -335,6 +335,38 @@ mod tests {
     #[case::in_a_check("Check that the lamp is bright and all buttons work.", "test lamp")]
     #[case::tried_at_once("Turn the lamp on to see if it works.", "power_on lamp, test lamp")]
     #[case::a_trial("Make a trial run.", "test")]
+    #[case::led_by_for("For the lamp board, you can just peel it off the frame.", "remove lamp board")]
+    #[case::up_here(
+        "The two coaxial leads up here go to the aerials, and they have to be pulled straight up.",
+        "disconnect coaxial leads"
+    )]
+    #[case::behind_what_was_done(
+        "Now the lid comes right off so the battery is in the middle. Unplug that first.",
+        "remove lid, disconnect battery"
+    )]
+    #[case::pointed_at_and_counted(
+        "There are six screws. That is here, here and here, then here, here, and one more here. Lift out the mixer.",
+        "unscrew mixer, remove mixer"
+    )]
+    #[case::told_before(
+        "Plug the fan in. Now that the fan is plugged in, fold the cage back down.",
+        "connect fan, close cage"
+    )]
+    #[case::tells_when("Remove the lid after the sensor has been moved.", "remove lid")]
+    #[case::a_reason_is_no_object(
+        "Move the sensor to the new lid because the pointer doesn't turn without it.",
+        "adjust sensor"
+    )]
+    #[case::only_seen("Under each of them you are going to see a little rubber ring.", "")]
+    #[case::not_the_device("Check which edition you have before you order one.", "")]
+    #[case::past_verbs_share_a_subject(
+        "We start with the rubber foot. I warmed it with a hair dryer and peeled it off from the edge.",
+        "heat rubber foot, remove rubber foot"
+    )]
+    #[case::shown(
+        "That shows us the pump. Four screws, 14 millimetres each. Lift it slowly because two flat plugs are on the back. Pull those off.",
+        "unscrew pump, remove pump, disconnect flat plugs"
+    )]
     #[case::measured_across("Take the multimeter and put it across the two legs of the coil.", "measure legs")]
     #[case::its_own_latch(
         "The lamp flex is out. The keypad has a ribbon with a flap. Pull the ribbon out.",

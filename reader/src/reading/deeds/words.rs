@@ -484,6 +484,9 @@ impl Tagger<'_> {
         if c.adjective.contains(word) || GRAMMAR.passing.contains(word) {
             return Tag::Adj;
         }
+        if LEXICON.everyday_adverbs.contains(word) && !GRAMMAR.nounlike.contains(word) {
+            return Tag::Adv;
+        }
         let w = &self.words[at];
         if w.said == "felt" {
             return Tag::Noun;

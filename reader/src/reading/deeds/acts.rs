@@ -269,6 +269,12 @@ impl Reader<'_> {
         let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent());
         // Longer is no sentence but breathless speech.
         let wants = ["who wants", "whoever wants", "anyone who", "who wishes"];
+        // "If it does not start, take the module out again."
+        let fails =
+            ["if it doesn't", "if it does not", "if it won't", "if that doesn't", "if that does not", "if nothing"];
+        if fails.iter().any(|p| self.text.starts_with(p)) {
+            return true;
+        }
         let somebody = self.words.len() <= 45 && wants.iter().any(|p| has(self.text, p));
         somebody
             || verb_would
@@ -638,7 +644,9 @@ impl Reader<'_> {
                 if !c.passive && c.form != Form::Ing && !c.agent() && !gone {
                     return None;
                 }
-                if c.form == Form::Base && !gone || c.supposed || c.agent() && !c.perfect {
+                // "after you get the shield off"
+                let got = c.base == "get" && c.particles.iter().any(|p| p == "off" || p == "out");
+                if c.form == Form::Base && !gone && !got || c.supposed || c.agent() && !c.perfect && !got {
                     return None;
                 }
             }
@@ -690,7 +698,8 @@ impl Reader<'_> {
                 "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope"
             );
         if reported && !c.order
-            || c.perfect && (has(self.text, "already") || has(self.text, "earlier") || self.text.contains("off camera"))
+            || (c.perfect || c.form == Form::Past && c.agent())
+                && (has(self.text, "already") || has(self.text, "earlier") || self.text.contains("off camera"))
         {
             return None;
         }
@@ -723,6 +732,13 @@ impl Reader<'_> {
         if harm && matches!(c.base.as_str(), "check" | "verify" | "make" | "ensure" | "see") {
             return None;
         }
+        // "Mark which wire goes where."
+        if objects.is_empty()
+            && matches!(c.base.as_str(), "mark" | "note" | "label" | "remember" | "photograph")
+            && let Some(asked) = self.clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Relative | Mood::Question))
+        {
+            objects = asked.subjects.iter().filter(|s| s.is_thing() && !s.is_pronoun()).cloned().collect();
+        }
         // "check if the compass shows the way": what is looked at stands in the question.
         if objects.iter().all(|o| !o.is_thing() || o.is_pronoun())
             && matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look")
@@ -752,7 +768,7 @@ impl Reader<'_> {
             let count = objects[i].count.unwrap_or(0);
             if objects[i].is_pronoun()
                 && count > 1
-                && matches!(c.base.as_str(), "undo" | "unscrew" | "loosen")
+                && (matches!(c.base.as_str(), "undo" | "unscrew" | "loosen") || self.these_screws(c))
                 && objects[i].head() != "both"
             {
                 objects[i].kind = Kind::Screw;
@@ -873,6 +889,13 @@ impl Reader<'_> {
         (led && !things.is_empty()).then_some(things)
     }
 
+    /// "Go ahead and remove these four.": what is pointed at by fours is screws, where no other four were named.
+    fn these_screws(&self, c: &Clause) -> bool {
+        let others = self.topic.many.as_ref().is_some_and(|(at, p, _)| self.number - at <= 2 && p.kind != Kind::Screw);
+        let out = c.base == "remove" || c.base == "take" && c.particles.iter().any(|p| p == "out");
+        out && !others && c.objects.iter().any(|o| o.is_pronoun() && o.count.is_some())
+    }
+
     fn falls_off(&self, c: &Clause) -> bool {
         matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
             && c.form == Form::Third
@@ -897,6 +920,11 @@ impl Reader<'_> {
         let tool = self.tool_of(p).is_some() || p.objects.iter().any(|o| TOOLS.contains(&o.kind) || o.head() == "tool");
         let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"));
         let tool = tool || p.subjects.iter().any(|o| p.passive && TOOLS.contains(&o.kind));
+        // "my fingernail", "both thumbs"
+        let hand = |o: &Phrase| {
+            matches!(o.head(), "finger" | "fingernail" | "thumb" | "thumbnail" | "hand" | "plier" | "pliers")
+        };
+        let tool = tool || p.objects.iter().any(hand);
         let uses = (matches!(p.base.as_str(), "use" | "take" | "grab" | "insert" | "get" | "need")
             || away
                 && matches!(

@@ -132,7 +132,8 @@ fn share(w: &[Word], out: &mut [Clause]) {
         let (left, right) = out.split_at_mut(n + 1);
         let (c, next) = (&mut left[n], &right[0]);
         let Some(verb) = c.verb else { continue };
-        let and = |i: usize| w.get(i).is_some_and(|x| x.is("and") || x.is("or"));
+        // "loosen but don't remove the two bolts"
+        let and = |i: usize| w.get(i).is_some_and(|x| x.is("and") || x.is("or") || x.is("but") && next.negated);
         let joined = (and(next.from) || next.from > 0 && and(next.from - 1))
             && next.subjects.is_empty()
             && next.verb.is_some_and(|v| v <= next.from + 2);
@@ -460,7 +461,10 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
     let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
     let needs_ing = helpers.iter().any(|h| h.verb() == "need") && w[verb].form == Form::Ing;
-    let passive = w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
+    // "What I like to do is put tape over it": an order, whose form only looks like a participle.
+    let to_do = be.is_some_and(|b| group + b > 0 && w[group + b - 1].verb() == "do");
+    let participle = w[verb].form == Form::Past && be.is_some() && !to_do;
+    let passive = w[verb].tag == Tag::Verb && (participle || needs_ing);
     let supposed = helpers
         .iter()
         .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));

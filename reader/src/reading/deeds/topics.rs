@@ -70,7 +70,10 @@ impl Reader<'_> {
                 // "It goes down the arm. Peel it out.": what goes there is still meant.
                 let goes = one && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
                 let places = c.places.iter().filter(move |(p, _)| !goes && !means(p)).map(|(_, p)| p);
-                c.objects.iter().rev().chain(c.subjects.iter().rev()).chain(places)
+                // "The new screen doesn't come with the button, so transfer it.": what is lacking.
+                let lacking =
+                    c.places.iter().filter(|(p, _)| c.negated && c.base == "come" && p == "with").map(|(_, p)| p);
+                lacking.chain(c.objects.iter().rev()).chain(c.subjects.iter().rev()).chain(places)
             })
             .filter(|p| p.to <= at)
             .find(fits);

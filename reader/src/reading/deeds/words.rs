@@ -221,33 +221,37 @@ fn joining(rest: &[&str]) -> Option<usize> {
 
 /// "the left one", "this one", "one of them".
 fn one_as_a_thing(words: &[Word], at: usize) -> bool {
+    // "the red one"
+    let described =
+        at > 1 && words[at - 2].is("the") && LEXICON.classes.adjective.contains(words[at - 1].lemma.as_str());
     words[at].is("one")
         && at > 0
-        && matches!(
-            words[at - 1].lemma.as_str(),
-            "this"
-                | "that"
-                | "the"
-                | "each"
-                | "which"
-                | "every"
-                | "first"
-                | "last"
-                | "other"
-                | "new"
-                | "old"
-                | "left"
-                | "right"
-                | "same"
-                | "wide"
-                | "short"
-                | "long"
-                | "narrow"
-                | "second"
-                | "third"
-                | "next"
-                | "big"
-        )
+        && (described
+            || matches!(
+                words[at - 1].lemma.as_str(),
+                "this"
+                    | "that"
+                    | "the"
+                    | "each"
+                    | "which"
+                    | "every"
+                    | "first"
+                    | "last"
+                    | "other"
+                    | "new"
+                    | "old"
+                    | "left"
+                    | "right"
+                    | "same"
+                    | "wide"
+                    | "short"
+                    | "long"
+                    | "narrow"
+                    | "second"
+                    | "third"
+                    | "next"
+                    | "big"
+            ))
 }
 
 /// A screw behind its kind of head or its drive.
@@ -482,6 +486,11 @@ impl Tagger<'_> {
             return Tag::Adv;
         }
         if c.adjective.contains(word) || GRAMMAR.passing.contains(word) {
+            return Tag::Adj;
+        }
+        // "reusable", "adjustable": says how a thing is.
+        let able = (word.ends_with("able") || word.ends_with("ible")) && word.len() > 6 && word != "turntable";
+        if able && LEXICON.part_heads.at(&[word], 0).is_none() {
             return Tag::Adj;
         }
         if LEXICON.everyday_adverbs.contains(word) && !GRAMMAR.nounlike.contains(word) {
@@ -874,7 +883,7 @@ impl Tagger<'_> {
         let next_end = at + 1 >= self.words.len() || w.pause;
         let next_adverb = self.words.get(at + 1).is_some_and(|n| {
             (n.lemma.len() > 4 && n.lemma.ends_with("ly") && n.lemma != "assembly")
-                || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "lightly")
+                || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "only" | "lightly")
         });
         let next_prep = LEXICON.classes.preposition.contains(self.lemma(at + 1));
         match w.form {

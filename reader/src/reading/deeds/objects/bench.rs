@@ -14,6 +14,8 @@ pub(super) struct Bench {
     pub out: Vec<String>,
     /// The part in work.
     pub at: Option<String>,
+    /// What was unplugged and not plugged in since, by name.
+    pub unplugged: Vec<String>,
     /// The last cable or plug.
     pub plug: Option<String>,
     /// Screws and latches told before the thing that they hold: places in the list of deeds.

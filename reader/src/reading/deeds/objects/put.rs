@@ -160,7 +160,13 @@ impl Bench {
                 self.out.retain(|p| !c.what.contains(p));
                 self.at = first.cloned().or(self.at.take());
             }
-            Act::Disconnect | Act::Connect => self.plug = c.what.last().cloned().or(self.plug.take()),
+            Act::Disconnect | Act::Connect => {
+                self.unplugged.retain(|p| !c.what.contains(p));
+                if c.act == Act::Disconnect {
+                    self.unplugged.extend(c.what.iter().cloned());
+                }
+                self.plug = c.what.last().cloned().or(self.plug.take());
+            }
             Act::Unscrew | Act::Loosen if first.is_some_and(|w| w != "screws") => {
                 self.screws = first.cloned();
                 self.at = first.cloned();

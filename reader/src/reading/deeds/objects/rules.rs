@@ -61,6 +61,10 @@ pub(super) const BY_WORDS: &[Rule] = &[
         let counted = |d: &Deed| d.act == c.act && d.count.is_some_and(|n| n > 1);
         c.a.elliptic && c.points() && deeds.last().is_some_and(counted) && c.says("here")
     }),
+    // "There's a cable, so open it like a door.": of what was opened before, and no plug.
+    Drop(|c, _, _| {
+        c.act == Act::Disconnect && c.points() && ["like a door", "like a book", "like door"].iter().any(|w| c.says(w))
+    }),
     // "There are the four screws.": shown while things go together.
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
@@ -157,6 +161,13 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Mend(|c, bench| {
         for w in &mut c.what {
             bench.full_name(w);
+        }
+    }),
+    // "Push the hoses back on.": what was unplugged is plugged in.
+    Mend(|c, bench| {
+        let was_plugged = !c.bare() && c.what.iter().all(|w| bench.unplugged.contains(w) && !bench.out.contains(w));
+        if c.act == Act::Install && c.together() && was_plugged {
+            c.act = Act::Connect;
         }
     }),
     // "Unclip the aerial, press the antenna on.": its plug.

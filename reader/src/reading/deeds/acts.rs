@@ -169,7 +169,12 @@ impl Reader<'_> {
     fn turns(&self) -> bool {
         let heading = self.words.len() <= 8 && LEXICON.rebuild.any(self.lemmas).is_some();
         let announced = heading || GRAMMAR.together.iter().any(|p| has(self.text, p));
-        announced && !self.text.contains("if you") && !self.text.contains("reverse")
+        let later =
+            ["when reassembling", "on reassembly", "during reassembly", "for reassembly later", "when you reassemble"];
+        announced
+            && !self.text.contains("if you")
+            && !self.text.contains("reverse")
+            && !later.iter().any(|p| has(self.text, p))
     }
 
     /// "Things that I keep on my bench are a hobby knife …", "a hairdryer will also do".
@@ -1087,7 +1092,9 @@ impl Reader<'_> {
                     | "set"
                     | "insert"
             );
-            if state && describes {
+            // "it's gonna be stuck a little"
+            let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
+            if (state || stuck) && describes {
                 return None;
             }
             return (!subjects.is_empty()).then_some(subjects);
@@ -1228,7 +1235,11 @@ impl Reader<'_> {
         } else {
             Kind::Nothing
         });
-        let (from, to) = (c.from, c.to.max(c.from));
+        // "loosen but don't remove"
+        let but =
+            self.lemmas.get(c.to.saturating_sub(1)..).is_some_and(|rest| rest.iter().take(2).any(|w| *w == "but"));
+        let to = if but { (c.to + 3).min(self.words.len()) } else { c.to };
+        let (from, to) = (c.from, to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
         let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
         let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();

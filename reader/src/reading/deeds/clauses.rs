@@ -461,10 +461,7 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
     let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
     let needs_ing = helpers.iter().any(|h| h.verb() == "need") && w[verb].form == Form::Ing;
-    // "What I like to do is put tape over it": an order, whose form only looks like a participle.
-    let to_do = be.is_some_and(|b| group + b > 0 && w[group + b - 1].verb() == "do");
-    let participle = w[verb].form == Form::Past && be.is_some() && !to_do;
-    let passive = w[verb].tag == Tag::Verb && (participle || needs_ing);
+    let passive = w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
     let supposed = helpers
         .iter()
         .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));

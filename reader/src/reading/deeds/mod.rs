@@ -363,6 +363,39 @@ mod tests {
         "We start with the rubber foot. I warmed it with a hair dryer and peeled it off from the edge.",
         "heat rubber foot, remove rubber foot"
     )]
+    #[case::which_one("Hook the lamp up. The red one goes on the left terminal.", "")]
+    #[case::slid_underneath("I warmed the bezel up and slid a card underneath.", "heat bezel, pry bezel")]
+    #[case::by_hand("I'm just going to use my fingernail to pop that connector off.", "disconnect connector")]
+    #[case::but_not_out("Loosen but don't remove the two hinge bolts.", "loosen hinge")]
+    #[case::how_a_thing_is("The pad underneath is reusable, so just set it aside.", "remove pad")]
+    #[case::flipped_and_out(
+        "There's a flat cable here. You just flip up the little black bar and it slides right out.",
+        "release black bar, disconnect flat cable"
+    )]
+    #[case::unplugged_and_back(
+        "Disconnect the two hoses. Take out the pump. Now it all goes back together. Put the pump back. Push the hoses back onto the pump. Put the lid back.",
+        "disconnect hoses, remove pump, install pump, connect hoses, install lid"
+    )]
+    #[case::what_one_likes_to_do("What I like to do is put a piece of tape over the switch.", "apply tape")]
+    #[case::which_goes_where("Mark which wire goes where.", "mark wire")]
+    #[case::already_out("Lift the lid off. I already took out the left one.", "remove lid")]
+    #[case::if_it_fails("If it does not start, take the module out and put it in again.", "")]
+    #[case::what_is_lacking(
+        "The new lid doesn't come with the sensor, so move it over from the old lid.",
+        "transfer sensor"
+    )]
+    #[case::like_a_door("Lift off the shell. There is a flat cable, so open it only like a door.", "remove shell")]
+    #[case::gates(
+        "Lift the little gate on each connector and the ribbons come right out.",
+        "release gate, disconnect ribbons"
+    )]
+    #[case::after_this("After this lift up the cell with the spatula slowly.", "pry cell")]
+    #[case::stuck("There's thermal paste on the back so it's gonna be stuck a little bit.", "")]
+    #[case::real_quick("Unplug the fan real quick.", "disconnect fan")]
+    #[case::nobodys_clips(
+        "Release the two retaining clips. Ease the flex connector away from the board.",
+        "release retaining clips, disconnect flex connector"
+    )]
     #[case::shown(
         "That shows us the pump. Four screws, 14 millimetres each. Lift it slowly because two flat plugs are on the back. Pull those off.",
         "unscrew pump, remove pump, disconnect flat plugs"

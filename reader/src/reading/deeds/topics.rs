@@ -36,8 +36,11 @@ impl Reader<'_> {
                     "lay" | "put" | "place" | "set" | "take" | "lift" | "pull" | "work" | "push" | "slide" | "insert"
                 )
         };
+        // "Flip up the bar and it slides out.": what it held.
+        let out = self.clauses[n].particles.iter().any(|p| p == "out");
+        let unlocked = |p: &Phrase| one && moves && out && p.kind == Kind::Lever;
         let fits = |p: &&Phrase| {
-            !(spent(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
+            !(spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))
@@ -178,7 +181,9 @@ impl Reader<'_> {
     pub(super) fn distinct(&self, q: &Phrase) -> Option<Phrase> {
         let kept: Vec<usize> = (0..q.words.len())
             .filter(|i| {
-                !describes_cable(&q.words[*i])
+                // "retaining clips" retain nobody.
+                !(q.words[*i].ends_with("ing") && matches!(q.kind, Kind::Latch | Kind::Lever))
+                    && !describes_cable(&q.words[*i])
                     && numbers::figure_at(&[q.words[*i].as_str()], 0).is_none()
                     && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "slide" | "lock" | "clip")
             })

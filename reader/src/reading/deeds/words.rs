@@ -157,6 +157,8 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
         let suffered = tag == Tag::Verb
             && words[at].form == Form::Base
             && matches!(tagger.before(at), Some(Tag::Be | Tag::Have))
+            // "what I like to do is put …"
+            && !(at > 1 && words[at - 2].is("do"))
             && matches!(words[at].verb(), "set" | "put" | "cut" | "shut" | "let" | "split" | "come");
         words[at].tag = tag;
         if suffered {
@@ -377,6 +379,20 @@ impl Tagger<'_> {
             })
         {
             return Tag::Noun;
+        }
+        // "… out real quick"
+        let quick = |w: &str| matches!(w, "quick" | "slow" | "easy" | "good" | "gently");
+        if said == "real" && quick(self.said(at + 1)) || quick(said) && at > 0 && self.said(at - 1) == "real" {
+            return Tag::Adv;
+        }
+        // "After this lift up the cell."
+        if at == 1
+            && matches!(word, "this" | "that")
+            && self.said(0) == "after"
+            && self.words.get(2).is_some_and(|w| w.base.is_some() && w.form == Form::Base)
+            && (self.particle_at(3) || self.object_at(3))
+        {
+            return Tag::Pron;
         }
         // "such a card"
         if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {

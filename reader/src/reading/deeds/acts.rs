@@ -661,6 +661,11 @@ impl Reader<'_> {
             {
                 confidence = 0.6;
             }
+            // "Grease the ring before you push the new heater in."
+            Mood::Before if c.agent() && c.objects.iter().any(|o| o.new && o.kind == Kind::Part) => {
+                told.result = true;
+                confidence = 0.6;
+            }
             Mood::Relative if due && c.antecedent.is_some() => {}
             // "the clamp, which I'll pop off now"
             Mood::Relative if c.agent() && c.antecedent.is_some() && !c.supposed && self.is_next(c) => {}
@@ -750,7 +755,7 @@ impl Reader<'_> {
             && let Some(asked) = self.clauses.get(n + 1).filter(|k| {
                 matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
                     || k.agent() && k.base == "get"
-                    || k.subjects.iter().any(|s| matches!(s.kind, Kind::Part | Kind::Picture))
+                    || k.subjects.iter().any(|s| matches!(s.kind, Kind::Part | Kind::Picture | Kind::Plug))
             })
         {
             let seen = |s: &&Phrase| (s.is_thing() || s.kind == Kind::Picture) && !s.is_pronoun();
@@ -970,7 +975,7 @@ impl Reader<'_> {
                 && !p.supposed
                 && matches!(
                     p.base.as_str(),
-                    "switch" | "turn" | "power" | "plug" | "connect" | "press" | "hold" | "start" | "boot"
+                    "switch" | "turn" | "power" | "plug" | "connect" | "press" | "hold" | "start" | "boot" | "run"
                 )
         };
         self.clauses[..n].iter().rev().take(2).find(on)

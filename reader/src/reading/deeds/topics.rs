@@ -38,7 +38,7 @@ impl Reader<'_> {
         };
         // "Flip up the bar and it slides out.": what it held.
         let out = self.clauses[n].particles.iter().any(|p| p == "out");
-        let unlocked = |p: &Phrase| one && moves && out && p.kind == Kind::Lever;
+        let unlocked = |p: &Phrase| one && moves && out && matches!(p.kind, Kind::Lever | Kind::Latch);
         let fits = |p: &&Phrase| {
             !(spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
@@ -48,6 +48,15 @@ impl Reader<'_> {
         };
         let at = pronoun.from;
         let before = |c: &&Clause| c.from < at;
+        // "There's one screw behind each foot. Undo all four of them.": the screws.
+        let undone = matches!(self.clauses[n].base.as_str(), "undo" | "unscrew" | "loosen" | "tighten");
+        if many && undone && pronoun.count.is_some() {
+            let screws = [&self.topic.one, &self.topic.many].into_iter().flatten();
+            let near = |(was, p, _): &&(usize, Phrase, bool)| self.number - was <= 2 && p.kind == Kind::Screw;
+            if let Some((_, screws, _)) = screws.into_iter().find(near) {
+                return Some(screws.clone());
+            }
+        }
         // What is put between or along something is the tool.
         if tools && one {
             let here = self.clauses[..=n]
@@ -76,10 +85,17 @@ impl Reader<'_> {
                 // "The new screen doesn't come with the button, so transfer it.": what is lacking.
                 let lacking =
                     c.places.iter().filter(|(p, _)| c.negated && c.base == "come" && p == "with").map(|(_, p)| p);
-                lacking.chain(c.objects.iter().rev()).chain(c.subjects.iter().rev()).chain(places)
+                // "Grab the corner of the film and peel it away.": the film.
+                let whole = |p| if c.base == "grab" { of_nothing(p) } else { p };
+                lacking.chain(c.objects.iter().rev().map(whole)).chain(c.subjects.iter().rev()).chain(places)
             })
             .filter(|p| p.to <= at)
             .find(fits);
+        // "The pack is connected with a plug, so press the tab and pull it out.": the plug.
+        let on_plug = self.clauses[..n].last().filter(|_| out && one).and_then(|_| self.plug_of(n));
+        if on_plug.is_some() {
+            return on_plug;
+        }
         let mut guess = false;
         let (was, age) = match here {
             Some(p) => (Some(p.clone()), 0),
@@ -106,6 +122,14 @@ impl Reader<'_> {
             return None;
         }
         was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
+    }
+
+    /// "The pack is connected with a white plug": the plug, and whose it is.
+    fn plug_of(&self, n: usize) -> Option<Phrase> {
+        let c = self.clauses[..n].iter().find(|c| c.passive && c.base == "connect")?;
+        let (_, plug) = c.places.iter().find(|(p, np)| matches!(p.as_str(), "with" | "by") && np.kind == Kind::Plug)?;
+        let owner = c.subjects.first().filter(|s| s.kind == Kind::Part)?;
+        Some(Phrase { of: vec![owner.clone()], ..plug.clone() })
     }
 
     /// "the first one", "the other one": of several that were spoken of.
@@ -293,4 +317,9 @@ impl Reader<'_> {
             })
             .collect()
     }
+}
+
+/// The film, of "the corner of the film".
+fn of_nothing(p: &Phrase) -> &Phrase {
+    if p.kind == Kind::Nothing { p.of.first().unwrap_or(p) } else { p }
 }

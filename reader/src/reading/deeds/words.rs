@@ -394,6 +394,10 @@ impl Tagger<'_> {
         {
             return Tag::Pron;
         }
+        // "counter clockwise", "hand tight"
+        if matches!((said, self.said(at + 1)), ("counter" | "anti", "clockwise") | ("hand" | "finger", "tight")) {
+            return Tag::Adv;
+        }
         // "such a card"
         if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {
             return Tag::Det;
@@ -401,7 +405,9 @@ impl Tagger<'_> {
         if let Some(tag) = self.pointer(at) {
             return tag;
         }
-        if matches!(word, "and" | "or" | "but" | "nor" | "plus" | "&") {
+        // "the plus pad", and not "the lid plus the screws"
+        let pole = word == "plus" && before == Some(Tag::Det);
+        if !pole && matches!(word, "and" | "or" | "but" | "nor" | "plus" | "&") {
             return Tag::Conj;
         }
         if let Some(tag) = self.subordinator(at) {
@@ -1052,7 +1058,9 @@ impl Tagger<'_> {
                 Some(Tag::Part) => matches!(base, "come" | "go"),
                 Some(Tag::Noun) => {
                     !nounlike
-                        || next_prep && matches!(base, "run" | "go" | "sit" | "lie" | "lead")
+                        || next_prep
+                            && matches!(base, "run" | "go" | "sit" | "lie" | "lead" | "point")
+                            && self.lemma(at + 1) != "of"
                         || next_particle
                         || next_adverb
                         || (next_object && base != "screw")
@@ -1072,7 +1080,9 @@ impl Tagger<'_> {
                         && (self.words[at - 1].tag == Tag::Sub
                             && (!nounlike || next_object || next_particle || next_prep)
                             // "the cover slides down and comes off"
-                            || self.words[at - 1].tag == Tag::Conj && !nounlike && next_particle)
+                            || self.words[at - 1].tag == Tag::Conj && !nounlike && next_particle
+                            // "… slides back and then tilts away"
+                            || at > 1 && self.said(at - 1) == "then" && self.words[at - 2].tag == Tag::Conj && next_particle)
                 }
                 _ => false,
             },

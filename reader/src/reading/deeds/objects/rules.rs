@@ -122,6 +122,20 @@ pub(super) const BY_BENCH: &[Rule] = &[
             c.what.extend(bench.at.clone());
         }
     }),
+    // "Two bolts hold the bracket. It comes right up.": with its screws out, off.
+    Mend(|c, bench| {
+        let screws_out = !c.bare() && bench.screws.as_ref() == c.what.first();
+        if c.act == Act::Open && c.apart() && c.because == "lifted up" && screws_out {
+            c.act = Act::Remove;
+        }
+    }),
+    // "Twist the ring clockwise until it locks.": what turns to come free turns home.
+    Mend(|c, bench| {
+        let turned = matches!(c.because, "turned to come free" | "pushed along to come free");
+        if c.act == Act::Release && c.together() && turned {
+            c.act = if all_out(c, bench) { Act::Install } else { Act::Close };
+        }
+    }),
     // "Make sure it is off.": looked at before it is taken apart.
     Drop(|c, _, _| c.act == Act::Test && c.a.making_sure && (c.apart() || c.told_half == Half::Apart)),
     // "Make sure the arrow points up.": set right, and only in the rebuild.

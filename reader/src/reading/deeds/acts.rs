@@ -75,6 +75,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         .collect();
     for screws in spoken.iter().filter(|p| p.kind == Kind::Screw) {
         topic.put(number, screws, did);
+        topic.screws = Some((number, screws.clone()));
     }
     topic.hear(number, &clauses);
     // "Pull it out along the slope.": where it went is spoken of no more.

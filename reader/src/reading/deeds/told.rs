@@ -96,6 +96,8 @@ pub(super) struct Topic {
     pub one: Option<(usize, Phrase, bool)>,
     pub many: Option<(usize, Phrase, bool)>,
     pub tool: Option<(usize, Phrase, bool)>,
+    /// The last screws, with the sentence that named them.
+    pub screws: Option<(usize, Phrase)>,
     /// Whom the cable serves that was spoken of last.
     pub served: Option<(usize, Phrase)>,
 }

@@ -50,12 +50,11 @@ impl Reader<'_> {
         let before = |c: &&Clause| c.from < at;
         // "There's one screw behind each foot. Undo all four of them.": the screws.
         let undone = matches!(self.clauses[n].base.as_str(), "undo" | "unscrew" | "loosen" | "tighten");
-        if many && undone && pronoun.count.is_some() {
-            let screws = [&self.topic.one, &self.topic.many].into_iter().flatten();
-            let near = |(was, p, _): &&(usize, Phrase, bool)| self.number - was <= 2 && p.kind == Kind::Screw;
-            if let Some((_, screws, _)) = screws.into_iter().find(near) {
-                return Some(screws.clone());
-            }
+        if undone
+            && pronoun.count.is_some_and(|n| n > 1)
+            && let Some((_, screws)) = self.topic.screws.as_ref().filter(|(was, _)| self.number - was <= 3)
+        {
+            return Some(screws.clone());
         }
         // What is put between or along something is the tool.
         if tools && one {
@@ -205,11 +204,11 @@ impl Reader<'_> {
     pub(super) fn distinct(&self, q: &Phrase) -> Option<Phrase> {
         let kept: Vec<usize> = (0..q.words.len())
             .filter(|i| {
+                let w = q.words[*i].as_str();
                 // "retaining clips" retain nobody.
-                !(q.words[*i].ends_with("ing") && matches!(q.kind, Kind::Latch | Kind::Lever))
-                    && !describes_cable(&q.words[*i])
-                    && numbers::figure_at(&[q.words[*i].as_str()], 0).is_none()
-                    && !matches!(q.words[*i].as_str(), "latch" | "lash" | "flip" | "slide" | "lock" | "clip")
+                let retains = w.ends_with("ing") && matches!(q.kind, Kind::Latch | Kind::Lever);
+                let kind = matches!(w, "latch" | "lash" | "flip" | "slide" | "lock" | "clip");
+                !(retains || kind || describes_cable(w) || numbers::figure_at(&[w], 0).is_some())
             })
             .collect();
         (!kept.is_empty()).then(|| Phrase {

@@ -734,6 +734,8 @@ impl Tagger<'_> {
             "back" => {
                 Some(if led && matches!(before, Some(Tag::Det | Tag::Adj | Tag::Prep)) { Tag::Noun } else { Tag::Part })
             }
+            // "the outside of the housing"
+            "inside" | "outside" if before == Some(Tag::Det) && self.lemma(at + 1) == "of" => Some(Tag::Noun),
             "inside" | "outside" => None,
             _ => Some(Tag::Noun),
         }

@@ -1,0 +1,67 @@
+//! Speech line by line, with the deeds that a careful person hears in each line.
+//!
+//! A file under `speech/` is one narration. Under each line that tells a deed stands `> act thing + thing, act thing`. Where
+//! the reader does not yet hear what is there, the answer stands behind `?` instead: the line is counted as missed, and the
+//! test fails as soon as it is heard, so that the mark is taken off.
+
+use paso_reader::reading::{Deed, deeds};
+use paso_reader::recording::Recording;
+use rstest::rstest;
+use std::fmt::Write;
+
+#[derive(Debug, Default)]
+struct Line<'a> {
+    said: &'a str,
+    told: &'a str,
+    missed: bool,
+}
+
+fn lines(file: &str) -> Vec<Line<'_>> {
+    let mut out: Vec<Line> = Vec::new();
+    for line in file.lines().filter(|l| !l.trim().is_empty() && !l.starts_with('#')) {
+        let line = line.trim();
+        match (line.strip_prefix("> "), line.strip_prefix('?'), out.last_mut()) {
+            (Some(told), _, Some(last)) => last.told = told,
+            (_, Some(told), Some(last)) => (last.told, last.missed) = (told.trim(), true),
+            _ => out.push(Line { said: line, ..Line::default() }),
+        }
+    }
+    out
+}
+
+/// One line a segment, six seconds each.
+fn transcript(lines: &[Line]) -> Recording {
+    let mut text = String::new();
+    for (n, line) in lines.iter().enumerate() {
+        let _ = write!(text, "[{:02}:{:02}] {}\n\n", n * 6 / 60, n * 6 % 60, line.said);
+    }
+    Recording::parse(text.as_bytes()).expect("a transcript")
+}
+
+fn words(deeds: &[&Deed]) -> String {
+    let one = |d: &&Deed| {
+        let act = serde_json::to_value(d.act).expect("plain data");
+        format!("{} {}", act.as_str().unwrap_or_default(), d.what.join(" + ")).trim_end().to_owned()
+    };
+    deeds.iter().map(one).collect::<Vec<_>>().join(", ")
+}
+
+#[rstest]
+#[case::a_coffee_machine(include_str!("speech/coffee-machine.txt"), 12)]
+#[case::breathless(include_str!("speech/breathless.txt"), 10)]
+#[case::a_service_manual(include_str!("speech/service-manual.txt"), 5)]
+#[case::a_lamp(include_str!("speech/lamp.txt"), 7)]
+fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
+    let lines = lines(file);
+    let deeds = deeds(&transcript(&lines));
+    let mut wrong = String::new();
+    for (n, line) in lines.iter().enumerate() {
+        let heard = words(&deeds.iter().filter(|d| d.cue == n).collect::<Vec<_>>());
+        if line.missed == (heard == line.told) {
+            let now = if line.missed { "is heard now: take its mark off" } else { "is heard otherwise" };
+            let _ = write!(wrong, "\n“{}” {now}\n  right  {}\n  heard  {heard}", line.said, line.told);
+        }
+    }
+    assert!(wrong.is_empty(), "{wrong}");
+    assert_eq!(lines.iter().filter(|l| l.missed).count(), missed, "lines that are not heard yet");
+}

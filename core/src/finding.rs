@@ -75,6 +75,8 @@ pub enum RuleId {
     ToolToldLate,
     PostureToldLate,
     JobOffered,
+    HouseWord,
+    HouseName,
     // Steps: parts, tools, promises, the text itself.
     ReplacementVoltage,
     ReplacementCharge,

@@ -4,7 +4,7 @@ use paso_core::checks::listen::findings;
 use paso_core::finding::{Finding, RuleId, Subject};
 use paso_core::ids::*;
 use paso_core::manual::{
-    Edit, Manual, ReadingEdit, RecordingEdit, RecordingRef, RecordingRow, Source, draft, draft_more, to_csv,
+    Edit, House, Manual, ReadingEdit, RecordingEdit, RecordingRef, RecordingRow, Source, draft, draft_more, to_csv,
 };
 use paso_core::reading::{self, FactSheet, StatementKind};
 use paso_core::recording::Recording;
@@ -60,7 +60,7 @@ impl Kettle {
 
     fn contradiction(&self, rule: RuleId) -> Option<Finding> {
         let read = self.manual.corrections_of(self.id).read(&self.source);
-        findings(&self.manual, &read).into_iter().find(|f| f.rule == rule)
+        findings(&self.manual, &read, &House::default()).into_iter().find(|f| f.rule == rule)
     }
 
     fn texts(&self) -> Vec<String> {

@@ -602,6 +602,44 @@ async fn a_correction_shows_at_listen_and_can_be_undone() {
 }
 
 #[rocket::async_test]
+async fn a_word_put_right_once_is_offered_in_the_next_manual_and_no_longer_when_taken_back() {
+    let api = Api::start().await;
+    let drafted = async |name: &str, text: &'static str| {
+        let path = format!("/api/recordings?name={name}.md");
+        let info = read(api.client.post(path).header(author("Ann")).body(text).dispatch().await).await.1;
+        let body = json!({"title": name, "device": "K1", "recordings": [info["id"]]});
+        let made = api.post("Ann", "/api/manuals", body).await.1;
+        (made["id"].as_str().unwrap().to_owned(), info["id"].clone())
+    };
+    let offers = async |id: &str| {
+        let view = api.get(&format!("/api/manuals/{id}/findings")).await.1;
+        let rows = view["findings"].as_array().unwrap().clone();
+        rows.into_iter().filter(|f| f["rule"] == "house-word").collect::<Vec<_>>()
+    };
+    let (first, recording) = drafted("Lamp", "[00:01] Take off the strabel.\n\n[00:09] Remove the lid.").await;
+    let (second, _) = drafted("Kettle", "[00:01] Pull the strabel out.\n\n[00:09] Lay the Strabel on the mat.").await;
+    assert_eq!(offers(&second).await, Vec::<Value>::new());
+
+    let word = json!({"id": Uuid::now_v7(), "recording": recording, "start": 13, "end": 20, "heard": "strabel", "meant": "strap"});
+    let (status, answer) = api.edit("Ann", &first, 0, json!({"reading": {"word": word}})).await;
+    assert_eq!(status, Status::Ok, "{answer}");
+    let offered = offers(&second).await;
+    assert_eq!(offered.len(), 1);
+    assert_eq!(offered[0]["says"], "“strabel” was put right to “strap” in “Lamp”; here it is heard several times.");
+    assert_eq!(offers(&first).await, Vec::<Value>::new(), "where it was put right nothing is offered");
+
+    api.post("Ann", &format!("/api/manuals/{first}/undo"), json!({})).await;
+    assert_eq!(offers(&second).await, Vec::<Value>::new());
+    api.post("Ann", &format!("/api/manuals/{first}/redo"), json!({})).await;
+    let fix = offers(&second).await[0]["fixes"][0]["edit"].clone();
+    let (status, answer) = api.edit("Bob", &second, 0, fix).await;
+    assert_eq!(status, Status::Ok, "{answer}");
+    assert_eq!(offers(&second).await, Vec::<Value>::new());
+    let heard = api.get(&format!("/api/manuals/{second}/listen")).await.1[0]["heard"]["statements"].to_string();
+    assert!(heard.contains("strap") && !heard.contains("\"what\":\"strabel\""), "{heard}");
+}
+
+#[rocket::async_test]
 async fn an_edit_that_changes_nothing_is_no_entry_of_the_history() {
     let api = Api::start().await;
     let id = api.kettle().await;

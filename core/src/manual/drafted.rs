@@ -11,11 +11,18 @@ pub fn manual(text: &str) -> Manual {
     manual_of(0, text)
 }
 
+/// The recording that these manuals are drafted from.
+pub const RECORDING: RecordingId = RecordingId(Uuid::nil());
+
+/// The sentences as a recording.
+pub fn recording(text: &str) -> Recording {
+    Recording::parse(text.as_bytes()).expect("words")
+}
+
 /// The same with an id of its own; those of parts and steps follow from it.
 pub fn manual_of(id: u128, text: &str) -> Manual {
-    let recording = Recording::parse(text.as_bytes()).expect("words");
+    let recording = recording(text);
     let reading = read(&recording);
-    let reference =
-        RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: recording.duration_ms() };
+    let reference = RecordingRef { id: RECORDING, title: "test".into(), duration_ms: recording.duration_ms() };
     draft(ManualId(Uuid::from_u128(id)), "Lamp", "Lamp 1", &[Source { recording: reference, reading: &reading }])
 }

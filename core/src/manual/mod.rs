@@ -19,6 +19,8 @@ pub(crate) mod written;
 
 pub use aspects::{Aspect, Entity, Manual};
 pub use corrections::heard::{CorrectedReading, Corrections, LostCorrection, RecordingRow, StatementRow};
+pub use corrections::house::{House, HouseWord};
+pub use corrections::places::HeardPlace;
 pub use corrections::readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use corrections::statement_table::to_csv;
 pub use corrections::table_rows::{CellError, Cells, RowError, read_rows, write_rows};

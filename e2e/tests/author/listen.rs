@@ -77,16 +77,40 @@ async fn statements_are_joined_and_cut() -> Done {
 async fn a_contradiction_is_settled_by_a_choice() -> Done {
     let app = App::start(false).await;
     let id = kettle(&app).await?;
-    app.tab("Contradictions").await?;
+    app.tab("To settle").await?;
     app.text("5 screws go back into the base plate; 4 came out.").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.press("4 is right").await?;
     app.until("it is gone", async || Ok(!sheet(&app, &id).await["discrepancies"].to_string().contains("count"))).await;
-    app.text("The recording contradicts itself nowhere").await?;
+    app.text("Nothing is left to settle").await?;
     app.press("Undo Ctrl Z").await?;
     app.text("5 screws go back into the base plate; 4 came out.").await?;
     app.press("Both stand as said").await?;
     app.text("Set aside: Both stand as said").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn a_word_of_the_house_is_offered_in_the_next_recording() -> Done {
+    let app = App::start(false).await;
+    let first = app.make("Lamp", "[0:00] Take off the strabel.\n\n[0:10] Remove the lid.").await;
+    app.goto(&format!("/manuals/{first}/listen")).await?;
+    app.tap("Take off the strabel.").await?;
+    app.keys("w").await?;
+    app.tap_first(By::XPath("//button[.='strabel']")).await?;
+    app.write("Meant where “strabel” was heard", "strap").await?;
+    app.press("Here").await?;
+    app.saved().await?;
+    let second = app.make("Clock", "[0:00] Pull the strabel out.\n\n[0:10] Lay the strabel on the mat.").await;
+    app.goto(&format!("/manuals/{second}/listen")).await?;
+    app.tab("To settle").await?;
+    app.text("“strabel” was put right to “strap” in “Lamp”; here it is heard several times.").await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.press("Put “strap” in all 2 places").await?;
+    app.text("Nothing is left to settle").await?;
+    app.tab("What was said").await?;
+    app.until("both are mended", async || Ok(app.driver.find_all(By::XPath("//ins[.='strap']")).await?.len() == 2))
+        .await;
     app.end().await
 }
 

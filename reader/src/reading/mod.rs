@@ -47,6 +47,7 @@ pub use facts::{
 };
 pub use gaps::{Gap, GapKind};
 pub use hints::{Hints, Meant};
+pub use lexicon::is_known;
 pub use marks::Mark;
 pub use repair::Repair;
 pub use safety::Doubt;

@@ -159,7 +159,7 @@ fn shows_a_drive(t: &Token) -> bool {
 fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, String)> {
     let word = sentence.tokens[i].lemma.as_str();
     let plain = word.len() >= 4 && word.chars().all(|c| c.is_ascii_alphabetic());
-    if !plain || known(lexicon, word) {
+    if !plain || lexicon.knows(word) {
         return None;
     }
     let around = neighbour(lexicon, sentence, i)?;
@@ -195,11 +195,6 @@ fn close(a: &str, b: &str) -> bool {
         && a.len().abs_diff(b.len()) <= 1
         && a.as_bytes()[0] == b.as_bytes()[0]
         && strsim::damerau_levenshtein(a, b) == 1
-}
-
-/// A word that already means something here is left alone.
-fn known(lexicon: &Lexicon, word: &str) -> bool {
-    lexicon.known.contains(word) || lexicon.verb_forms.contains_key(word) || lexicon.numbers.contains_key(word)
 }
 
 /// A trade word close by.

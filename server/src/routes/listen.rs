@@ -5,10 +5,10 @@ use crate::author::Author;
 use crate::problem::{Problem, Rows};
 use crate::store::{Applied, EditRequest, Kept, Store};
 use paso_core::ids::{ManualId, RecordingId, StepId};
-use paso_core::manual::{Edit, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv};
+use paso_core::manual::{Edit, HeardPlace, Manual, ReadingEdit, RecordingEdit, RowError, Source, draft_more, to_csv};
 use paso_core::reading::{Comparison, FactSheet, compare};
 use paso_core::recording::MAX_BYTES;
-use paso_core::stops::listen::{HeardPlace, ListenView, places, view};
+use paso_core::stops::listen::{ListenView, view};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
@@ -40,7 +40,7 @@ pub async fn heard(id: Uuid, find: &str, store: &State<Store>) -> Result<Json<Ve
     let (_, manual) = store.manual(ManualId(id)).await?;
     let mut out = Vec::new();
     for recording in manual.recordings.keys() {
-        out.extend(places(&store.read(ManualId(id), &manual, *recording).await?.read, find));
+        out.extend(store.read(ManualId(id), &manual, *recording).await?.read.places(find));
     }
     Ok(Json(out))
 }

@@ -5,6 +5,7 @@
 //! number says whether the cache is fresh.
 
 mod edits;
+mod house;
 mod readers;
 mod recordings;
 mod revisions;
@@ -100,6 +101,8 @@ pub struct Store {
     /// Recordings as they were last read for a manual.
     readings: Arc<Mutex<Readings>>,
     readers: readers::Readers,
+    /// What the house put right, as it was last collected.
+    house: Arc<Mutex<Option<house::Collected>>>,
 }
 
 /// Manuals, and readings, kept in memory; a manual of 300 steps takes about a megabyte.
@@ -107,7 +110,13 @@ const CACHED: usize = 64;
 
 impl Store {
     pub fn new(db: DatabaseConnection) -> Self {
-        Self { db, cache: Arc::default(), readings: Arc::default(), readers: readers::Readers::default() }
+        Self {
+            db,
+            cache: Arc::default(),
+            readings: Arc::default(),
+            readers: readers::Readers::default(),
+            house: Arc::default(),
+        }
     }
 
     /// Whether the database answers.

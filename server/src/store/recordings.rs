@@ -108,12 +108,13 @@ impl Store {
         Ok(ReadRecording { id: RecordingId(id), title, recording, reading })
     }
 
-    /// What the recordings of a manual say against themselves.
+    /// What the recordings of a manual say against themselves, and what this house put right elsewhere.
     pub async fn heard(&self, id: ManualId, manual: &Manual) -> Result<Vec<Finding>, StoreError> {
         let mut out = Vec::new();
+        let house = self.house(id).await?;
         for recording in manual.recordings.keys() {
             let kept = self.read(id, manual, *recording).await?;
-            out.extend(checks::listen::findings(manual, &kept.read));
+            out.extend(checks::listen::findings(manual, &kept.read, &house));
         }
         Ok(out)
     }

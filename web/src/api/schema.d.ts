@@ -2348,6 +2348,8 @@ export interface components {
             evidence: components["schemas"]["Evidence"][];
             /** @description What the label of the fitted one says. */
             fitted?: components["schemas"]["RatingLabel"];
+            /** @description As the reader named it, where an author calls it otherwise. */
+            heard_as?: string | null;
             id: components["schemas"]["PartId"];
             inside?: components["schemas"]["PartId"] | null;
             name: string;
@@ -2842,7 +2844,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;

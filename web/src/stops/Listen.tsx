@@ -23,11 +23,11 @@ import {
 import { byKey, clock, plural } from "../parts/format";
 import { useEvidence, useTape } from "../parts/tape-context";
 import { narrow, space } from "../theme";
-import { Contradictions } from "./listen/Contradictions";
 import { type Acts, InHand } from "./listen/InHand";
 import { Recordings } from "./listen/Recordings";
 import { FILTERS, type Filter, itemsOf, keyOf, type Said } from "./listen/rows";
 import { type Focuser, StatementList } from "./listen/StatementList";
+import { ToSettle } from "./listen/ToSettle";
 
 const Page = styled.div`
   display: grid;
@@ -84,7 +84,7 @@ const Hold = styled.aside`
   ul { display: grid; gap: 3px; }
 `;
 
-type View = "statements" | "contradictions" | "recordings";
+type View = "statements" | "settle" | "recordings";
 
 export default function Listen() {
   const { data, error } = useListen();
@@ -212,7 +212,7 @@ export default function Listen() {
         <Views>
           <PanelList aria-label="What is shown">
             <PanelName id="statements">What was said</PanelName>
-            <PanelName id="contradictions">Contradictions ({openNow})</PanelName>
+            <PanelName id="settle">To settle ({openNow})</PanelName>
             <PanelName id="recordings">Recordings ({data.length})</PanelName>
           </PanelList>
           <Muted>
@@ -268,11 +268,11 @@ export default function Listen() {
             </Keys>
           )}
         </Shown>
-        <Shown id="contradictions">
+        <Shown id="settle">
           {data.length === 0 ? (
             <NoRecording />
           ) : (
-            <Contradictions
+            <ToSettle
               recordings={data}
               found={found}
               onShow={(recording, heard) => {

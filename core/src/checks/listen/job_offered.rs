@@ -75,7 +75,7 @@ mod tests {
     use crate::checks::listen::findings;
     use crate::finding::Finding;
     use crate::ids::*;
-    use crate::manual::{Manual, RecordingRef, Source, draft};
+    use crate::manual::{House, Manual, RecordingRef, Source, draft};
     use crate::reading::read;
     use crate::recording::Recording;
     use uuid::Uuid;
@@ -93,7 +93,7 @@ mod tests {
 
     fn found(manual: &Manual, recording: &Recording) -> Vec<Finding> {
         let read = manual.corrections_of(RECORDING).read(recording);
-        findings(manual, &read).into_iter().filter(|f| f.rule == RULE.id).collect()
+        findings(manual, &read, &House::default()).into_iter().filter(|f| f.rule == RULE.id).collect()
     }
 
     #[test]

@@ -4,6 +4,8 @@
 //! reason, a source and fixes. What an author decided of one (see `Settled`) sets it aside.
 
 mod count_contradicted;
+mod house_name;
+mod house_word;
 mod job_offered;
 mod left_out;
 mod order_contradicted;
@@ -18,7 +20,7 @@ mod written;
 
 use crate::finding::{Finding, Fix, Rule, Subject};
 use crate::ids::*;
-use crate::manual::{CorrectedReading, Edit, Evidence, Manual, ReadingEdit};
+use crate::manual::{CorrectedReading, Edit, Evidence, House, Manual, ReadingEdit};
 use crate::reading::{Contradiction, DiscrepancyKind, Facts, Statement};
 use uuid::Uuid;
 
@@ -49,11 +51,16 @@ fn rule_of(kind: DiscrepancyKind) -> ListenRule {
 /// Every rule of recordings: one a kind of contradiction, and what is offered.
 pub(super) fn rules() -> impl Iterator<Item = &'static Rule> {
     use crate::labels::Label;
-    DiscrepancyKind::ALL.iter().map(|kind| rule_of(*kind).0).chain([&job_offered::RULE])
+    DiscrepancyKind::ALL.iter().map(|kind| rule_of(*kind).0).chain([
+        &job_offered::RULE,
+        &house_word::RULE,
+        &house_name::RULE,
+    ])
 }
 
-/// All contradictions of one recording and what it offers, under what the author decided.
-pub fn findings(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
+/// All contradictions of one recording, what it offers and what the house put right elsewhere, under what the author
+/// decided.
+pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<Finding> {
     let statements = &read.reading.statements;
     let of = |found: &Contradiction| {
         let (rule, fixes) = rule_of(found.kind);
@@ -70,7 +77,8 @@ pub fn findings(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
     let dropped = |i: usize| manual.correction_of(read.recording, &read.raw[i]).is_some_and(|c| c.dropped);
     let counts = |found: &&Contradiction| !dropped(found.at) && !found.against.is_some_and(dropped);
     let offered = job_offered::find(manual, read);
-    read.reading.contradictions.iter().filter(counts).map(of).chain(offered).collect()
+    let of_house = house_word::find(manual, read, house).chain(house_name::find(manual, read, house));
+    read.reading.contradictions.iter().filter(counts).map(of).chain(offered).chain(of_house).collect()
 }
 
 impl Clash<'_> {

@@ -9,7 +9,7 @@
 use super::findings;
 use crate::finding::{Finding, Rule, Subject};
 use crate::ids::*;
-use crate::manual::{Manual, RecordingRef, Source, draft};
+use crate::manual::{House, Manual, RecordingRef, Source, draft};
 use crate::reading::read;
 use crate::recording::Recording;
 use uuid::Uuid;
@@ -59,5 +59,5 @@ pub(super) fn blocks(rule: &Rule, told: &str) -> [bool; 2] {
 
 fn of(rule: &Rule, manual: &Manual, id: RecordingId, recording: &Recording) -> Vec<Finding> {
     let read = manual.corrections_of(id).read(recording);
-    findings(manual, &read).into_iter().filter(|f| f.rule == rule.id).collect()
+    findings(manual, &read, &House::default()).into_iter().filter(|f| f.rule == rule.id).collect()
 }

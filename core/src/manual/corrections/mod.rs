@@ -2,6 +2,8 @@
 
 pub(super) mod follow;
 pub(super) mod heard;
+pub(super) mod house;
+pub(super) mod places;
 pub(super) mod readings;
 pub(super) mod statement_table;
 pub(super) mod table_rows;

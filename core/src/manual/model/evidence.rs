@@ -24,6 +24,14 @@ impl Evidence {
         Self::Author { name: name.to_owned() }
     }
 
+    /// The recording that it rests on.
+    pub fn recording(&self) -> Option<RecordingId> {
+        match self {
+            Self::Recording { recording, .. } => Some(*recording),
+            _ => None,
+        }
+    }
+
     /// The characters of a recording that it rests on.
     pub fn span_in(&self, of: RecordingId) -> Option<(usize, usize)> {
         match self {

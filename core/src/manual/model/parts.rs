@@ -14,6 +14,9 @@ use utoipa::ToSchema;
 pub struct Part {
     pub id: PartId,
     pub name: String,
+    /// As the reader named it, where an author calls it otherwise.
+    #[serde(default)]
+    pub heard_as: Option<String>,
     /// The part it sits inside.
     pub inside: Option<PartId>,
     /// The battery or another source of power: disconnected first, connected last.
@@ -50,6 +53,7 @@ impl Part {
         Self {
             id,
             name,
+            heard_as: None,
             inside: None,
             power_source: false,
             single_use: false,
@@ -195,6 +199,9 @@ impl Manual {
         let name = self.free_name(id, name)?;
         let part = self.change_entity::<Part>(id, touched)?;
         let old = std::mem::replace(&mut part.name, name.clone());
+        if part.heard_as.is_none() && part.evidence.iter().any(|e| matches!(e, Evidence::Recording { .. })) {
+            part.heard_as = Some(old.clone());
+        }
         // Most sentences are worded from the part itself, so few texts change; only these are written down.
         for step in self.steps.values_mut() {
             let texts = std::iter::once(&mut step.title).chain(&mut step.note);

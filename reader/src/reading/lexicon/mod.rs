@@ -153,6 +153,18 @@ impl<T: Clone> PhraseTable<T> {
     }
 }
 
+impl Lexicon {
+    /// Whether a word means something to the reader: of the trade or of every day.
+    pub fn knows(&self, word: &str) -> bool {
+        self.known.contains(word) || self.verb_forms.contains_key(word) || self.numbers.contains_key(word)
+    }
+}
+
+/// Whether a single word means something to the reader, in any case.
+pub fn is_known(word: &str) -> bool {
+    LEXICON.knows(&lemma(&word.to_lowercase()))
+}
+
 /// "it's" and "you'll" are two words: what they stand for has two places in the grammar.
 pub(super) fn contraction(word: &str) -> impl Iterator<Item = &str> {
     const ENDS: [&str; 6] = ["'s", "'ll", "'re", "'ve", "'d", "'m"];

@@ -1,4 +1,4 @@
-/** Where a recording contradicts itself: both places side by side, and a choice that settles it. */
+/** What waits for an author: where a recording contradicts itself, and words that this house put right before. */
 import styled from "styled-components";
 import type { Finding, ListenView, StatementRow } from "../../api/client";
 import { Muted } from "../../parts/controls";
@@ -47,10 +47,11 @@ type Props = {
   onShow: (recording: string, heard: StatementRow) => void;
 };
 
-export function Contradictions({ recordings, found, onShow }: Props) {
-  if (found.length === 0) return <Muted>The recording contradicts itself nowhere that could be found.</Muted>;
+export function ToSettle({ recordings, found, onShow }: Props) {
+  if (found.length === 0)
+    return <Muted>Nothing is left to settle: no contradiction was found, and no word that was put right before.</Muted>;
   return (
-    <Cards aria-label="Contradictions" tabIndex={0}>
+    <Cards aria-label="To settle" tabIndex={0}>
       {found.map((finding) => (
         <Card key={finding.key} $settled={finding.set_aside != null}>
           <One finding={finding} />
@@ -68,7 +69,7 @@ export function Contradictions({ recordings, found, onShow }: Props) {
   );
 }
 
-/** The statements that a contradiction stands in, the earlier one first. */
+/** The statements that a finding stands in, the earlier one first. */
 function places(finding: Finding, recordings: ListenView[]) {
   const found = finding.about.flatMap((subject) => {
     if (!("words" in subject)) return [];

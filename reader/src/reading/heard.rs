@@ -33,6 +33,8 @@ struct Heard {
     noun: BTreeMap<String, String>,
     verb: Vec<Verb>,
     torn: Vec<Torn>,
+    /// Before the size of a bit.
+    sized: BTreeMap<String, String>,
 }
 
 static HEARD: LazyLock<Heard> = LazyLock::new(|| {
@@ -42,7 +44,20 @@ static HEARD: LazyLock<Heard> = LazyLock::new(|| {
 
 /// What the word at `at` was meant to be, with the reason.
 pub(super) fn meant(sentence: &Sentence, at: usize) -> Option<(String, String)> {
-    noun(sentence, at).or_else(|| verb(sentence, at))
+    noun(sentence, at).or_else(|| verb(sentence, at)).or_else(|| sized(sentence, at))
+}
+
+/// "a small torques six": a drive with its size, and no figure with a unit.
+fn sized(sentence: &Sentence, at: usize) -> Option<(String, String)> {
+    const LARGEST: f64 = 60.0;
+    let said = sentence.tokens[at].said.as_str();
+    let meant = HEARD.sized.get(said)?;
+    let words: Vec<&str> = sentence.tokens[at + 1..].iter().take(4).map(|t| t.lemma.as_str()).collect();
+    let code = words.first().is_some_and(|w| super::numbers::bit_code(w).is_some());
+    let figure = super::numbers::figure_at(&words, 0).filter(|f| f.value.fract() == 0.0 && f.value <= LARGEST);
+    let bare = figure.filter(|f| words.get(f.len).is_none_or(|w| LEXICON.units.at(&[w], 0).is_none()));
+    (code || bare.is_some())
+        .then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and a size stands behind it")))
 }
 
 fn noun(sentence: &Sentence, at: usize) -> Option<(String, String)> {
@@ -141,6 +156,7 @@ mod tests {
     #[case::a_verb("We slowly live the frame.", "live", "lift")]
     #[case::a_verb_with_its_way("Now left the hood off.", "left", "lift")]
     #[case::heat("Hit the rim with a hair dryer.", "hit", "heat")]
+    #[case::with_its_size("You need a small torques six.", "torques", "torx")]
     #[case::torn("Unplug both coke seal leads.", "coke seal", "coaxial")]
     #[case::torn_order("And this connect the plug.", "this connect", "disconnect")]
     #[case::torn_again("Unplug the two and tenor leads.", "and tenor", "antenna")]
@@ -154,6 +170,8 @@ mod tests {
     #[case("This connects the lamp to the board.")]
     #[case("We live in a small house.")]
     #[case("Leave the lid where it is.")]
+    #[case("Set the torque to two newton metres.")]
+    #[case("The torque is 2 Nm.")]
     #[case("Hit the like button.")]
     #[case("Leave it at that angle and pull it out.")]
     #[case("Undo the screw and the two leads.")]

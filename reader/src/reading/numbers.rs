@@ -262,6 +262,11 @@ pub(super) fn bit_size(words: &[&str], at: usize) -> Option<(String, usize)> {
     if word.starts_with('0') && word.chars().all(|c| c == '0') {
         return Some(((*word).to_owned(), 1 + skip));
     }
+    // "two of the little torx ones": those, and no size.
+    let behind = words.get(at + 1).is_some_and(|w| matches!(*w, "screw" | "bolt" | "driver" | "screwdriver" | "bit"));
+    if *word == "one" && skip == 0 && !behind {
+        return None;
+    }
     let f = figure_at(words, at).filter(|f| f.value.fract() == 0.0 && f.value <= 60.0)?;
     let is_count = LEXICON.units.at(words, at + f.len).is_some();
     (!is_count).then(|| (format!("{}", f.value), f.len + skip))
@@ -315,5 +320,15 @@ mod tests {
     #[case("t1234", None)]
     fn reads_bit_codes(#[case] word: &str, #[case] code: Option<&str>) {
         assert_eq!(bit_code(word).map(|(_, c)| c).as_deref(), code);
+    }
+
+    #[rstest]
+    #[case(&["torx", "one", "screw"], Some("1"))]
+    #[case(&["phillips", "number", "one"], Some("1"))]
+    #[case(&["torx", "one", "display"], None)]
+    #[case(&["torx", "one"], None)]
+    #[case(&["torx", "six"], Some("6"))]
+    fn one_is_a_size_only_before_what_has_one(#[case] words: &[&str], #[case] size: Option<&str>) {
+        assert_eq!(bit_size(words, 1).map(|(size, _)| size).as_deref(), size);
     }
 }

@@ -30,7 +30,7 @@ mod tests {
             You need a spudger and a PH1 screwdriver.
             Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
             Pull the flex out with tweezers.
-            ~~~ tweezers: used here, and not in the list of tools and materials. [Put it on the list]
+            ~~~ Used here, and not in the list of tools and materials: tweezers. [Put it on the list]
             ",
         );
     }

@@ -23,7 +23,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
             || LEXICON.consumables.any(&words).is_some()
             || words.iter().any(|w| matches!(*w, "screwdriver" | "driver" | "turner" | "tool"));
         if forgotten && named {
-            out.push(late(s, i, list_at));
+            out.push(late(&spoken_of(s), i, list_at));
             if let Some(l) = &mut listed {
                 l.take(s, &words);
             }
@@ -49,9 +49,11 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
                     list_cue = s.last_cue;
                 }
             }
-            Some(l) if s.kind.is_work() && l.is_list() && l.misses(s, &words) => {
-                out.push(late(s, i, list_at));
-                l.take(s, &words);
+            Some(l) if s.kind.is_work() && l.is_list() => {
+                if let Some(what) = l.misses(s, &words) {
+                    out.push(late(&what, i, list_at));
+                    l.take(s, &words);
+                }
             }
             _ => {}
         }
@@ -59,11 +61,15 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
     out
 }
 
-fn late(s: &Statement, at: usize, list: Option<usize>) -> Contradiction {
-    let named: Vec<&str> =
-        s.facts.tools.iter().map(String::as_str).chain(s.facts.consumables.iter().map(|c| c.name())).collect();
-    let what = if named.is_empty() { "A tool or material".to_owned() } else { named.join(", ") };
-    let says = format!("{what}: used here, and not in the list of tools and materials.");
+/// What a narrator admits to have forgotten.
+fn spoken_of(s: &Statement) -> String {
+    let named = s.facts.tools.iter().map(String::as_str).chain(s.facts.consumables.iter().map(|c| c.name()));
+    let named = named.collect::<Vec<_>>().join(", ");
+    if named.is_empty() { "something".to_owned() } else { named }
+}
+
+fn late(what: &str, at: usize, list: Option<usize>) -> Contradiction {
+    let says = format!("Used here, and not in the list of tools and materials: {what}.");
     finding(DiscrepancyKind::LateTool, at, list, says)
 }
 
@@ -91,32 +97,31 @@ impl Listed {
         self.bits.extend(extract::bits_named(words));
     }
 
-    /// Only what has to be fetched counts: a weight is found on any table, a part's own glue comes with it.
-    fn misses(&self, s: &Statement, words: &[&str]) -> bool {
+    /// What the list lacks. Only what has to be fetched counts: a weight is found on any table, a part's own glue comes
+    /// with it.
+    fn misses(&self, s: &Statement, words: &[&str]) -> Option<String> {
         let any_driver = self.tools.contains("screwdriver") || self.tools.contains("power driver");
-        let tool = s.facts.tools.iter().any(|t| {
+        let tool = s.facts.tools.iter().find(|t| {
             let driver = t.ends_with("screwdriver");
-            !self.tools.contains(t)
-                && !(driver && (any_driver || t == "screwdriver"))
+            !self.tools.contains(*t)
+                && !(driver && (any_driver || *t == "screwdriver"))
                 && !(matches!(t.as_str(), "pry tool" | "spudger" | "opening pick" | "spatula" | "knife")
                     && self
                         .tools
                         .iter()
                         .any(|k| matches!(k.as_str(), "pry tool" | "spudger" | "opening pick" | "spatula"))
-                    && t != "opening pick"
-                    && t != "knife")
+                    && *t != "opening pick"
+                    && *t != "knife")
         });
-        let drive = s.facts.fasteners.iter().any(|f| {
-            f.drive.is_some_and(|d| {
-                let name = format!("{} screwdriver", d.name());
-                !self.tools.contains(&name) && !any_driver && !self.tools.is_empty()
-            })
-        });
-        let bit = extract::bits_named(words).iter().any(|(d, b)| {
+        let drivers = s.facts.fasteners.iter().filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name()));
+        let driver =
+            drivers.into_iter().find(|name| !self.tools.contains(name) && !any_driver && !self.tools.is_empty());
+        let bits = extract::bits_named(words);
+        let bit = bits.iter().find(|(d, b)| {
             let known: Vec<&(Drive, String)> = self.bits.iter().filter(|(k, _)| k == d).collect();
             !known.is_empty() && !known.iter().any(|(_, k)| k == b)
         });
-        let consumable = s.facts.consumables.iter().any(|c| {
+        let consumable = s.facts.consumables.iter().find(|c| {
             !self.consumables.contains(c)
                 && matches!(
                     c,
@@ -126,6 +131,8 @@ impl Listed {
                         | Consumable::ThermalPaste
                 )
         });
-        tool || drive || bit || consumable
+        let of_bit = || bit.map(|(drive, bit)| format!("{} {bit}", drive.name()));
+        let of_consumable = || consumable.map(|c| c.name().to_owned());
+        tool.cloned().or(driver).or_else(of_bit).or_else(of_consumable)
     }
 }

@@ -352,6 +352,11 @@ mod tests {
         "Plug the fan in. Now that the fan is plugged in, fold the cage back down.",
         "connect fan, close cage"
     )]
+    #[case::tells_when_of_some_plug(
+        "The driver board holds a charge after the plug is pulled. Remove the lid.",
+        "remove lid"
+    )]
+    #[case::how_it_works("Check that the lamp dims over the whole range.", "test lamp")]
     #[case::tells_when("Remove the lid after the sensor has been moved.", "remove lid")]
     #[case::a_reason_is_no_object(
         "Move the sensor to the new lid because the pointer doesn't turn without it.",

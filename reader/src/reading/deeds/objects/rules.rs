@@ -3,8 +3,10 @@
 //! Ordered tables; a later rule sees what an earlier one made of the act. Above each stands what somebody says.
 
 use super::super::super::Act;
+use super::super::super::phrases::describes_cable;
 use super::super::grammar::Kind;
 use super::super::names::is_cable;
+use super::super::phrases::Phrase;
 use super::super::{Deed, Half};
 use super::bench::Bench;
 use super::case::{Case, points};
@@ -95,6 +97,11 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "With the lid off.": told before.
     Drop(|c, bench, _| c.a.result && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))),
+    // "After the plug is pulled.": tells when, and not which plug.
+    Drop(|c, _, _| {
+        let unnamed = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));
+        c.a.result && c.act == Act::Disconnect && c.a.objects.iter().all(unnamed)
+    }),
     // "After the sensor has been moved.": tells when.
     Drop(|c, _, _| c.a.result && c.act == Act::Adjust),
     // "Now that the fan is plugged in.": told before.

@@ -112,6 +112,8 @@ fn connectors(#[case] text: &str, #[case] rows: Value) {
 #[case("Warm the edge of the lid with a hair dryer for a minute.", json!([{"source": "hair dryer", "target": "lid", "temp_c": null, "dwell_s": [60.0, 60.0]}]))]
 #[case("Above 80 degrees the lid goes soft.", json!([]))]
 #[case("You need a heat gun and tweezers.", json!([]))]
+#[case("Heat the edge of the lid with a hot air gun or an ordinary hair dryer.", json!([{"source": "heat gun", "target": "lid", "temp_c": null, "dwell_s": null}]))]
+#[case("The lid has to be heated with either a heating pad or a heat gun.", json!([{"source": "heating pad", "target": "lid", "temp_c": null, "dwell_s": null}]))]
 fn heat(#[case] text: &str, #[case] rows: Value) {
     assert_eq!(field(text, "heat"), rows);
 }

@@ -3,6 +3,7 @@
 use super::super::act::Act;
 use super::super::clauses::Mood;
 use super::super::facts::{HeatFact, HeatSource};
+use super::super::lexicon::LEXICON;
 use super::super::numbers::Quantified;
 use super::super::phrases::Thing;
 use super::{Ground, Memory, Scene};
@@ -82,8 +83,10 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
     let words = scene.words();
     memory.heating_pad |= tools.iter().any(|t| t == HeatSource::HeatingPad.name());
     let pad = memory.heating_pad && words.contains(&"pad") && !words.contains(&"thermal");
-    let source = tools
-        .iter()
+    // "with a heat gun or an ordinary hair dryer": the one named first is the one in use.
+    let named = LEXICON.tools.all(words).into_iter().map(|(_, _, name)| name).filter(|name| tools.contains(name));
+    let source = named
+        .chain(tools)
         .find_map(|t| HeatSource::from_tool(t))
         .filter(|s| *s != HeatSource::SolderingIron)
         .or(pad.then_some(HeatSource::HeatingPad));

@@ -74,9 +74,14 @@ fn escape(text: &str) -> String {
         let line = line.trim();
         for (i, c) in line.char_indices() {
             let starts_block = i == 0 && matches!(c, '#' | '+' | '-' | '=' | '~');
+            // "A #" as a heading would lose its last word.
+            let closes_heading = c == '#' && line[..i].ends_with(char::is_whitespace);
             // "5." at the start of a line would begin a list.
             let numbered = matches!(c, '.' | ')') && i > 0 && i < 10 && line[..i].chars().all(|d| d.is_ascii_digit());
-            if starts_block || numbered || matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '|' | '!')
+            if starts_block
+                || closes_heading
+                || numbered
+                || matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '&' | '|' | '!')
             {
                 out.push('\\');
             }
@@ -100,6 +105,8 @@ mod tests {
     #[case("a lone return\r    no code", "a lone return no code")]
     #[case("one\u{2028}two\u{2029}three", "one two three")]
     #[case("fence\n```\nopen", r"fence \`\`\` open")]
+    #[case("A #", r"A \#")]
+    #[case("A ## b C#", r"A \## b C#")]
     #[case("version 1.2", "version 1.2")]
     fn text_reads_as_written(#[case] text: &str, #[case] escaped: &str) {
         assert_eq!(escape(text), escaped);

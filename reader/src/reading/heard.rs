@@ -5,6 +5,7 @@
 //! list; only "this connect" is read as the one word that it must be.
 
 use super::lexicon::{LEXICON, lemma};
+use super::numbers;
 use super::sentences::{Sentence, Token};
 use super::sound::sound;
 use serde::Deserialize;
@@ -49,14 +50,13 @@ pub(super) fn meant(sentence: &Sentence, at: usize) -> Option<(String, String)> 
 
 /// "a small torques six": a drive with its size, and no figure with a unit.
 fn sized(sentence: &Sentence, at: usize) -> Option<(String, String)> {
-    const LARGEST: f64 = 60.0;
+    /// A figure in words with its unit: "twenty one point five newton metres".
+    const BEHIND: usize = 8;
     let said = sentence.tokens[at].said.as_str();
     let meant = HEARD.sized.get(said)?;
-    let words: Vec<&str> = sentence.tokens[at + 1..].iter().take(4).map(|t| t.lemma.as_str()).collect();
-    let code = words.first().is_some_and(|w| super::numbers::bit_code(w).is_some());
-    let figure = super::numbers::figure_at(&words, 0).filter(|f| f.value.fract() == 0.0 && f.value <= LARGEST);
-    let bare = figure.filter(|f| words.get(f.len).is_none_or(|w| LEXICON.units.at(&[w], 0).is_none()));
-    (code || bare.is_some())
+    let words: Vec<&str> = sentence.tokens[at + 1..].iter().take(BEHIND).map(|t| t.lemma.as_str()).collect();
+    let code = words.first().is_some_and(|w| numbers::bit_code(w).is_some());
+    (code || numbers::bit_size(&words, 0).is_some())
         .then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and a size stands behind it")))
 }
 
@@ -172,6 +172,9 @@ mod tests {
     #[case("Leave the lid where it is.")]
     #[case("Set the torque to two newton metres.")]
     #[case("The torque is 2 Nm.")]
+    #[case("Torque two newton metres, not more.")]
+    #[case("Torque 25 newton centimetres.")]
+    #[case("Hold the torch one more time.")]
     #[case("Hit the like button.")]
     #[case("Leave it at that angle and pull it out.")]
     #[case("Undo the screw and the two leads.")]

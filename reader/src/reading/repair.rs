@@ -239,6 +239,7 @@ pub(super) mod tests {
     #[case("Pull the keypad flecks cable out.", "flecks", "flex")]
     #[case("Four filips screws hold the plate.", "filips", "philips")]
     #[case("Take the sponger and pry the cover.", "sponger", "spudger")]
+    #[case("The board sticks to the frame with thermal past.", "past", "paste")]
     fn repairs_sound_alikes_in_context(#[case] text: &str, #[case] said: &str, #[case] meant: &str) {
         assert_eq!(repairs(text), [(said.to_owned(), meant.to_owned())]);
     }
@@ -248,6 +249,8 @@ pub(super) mod tests {
     #[case("The driver board holds a charge after the plug is pulled.")]
     #[case("Do not connect the battery.")]
     #[case("The horse was only borrowed.")]
+    #[case("The plastic lever is better, pull the cover out.")]
+    #[case("Hold the light key until the screen goes dark.")]
     fn leaves_other_words_alone(#[case] text: &str) {
         assert!(repairs(text).is_empty(), "{:?}", repairs(text));
     }

@@ -170,8 +170,7 @@ impl Reader<'_> {
     fn turns(&self) -> bool {
         let heading = self.words.len() <= 8 && LEXICON.rebuild.any(self.lemmas).is_some();
         let announced = heading || GRAMMAR.together.iter().any(|p| has(self.text, p));
-        let later =
-            ["when reassembling", "on reassembly", "during reassembly", "for reassembly later", "when you reassemble"];
+        let later = ["when reassembling", "on reassembly", "during reassembly", "when you reassemble"];
         announced
             && !self.text.contains("if you")
             && !self.text.contains("reverse")

@@ -352,6 +352,10 @@ mod tests {
         "Plug the fan in. Now that the fan is plugged in, fold the cage back down.",
         "connect fan, close cage"
     )]
+    #[case::no_latch_was_pressed(
+        "The pack is connected with a white plug, so lift the lid and pull it out.",
+        "remove lid"
+    )]
     #[case::tells_when_of_some_plug(
         "The driver board holds a charge after the plug is pulled. Remove the lid.",
         "remove lid"

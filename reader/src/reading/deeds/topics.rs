@@ -91,8 +91,9 @@ impl Reader<'_> {
             .filter(|p| p.to <= at)
             .find(fits);
         // "The pack is connected with a plug, so press the tab and pull it out.": the plug.
-        let on_plug = self.clauses[..n].last().filter(|_| out && one).and_then(|_| self.plug_of(n));
-        if on_plug.is_some() {
+        let unlocks = |c: &&Clause| c.objects.iter().any(|o| matches!(o.kind, Kind::Lever | Kind::Latch));
+        let on_plug = self.clauses[..n].last().filter(unlocks).and_then(|_| self.plug_of(n));
+        if out && one && on_plug.is_some() {
             return on_plug;
         }
         let mut guess = false;

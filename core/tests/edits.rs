@@ -280,10 +280,3 @@ fn counts_keep_their_claims_and_their_author(manual: Manual) {
     assert_eq!((g.count, g.claims.len()), (Some(5), 2));
     assert_eq!(manual.authored.get(&format!("fasteners/{}/count", group.0)).map(String::as_str), Some("ann"));
 }
-
-/// The fixture was written by this format's first release; every later one must still read it.
-#[test]
-fn reads_the_first_format() {
-    let manual = from_json(include_str!("fixtures/manual-format-1.json")).expect("format 1");
-    assert_eq!((manual.steps.len(), manual.fasteners.len(), manual.format), (4, 4, FORMAT));
-}

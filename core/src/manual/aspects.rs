@@ -5,6 +5,7 @@
 
 use super::edits::place::Touched;
 use super::edits::refusal::Refusal;
+use super::edits::sound::Sound;
 use super::*;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -72,6 +73,21 @@ macro_rules! aspects {
                 match aspect {
                     Aspect::Head => Some(serde_json::to_value(&self.head).expect("the head is plain data")),
                     $(Aspect::$variant => json_of(&self.$field, id),)+
+                }
+            }
+
+            /// Shows each entity: its aspect, what people call one, the key it is listed under and its own id.
+            pub(super) fn for_each_entity(&self, mut show: impl FnMut(Aspect, &'static str, Uuid, Uuid)) {
+                $(for (key, entity) in &self.$field {
+                    show(Aspect::$variant, $what, (*key).into(), entity.id.into());
+                })+
+            }
+
+            /// What must hold of one entity besides its types.
+            pub(super) fn sound_at(&self, aspect: Aspect, id: Uuid) -> Result<(), Refusal> {
+                match aspect {
+                    Aspect::Head => self.head.sound(self),
+                    $(Aspect::$variant => self.$field.get(&id.into()).map_or(Ok(()), |e| e.sound(self)),)+
                 }
             }
 

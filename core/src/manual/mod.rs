@@ -32,7 +32,7 @@ pub use edits::find::{TextEdit, TextHit, Wanted};
 pub use edits::history::{Entry, EntryKind, next_redo, next_undo};
 pub use edits::place::Place;
 pub use edits::refusal::Refusal;
-pub use edits::upcast::{UpcastError, from_json};
+pub use edits::upcast::{UpcastError, from_json, from_stored};
 pub use model::actions::{Action, RoleField, Roles, WordDoubt};
 pub use model::cautions::{Caution, CautionEdit, CautionField};
 pub use model::connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind};
@@ -65,8 +65,8 @@ use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
-/// The shape of manuals, edits and images written by this version.
-pub const FORMAT: u32 = 1;
+/// The shape of manuals, edits and images written by this version. A test holds the shape itself against it.
+pub const FORMAT: u32 = 2;
 
 /// Title, device and language of a manual.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -147,7 +147,7 @@ impl Store {
             .await?;
         let (snapshot, snapshot_seq) = snapshot.ok_or(StoreError::NotFound("manual"))?;
         let mut at =
-            paso_core::manual::from_json(&snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
+            paso_core::manual::from_stored(&snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
         let tail = edit::Entity::find()
             .filter(edit::Column::ManualId.eq(row.id))
             .filter(edit::Column::Seq.gt(snapshot_seq))

@@ -11,6 +11,7 @@ use crate::manual::corrections::follow::Words;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{Refusal, note};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Manual, RecordingRef};
 use crate::reading::{DiscrepancyKind, Facts, Hints, Meant, Statement, StatementKind};
 use serde::{Deserialize, Serialize};
@@ -304,5 +305,40 @@ impl Manual {
     /// The correction of a statement, if an author made one.
     pub fn correction_of(&self, recording: RecordingId, statement: &Statement) -> Option<&Correction> {
         self.corrections.values().find(|c| c.fits(recording, statement))
+    }
+}
+
+/// A span of a recording that runs forwards.
+fn forwards(start: usize, end: usize) -> Result<(), Refusal> {
+    if start <= end {
+        return Ok(());
+    }
+    Err(Refusal::invalid("end", format!("the place ends at {end}, before it starts at {start}")))
+}
+
+impl Sound for Correction {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        forwards(self.start, self.end)?;
+        manual.refers::<RecordingRef>("recording", [self.recording])
+    }
+}
+
+impl Sound for WordFix {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        forwards(self.start, self.end)?;
+        manual.refers::<RecordingRef>("recording", [self.recording])
+    }
+}
+
+impl Sound for Cut {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        manual.refers::<RecordingRef>("recording", [self.recording])
+    }
+}
+
+impl Sound for Settled {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        forwards(self.start, self.end)?;
+        manual.refers::<RecordingRef>("recording", [self.recording])
     }
 }

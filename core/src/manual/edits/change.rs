@@ -117,7 +117,8 @@ impl Manual {
     /// Puts back what stood before `change`, and gives the change that undoes the undoing.
     ///
     /// # Errors
-    /// [`Refusal::Clash`] names every place where somebody else's value stands now; nothing is changed then.
+    /// [`Refusal::Clash`] names every place where somebody else's value stands now, [`Refusal::InUse`] what needs the thing
+    /// that would go; nothing is changed then.
     pub fn revert(&self, change: &Change) -> Result<(Manual, Change), Refusal> {
         let stale: Vec<Place> =
             change.images.iter().filter(|i| value_at(self, &i.place) != i.after).map(|i| i.place.clone()).collect();
@@ -138,7 +139,11 @@ impl Manual {
                 authored_after: image.authored_before.clone(),
             });
         }
-        Ok((next, Change { images }))
+        // What was undone may be what somebody else's work stands on by now.
+        match next.check_all() {
+            Err(problem) if self.check_all().is_ok() => Err(Refusal::InUse { problem }),
+            _ => Ok((next, Change { images })),
+        }
     }
 
     /// Applies a logged change again, when a manual is loaded from its snapshot and the edits behind it.

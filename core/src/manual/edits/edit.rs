@@ -3,6 +3,7 @@
 use super::change::{self, Change};
 use super::place::Touched;
 use super::refusal::{MAX_TITLE, Refusal, note, text};
+use super::sound::Sound;
 use crate::manual::*;
 use crate::units::TorqueUnit;
 
@@ -76,6 +77,15 @@ impl Apply for HeadEdit {
     }
 }
 
+impl Sound for Head {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("title", &self.title, MAX_TITLE)?;
+        note("device", &self.device, MAX_TITLE)?;
+        self.weights.sound()?;
+        manual.refers::<RecordingRef>("follows", self.follows)
+    }
+}
+
 impl Manual {
     /// Applies an edit in the name of an author. Pure: the manual itself stays as it is.
     ///
@@ -85,6 +95,7 @@ impl Manual {
         let mut next = self.clone();
         let mut touched = Touched::default();
         edit.apply(&mut next, author, &mut touched)?;
+        next.check_touched(&touched)?;
         let change = change::compare(self, &mut next, &touched, author);
         Ok((next, change))
     }

@@ -17,6 +17,8 @@ pub enum Refusal {
     Invalid { field: &'static str, problem: String },
     #[error("Somebody has changed the same since: {count} place(s) differ. Look at both versions and choose.")]
     Clash { count: usize, places: Vec<Place> },
+    #[error("This cannot be undone any more, because something made since needs it: {problem}. Change that first.")]
+    InUse { problem: String },
 }
 
 impl Refusal {

@@ -6,7 +6,8 @@
 
 use crate::ids::*;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, text};
-use crate::manual::{Evidence, FastenerGroup, Heat, Manual};
+use crate::manual::edits::sound::Sound;
+use crate::manual::{Evidence, FastenerGroup, Heat, Manual, Part};
 use crate::reading::{Act, Instruction, ScrewGroup, Whereabouts};
 use crate::units::{Measure, Quantity, in_celsius, in_millimetres, in_newton_metres, in_seconds};
 use serde::{Deserialize, Serialize};
@@ -252,6 +253,18 @@ fn few(field: &'static str, count: usize) -> Result<(), Refusal> {
         return Err(Refusal::invalid(field, problem));
     }
     Ok(())
+}
+
+impl Sound for Action {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        self.checked("actions")?;
+        manual.refers::<Part>("actions", self.parts.iter().copied())?;
+        let figures = self.roles.measures.iter().flat_map(|m| [Some(m.value), m.to]).flatten();
+        match figures.into_iter().find(|f| !f.is_finite()) {
+            Some(figure) => Err(Refusal::invalid("measures", format!("{figure} is no figure"))),
+            None => Ok(()),
+        }
+    }
 }
 
 #[cfg(test)]

@@ -4,6 +4,7 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual, Step};
 use crate::reading::CautionSubject;
 use serde::{Deserialize, Serialize};
@@ -61,5 +62,12 @@ impl Apply for CautionEdit {
             Self::Remove { id } => drop(manual.take_entity::<Caution>(*id, touched)?),
         }
         Ok(())
+    }
+}
+
+impl Sound for Caution {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("text", &self.text, MAX_TEXT)?;
+        manual.refers::<Step>("step", [self.step])
     }
 }

@@ -5,6 +5,7 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, maybe_text, note};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual, Part, Step};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -131,4 +132,11 @@ fn set_field(connector: &mut Connector, field: &ConnectorField) -> Result<(), Re
         ConnectorField::Step(step) => connector.step = *step,
     }
     Ok(())
+}
+
+impl Sound for Connector {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        manual.refers::<Step>("step", [self.step])?;
+        manual.refers::<Part>("serves", self.serves)
+    }
 }

@@ -5,8 +5,10 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, maybe_text, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{
-    Evidence, HeadForm, HolePlace, JointFacts, Locking, MAX_TORQUE_NM, Manual, Part, Step, Stored, TorqueFrom, Variant,
+    Evidence, HeadForm, HolePlace, JointFacts, Layer, Locking, MAX_TORQUE_NM, Manual, Part, Step, Stored, TorqueFrom,
+    Variant,
 };
 use crate::reading::{Drive, FastenerOp};
 use crate::screw::{Class, Thread};
@@ -241,6 +243,8 @@ pub enum FastenerEdit {
 
 /// Most screws in one group: no device that people open by hand has more.
 const MAX_SCREWS: u32 = 500;
+/// Widest head, in millimetres.
+const MAX_HEAD_MM: f64 = 60.0;
 /// Longest screw, in millimetres.
 const MAX_LENGTH_MM: f64 = 500.0;
 
@@ -430,7 +434,6 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
         FastenerField::Forming(forming) => group.forming = *forming,
         FastenerField::Head(head) => group.head = *head,
         FastenerField::HeadMm(width) => {
-            const MAX_HEAD_MM: f64 = 60.0;
             group.head_width =
                 width.map(|mm| above_zero("head_mm", mm, MAX_HEAD_MM, "mm")).transpose()?.map(units::millimetres);
         }
@@ -478,4 +481,32 @@ fn at_most(field: &'static str, count: u32) -> Result<u32, Refusal> {
         return Err(Refusal::Invalid { field, problem });
     }
     Ok(count)
+}
+
+impl Sound for FastenerGroup {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        manual.refers::<Step>("step", [self.step])?;
+        manual.refers::<Part>("holds", self.holds.iter().copied())?;
+        manual.refers::<Part>("waits_for", self.waits_for)?;
+        manual.refers::<Layer>("layer", self.layer)?;
+        manual.refers::<Variant>("variants", self.variants.iter().copied())?;
+        self.count.map(|n| whole("count", n)).transpose()?;
+        // What was heard may be absurd; it is a finding, and only what is in force counts.
+        at_most("empty_on_arrival", self.empty_on_arrival)?;
+        self.refitted.map(|n| at_most("refitted", n)).transpose()?;
+        let figures = [
+            ("length_mm", self.length.map(units::in_millimetres), MAX_LENGTH_MM, "mm"),
+            ("torque_nm", self.torque.map(units::in_newton_metres), MAX_TORQUE_NM, "N·m"),
+            ("head_mm", self.head_width.map(units::in_millimetres), MAX_HEAD_MM, "mm"),
+        ];
+        for (field, value, most, unit) in figures {
+            value.map(|v| above_zero(field, v, most, unit)).transpose()?;
+        }
+        self.joint.checked()?;
+        match self.layer {
+            Some(layer) => manual.check_holes(self.id, layer, &self.holes),
+            None if !self.holes.is_empty() => Err(Refusal::invalid("holes", "they stand on no layer")),
+            None => Ok(()),
+        }
+    }
 }

@@ -4,6 +4,7 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{Refusal, range};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual, Part, Step};
 use crate::reading::HeatSource;
 use crate::units::{self, Span, ThermodynamicTemperature, Time};
@@ -110,4 +111,18 @@ fn set_field(heat: &mut Heat, field: &HeatField) -> Result<(), Refusal> {
         }
     }
     Ok(())
+}
+
+impl Sound for Heat {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        manual.refers::<Step>("step", [self.step])?;
+        manual.refers::<Part>("target", self.target)?;
+        if let Some(t) = self.temperature {
+            range("temp_c", [t.low, t.high].map(units::in_celsius), ENDS_C, "°C")?;
+        }
+        if let Some(d) = self.dwell {
+            range("dwell_s", [d.low, d.high].map(units::in_seconds), ENDS_S, "s")?;
+        }
+        Ok(())
+    }
 }

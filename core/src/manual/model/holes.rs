@@ -159,7 +159,7 @@ impl Manual {
         Ok((layer, all))
     }
 
-    fn check_holes(&self, id: GroupId, layer: LayerId, holes: &[HolePlace]) -> Result<(), Refusal> {
+    pub(super) fn check_holes(&self, id: GroupId, layer: LayerId, holes: &[HolePlace]) -> Result<(), Refusal> {
         let layer = self.must_be_there::<Layer>(layer)?;
         if holes.len() > MAX_HOLES {
             return Err(invalid(format!(

@@ -7,6 +7,7 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::model::steps::rank_between;
 use crate::manual::{Action, Evidence, Manual, Note, Part, Phase, Reason, Requirement, Standing, Step};
 use crate::reading::Act;
@@ -286,5 +287,16 @@ impl Manual {
             }
         }
         Ok(())
+    }
+}
+
+impl Sound for Job {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("title", &self.title, MAX_TITLE)?;
+        manual.refers::<Part>("targets", self.targets.iter().copied())?;
+        manual.refers::<Part>("fates", self.fates.keys().copied())?;
+        manual.refers::<Step>("wording", self.wording.keys().copied())?;
+        manual.refers::<Job>("calls", self.calls.iter().copied())?;
+        manual.check_calls(self.id, &self.calls)
     }
 }

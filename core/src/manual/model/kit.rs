@@ -7,6 +7,7 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -86,6 +87,12 @@ impl ToolChoice {
             return Err(Refusal::invalid("choices", problem));
         }
         Ok(Self { any_of, preferred: self.preferred.clone(), why: maybe_text("choices", &self.why, MAX_TEXT)? })
+    }
+}
+
+impl Sound for LaidOut {
+    fn sound(&self, _: &Manual) -> Result<(), Refusal> {
+        text("name", &self.name, MAX_TITLE).map(drop)
     }
 }
 

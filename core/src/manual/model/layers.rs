@@ -4,6 +4,7 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{FastenerGroup, HolePlace, Manual};
 use crate::units::number;
 use serde::{Deserialize, Serialize};
@@ -165,6 +166,13 @@ impl Apply for LayerEdit {
             }
         }
         Ok(())
+    }
+}
+
+impl Sound for Layer {
+    fn sound(&self, _: &Manual) -> Result<(), Refusal> {
+        text("name", &self.name, MAX_TITLE)?;
+        self.outline.checked()
     }
 }
 

@@ -8,6 +8,7 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Job, Manual};
 use crate::things::is_swollen_cell;
 use serde::{Deserialize, Serialize};
@@ -169,6 +170,13 @@ pub(in crate::manual) fn heard(sentence: &str) -> Option<NoteKind> {
         Some(NoteKind::Damage)
     } else {
         None
+    }
+}
+
+impl Sound for Note {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("text", &self.text, MAX_TEXT)?;
+        manual.refers::<Job>("job", self.job)
     }
 }
 

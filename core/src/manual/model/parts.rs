@@ -4,6 +4,7 @@ use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::model::supply::{RatingLabel, Replacement};
 use crate::manual::{Action, Aspect, Evidence, Manual, Variant};
 use serde::{Deserialize, Serialize};
@@ -260,6 +261,17 @@ pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
 pub fn capitalised(text: &str) -> String {
     let mut chars = text.chars();
     chars.next().map_or(String::new(), |c| c.to_uppercase().chain(chars).collect())
+}
+
+impl Sound for Part {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("name", &self.name, MAX_TITLE)?;
+        manual.refers::<Part>("inside", self.inside)?;
+        manual.refers::<Variant>("variants", self.variants.iter().copied())?;
+        self.fitted.checked("fitted")?;
+        self.replacement.as_ref().map(Replacement::checked).transpose()?;
+        self.inside.map_or(Ok(()), |outer| manual.check_inside(self.id, outer))
+    }
 }
 
 #[cfg(test)]

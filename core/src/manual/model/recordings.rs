@@ -3,7 +3,8 @@
 use crate::ids::*;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
-use crate::manual::edits::refusal::Refusal;
+use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{
     Action, Aspect, Caution, Connector, CountClaim, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, Step,
 };
@@ -108,5 +109,11 @@ impl Manual {
             self.put_entity(entity.clone(), touched);
         }
         Ok(())
+    }
+}
+
+impl Sound for RecordingRef {
+    fn sound(&self, _: &Manual) -> Result<(), Refusal> {
+        text("title", &self.title, MAX_TITLE).map(drop)
     }
 }

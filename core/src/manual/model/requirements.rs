@@ -7,7 +7,8 @@ use crate::ids::*;
 use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
-use crate::manual::edits::refusal::{MAX_TEXT, Refusal, note};
+use crate::manual::edits::refusal::{MAX_TEXT, Refusal, note, within};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Aspect, Evidence, Manual, Phase, Step};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -200,5 +201,12 @@ impl Manual {
             r.ways.retain(|w| !w.is_empty());
         }
         self.requirements.retain(|_, r| !r.ways.is_empty());
+    }
+}
+
+impl Sound for Requirement {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        within("confidence", self.confidence, [0.0, 1.0], "as a confidence")?;
+        manual.check_ways(self.step, &self.ways).map(drop)
     }
 }

@@ -5,6 +5,7 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, maybe_text, within};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual, Part, Step};
 use crate::units::{self, Length};
 use serde::{Deserialize, Serialize};
@@ -107,5 +108,14 @@ impl Apply for SeamEdit {
             Self::Remove { id } => drop(manual.take_entity::<Seam>(*id, touched)?),
         }
         Ok(())
+    }
+}
+
+impl Sound for Seam {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        manual.refers::<Step>("step", [self.step])?;
+        manual.refers::<Part>("part", self.part)?;
+        let depth = self.depth.map(units::in_millimetres);
+        depth.map(|mm| within("depth_mm", mm, [0.0, MAX_DEPTH_MM], "mm")).transpose().map(drop)
     }
 }

@@ -7,6 +7,7 @@ use crate::ids::FindingKey;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, Manual};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -49,5 +50,11 @@ impl Apply for FindingEdit {
             Self::TakeUp { id } => drop(manual.take_entity::<SetAside>(*id, touched)?),
         }
         Ok(())
+    }
+}
+
+impl Sound for SetAside {
+    fn sound(&self, _: &Manual) -> Result<(), Refusal> {
+        text("because", &self.because, MAX_TEXT).map(drop)
     }
 }

@@ -5,6 +5,7 @@ use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, maybe_text, note, text};
+use crate::manual::edits::sound::Sound;
 use crate::manual::model::kit::ToolChoice;
 use crate::manual::{
     Action, Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, SentenceEdit,
@@ -486,4 +487,18 @@ pub(in crate::manual) fn rank_between(before: Option<&str>, behind: Option<&str>
         (Some(a), Some(b)) => FractionalIndex::new_between(&a, &b).unwrap_or_else(|| FractionalIndex::new_after(&a)),
     };
     index.to_string()
+}
+
+impl Sound for Step {
+    fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
+        text("title", &self.title, MAX_TITLE)?;
+        if FractionalIndex::from_string(&self.rank).is_err() {
+            return Err(Refusal::invalid("rank", format!("“{}” sorts nowhere", self.rank)));
+        }
+        self.actions.iter().try_for_each(|action| action.sound(manual))?;
+        self.choices.iter().try_for_each(|choice| choice.checked().map(drop))?;
+        self.time_s.map(|s| above_zero("time_s", s, MAX_STEP_S, "s")).transpose()?;
+        // Where a branch goes on may have been removed since; readers are told "go on" then.
+        manual.refers::<Variant>("variants", self.variants.iter().copied())
+    }
 }

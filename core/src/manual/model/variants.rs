@@ -5,6 +5,7 @@ use crate::manual::Manual;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
+use crate::manual::edits::sound::Sound;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -71,5 +72,11 @@ impl Manual {
     /// The names of variants, for "only for …".
     pub fn variant_names(&self, ids: &[VariantId]) -> Vec<String> {
         ids.iter().filter_map(|v| Some(self.variants.get(v)?.name.clone())).collect()
+    }
+}
+
+impl Sound for Variant {
+    fn sound(&self, _: &Manual) -> Result<(), Refusal> {
+        text("name", &self.name, MAX_TITLE).map(drop)
     }
 }

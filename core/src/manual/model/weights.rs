@@ -34,6 +34,16 @@ pub struct WeightsInSeconds {
 /// An hour: whoever wants more rules the change out.
 const MAX_S: f64 = 3_600.0;
 
+impl Weights {
+    /// The same bound for weights that come from a file.
+    pub(in crate::manual) fn sound(&self) -> Result<(), Refusal> {
+        let seconds = |hundredths: u64| hundredths as f64 / 100.0;
+        let Self { tool_change, turn, reheating, displaced } = *self;
+        let [tool_change, turn, reheating, displaced] = [tool_change, turn, reheating, displaced].map(seconds);
+        WeightsInSeconds { tool_change, turn, reheating, displaced }.checked().map(drop)
+    }
+}
+
 impl WeightsInSeconds {
     pub(in crate::manual) fn checked(self) -> Result<Weights, Refusal> {
         let hundredths = |s: f64| match s {

@@ -3,12 +3,24 @@
 //! The start command and every test run own their database server, so that neither asks for anything to be set up and
 //! neither meets the other. PostgreSQL refuses to run as root; as root, the cluster belongs to the `postgres` user that
 //! Debian's package makes.
+//!
+//! A folder has one owner: the process that holds its lock. Who connects needs a password from a file that only the owner
+//! can read, and works as an ordinary role that owns its database and nothing else.
 
-use std::net::TcpListener;
+mod folder;
+mod programs;
+mod secret;
+mod testing;
+
+pub use programs::free_port;
+pub use testing::{after_us, test_database, watch};
+
+use folder::Holds;
+use programs::{as_owner, bin_dir, is_root, run, run_with, unique};
+use secret::Secret;
+use std::fs::File;
 use std::path::{Path, PathBuf};
-use std::process::{Command, Output, Stdio};
-use std::sync::OnceLock;
-use std::sync::atomic::{AtomicU32, Ordering};
+use std::process::Command;
 use thiserror::Error;
 
 /// Why a cluster did not start or stop.
@@ -16,6 +28,18 @@ use thiserror::Error;
 pub enum ClusterError {
     #[error("PostgreSQL's server programs were not found. Install Debian's package “postgresql”, or set DATABASE_URL.")]
     NotInstalled,
+    #[error(
+        "The data in {dir} were written by PostgreSQL {major}, whose server programs were not found. Install Debian's package “postgresql-{major}”, or carry the data over: see docs/operating.md."
+    )]
+    OtherVersion { dir: PathBuf, major: u32 },
+    #[error(
+        "The folder {dir} is in use by another Paso (process {owner}). Stop that one first, or choose another folder with --data."
+    )]
+    Owned { dir: PathBuf, owner: String },
+    #[error(
+        "The folder {0} is not empty and holds no database of Paso. Nothing in it was changed. Choose another with --data; if a first start broke off here, remove it."
+    )]
+    NotOurs(PathBuf),
     #[error("{program} failed: {message}")]
     Failed { program: &'static str, message: String },
     #[error(
@@ -33,60 +57,83 @@ pub enum Durability {
     Volatile,
 }
 
-/// A running cluster. Dropping it leaves it running; see [`Cluster::stop`].
+/// The role that owns the databases.
+const ROLE: &str = "paso";
+
+/// A running cluster. Dropping it leaves it running and lets go of its folder; see [`Cluster::stop`].
 #[derive(Debug)]
 pub struct Cluster {
     dir: PathBuf,
     bin: PathBuf,
     port: u16,
+    durability: Durability,
+    secret: Secret,
+    /// Locked while we own the folder.
+    _lock: File,
 }
 
 impl Cluster {
-    /// Starts the cluster in `dir`, made on the first start; one that runs there already is used as it is.
+    /// Starts the cluster in `dir`, made on the first start. A server that a killed start left running there is taken over.
     ///
     /// # Errors
-    /// Says which program failed and what it printed.
+    /// Says whose the folder is, what is missing, or which program failed and what it printed.
     pub fn start(dir: &Path, durability: Durability) -> Result<Self, ClusterError> {
-        let bin = bin_dir().ok_or(ClusterError::NotInstalled)?;
         let io = |what: &str| {
             let what = format!("{what} {}", dir.display());
             move |source| ClusterError::Io { what, source }
         };
         std::fs::create_dir_all(dir).map_err(io("making the folder"))?;
         let dir = dir.canonicalize().map_err(io("finding the folder"))?;
-        if is_root() {
-            run("chown", Command::new("chown").arg("postgres:").arg(&dir))?;
-            let enters = as_owner("test").arg("-x").arg(&dir).status().is_ok_and(|s| s.success());
-            if !enters {
-                return Err(ClusterError::NotEnterable(dir));
+        let major = match folder::holds(&dir) {
+            Holds::Nothing => None,
+            Holds::Ours(major) => Some(major),
+            Holds::SomethingElse => return Err(ClusterError::NotOurs(dir)),
+        };
+        let bin = bin_dir(major).ok_or_else(|| match major {
+            Some(major) if bin_dir(None).is_some() => ClusterError::OtherVersion { dir: dir.clone(), major },
+            _ => ClusterError::NotInstalled,
+        })?;
+        hand_over(&dir)?;
+        if major.is_none() {
+            initialise(&bin, &dir)?;
+        }
+        let lock = folder::take(&dir)?;
+        let secret = Secret::of(&dir)?.unwrap_or_else(Secret::new);
+        let mut cluster = Self { dir, bin, port: 0, durability, secret, _lock: lock };
+        match cluster.running_port() {
+            Some(port) => cluster.port = port,
+            None => {
+                cluster.port = free_port()
+                    .map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
+                cluster.start_server()?;
             }
         }
-        let mut cluster = Self { dir, bin, port: 0 };
-        if !cluster.dir.join("PG_VERSION").exists() {
-            run(
-                "initdb",
-                cluster
-                    .program("initdb")
-                    .args(["-A", "trust", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8", "-D"])
-                    .arg(&cluster.dir),
-            )?;
-        }
-        if let Some(port) = cluster.running_port() {
-            cluster.port = port;
-            return Ok(cluster);
-        }
-        cluster.port =
-            free_port().map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
-        cluster.start_server(durability)?;
+        cluster.close()?;
+        cluster.make_role()?;
         Ok(cluster)
     }
 
-    fn start_server(&self, durability: Durability) -> Result<(), ClusterError> {
+    /// Starts the server again, on the same port, if it has fallen; says whether it had.
+    ///
+    /// # Errors
+    /// Says why it does not start.
+    pub fn revive(&self) -> Result<bool, ClusterError> {
+        if self.running_port().is_some() {
+            return Ok(false);
+        }
+        self.start_server().map(|()| true)
+    }
+
+    fn start_server(&self) -> Result<(), ClusterError> {
         // Loopback only, and no socket file: its path may be too long for the system.
         let mut options = format!("-c listen_addresses=127.0.0.1 -p {} -c unix_socket_directories=", self.port);
-        if durability == Durability::Volatile {
-            options.push_str(" -c fsync=off -c synchronous_commit=off -c full_page_writes=off");
-        }
+        options.push_str(match self.durability {
+            // A week of logs, a file a weekday.
+            Durability::Safe => {
+                " -c logging_collector=on -c log_directory=log -c log_filename=server-%a.log -c log_rotation_age=1d -c log_truncate_on_rotation=on"
+            }
+            Durability::Volatile => " -c fsync=off -c synchronous_commit=off -c full_page_writes=off",
+        });
         let log = self.dir.join("server.log");
         run(
             "pg_ctl",
@@ -94,38 +141,87 @@ impl Cluster {
         )
     }
 
-    /// The port of a server that runs in this folder already (a start that was killed left it behind).
+    /// The port of a server that runs in this folder already. What a fallen one left is cleared away.
     fn running_port(&self) -> Option<u16> {
-        let runs = self.program("pg_ctl").arg("-D").arg(&self.dir).arg("status").output().ok()?.status.success();
-        let text = Command::new("cat").arg(self.dir.join("postmaster.pid")).output().ok()?.stdout;
-        let port = String::from_utf8(text).ok()?.lines().nth(3)?.trim().parse().ok()?;
-        runs.then_some(port)
+        let left = folder::left_by_server(&self.dir)?;
+        let asks = || self.program("pg_ctl").arg("-D").arg(&self.dir).arg("status").output();
+        if folder::works_here(left.process, &self.dir).unwrap_or_else(|| asks().is_ok_and(|o| o.status.success())) {
+            return Some(left.port);
+        }
+        // PostgreSQL itself would take a process that happens to have this number for its own; if the file cannot be
+        // removed, the start that follows says why.
+        let _ = std::fs::remove_file(folder::note(&self.dir));
+        None
+    }
+
+    /// Shuts a cluster of the first versions, which let in whoever reached its port.
+    fn close(&self) -> Result<(), ClusterError> {
+        let path = self.dir.join("pg_hba.conf");
+        let io = |source| ClusterError::Io { what: format!("changing {}", path.display()), source };
+        let rules = std::fs::read_to_string(&path).map_err(io)?;
+        let lets_in = |rule: &&str| !rule.starts_with('#') && rule.ends_with("trust");
+        if !rules.lines().any(|rule| lets_in(&rule)) {
+            return Ok(());
+        }
+        if Secret::of(&self.dir)?.is_none() {
+            self.secret.keep(&self.dir)?;
+        }
+        self.sql("postgres", &format!("ALTER ROLE postgres PASSWORD '{}';", self.secret.superuser))?;
+        let shut = |rule: &str| match Some(rule).filter(lets_in) {
+            Some(rule) => rule.replace("trust", "scram-sha-256"),
+            None => rule.to_owned(),
+        };
+        let shut: Vec<String> = rules.lines().map(shut).collect();
+        std::fs::write(&path, shut.join("\n") + "\n").map_err(io)?;
+        run("pg_ctl", self.program("pg_ctl").arg("-D").arg(&self.dir).arg("reload"))
+    }
+
+    /// The role that owns the databases. Its password is set on every start, so that it is the one in the file.
+    fn make_role(&self) -> Result<(), ClusterError> {
+        let password = &self.secret.role;
+        self.sql(
+            "postgres",
+            &format!(
+                "DO $$ BEGIN IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = '{ROLE}') THEN \
+                 CREATE ROLE {ROLE} LOGIN; END IF; END $$; ALTER ROLE {ROLE} PASSWORD '{password}';"
+            ),
+        )
     }
 
     /// The connection string of one of its databases.
     pub fn url(&self, database: &str) -> String {
-        format!("postgres://postgres@127.0.0.1:{}/{database}", self.port)
+        format!("postgres://{ROLE}:{}@127.0.0.1:{}/{database}", self.secret.role, self.port)
     }
 
-    /// Makes a database unless it is there.
+    /// Makes a database unless it is there; it and its tables belong to the ordinary role.
     ///
     /// # Errors
-    /// Says what `createdb` printed.
+    /// Says what PostgreSQL answered.
     pub fn create_database(&self, name: &str) -> Result<(), ClusterError> {
-        let port = self.port.to_string();
-        let mut command = self.program("createdb");
-        command.args(["-h", "127.0.0.1", "-p", &port, "-U", "postgres", name]);
-        match run("createdb", &mut command) {
-            Err(ClusterError::Failed { message, .. }) if message.contains("already exists") => Ok(()),
+        let made = self.sql("postgres", &format!("CREATE DATABASE \"{name}\" OWNER {ROLE};"));
+        match made {
+            Err(ClusterError::Failed { message, .. }) if message.contains("already exists") => {
+                self.sql("postgres", &format!("ALTER DATABASE \"{name}\" OWNER TO {ROLE};"))?;
+                self.sql(name, GIVE_TABLES)
+            }
             other => other,
         }
     }
 
-    /// Stops the server: at the next quiet moment, or at once as a crash would.
+    /// Runs SQL as the superuser.
+    fn sql(&self, database: &str, sql: &str) -> Result<(), ClusterError> {
+        let port = self.port.to_string();
+        let mut psql = Command::new(self.bin.join("psql"));
+        psql.args(["-X", "-q", "-w", "-v", "ON_ERROR_STOP=1", "-h", "127.0.0.1", "-p", &port, "-U", "postgres"]);
+        psql.args(["-d", database]).env("PGPASSWORD", &self.secret.superuser).current_dir("/");
+        run_with("psql", &mut psql, sql)
+    }
+
+    /// Stops the server, at the next quiet moment or at once as a crash would, and lets go of the folder.
     ///
     /// # Errors
     /// Says what `pg_ctl` printed.
-    pub fn stop(&self, at_once: bool) -> Result<(), ClusterError> {
+    pub fn stop(self, at_once: bool) -> Result<(), ClusterError> {
         let mode = if at_once { "immediate" } else { "fast" };
         run("pg_ctl", self.program("pg_ctl").args(["-w", "-D"]).arg(&self.dir).args(["-m", mode, "stop"]))
     }
@@ -135,104 +231,34 @@ impl Cluster {
     }
 }
 
-/// A program as the cluster's owner, from a folder that owner can enter.
-fn as_owner(program: impl AsRef<std::ffi::OsStr>) -> Command {
-    let mut command = if is_root() {
-        let mut c = Command::new("runuser");
-        c.args(["-u", "postgres", "--"]).arg(program);
-        c
-    } else {
-        Command::new(program)
-    };
-    command.current_dir("/").stdin(Stdio::null());
-    command
-}
+/// Tables of a database that the superuser made, as the first versions did.
+const GIVE_TABLES: &str = "DO $$ DECLARE t record; BEGIN \
+    FOR t IN SELECT tablename FROM pg_tables WHERE schemaname = 'public' AND tableowner = 'postgres' LOOP \
+    EXECUTE format('ALTER TABLE public.%I OWNER TO paso', t.tablename); END LOOP; END $$;";
 
-fn is_root() -> bool {
-    Command::new("id").arg("-u").output().is_ok_and(|o| o.stdout.trim_ascii() == b"0")
-}
-
-/// Runs a program to its end. Its output goes to a file, not a pipe: a server it leaves behind would hold a pipe open.
-fn run(program: &'static str, command: &mut Command) -> Result<(), ClusterError> {
-    let io = |source| ClusterError::Io { what: format!("running {program}"), source };
-    let log = std::env::temp_dir().join(format!("paso-{program}-{}-{}.log", std::process::id(), unique()));
-    let file = std::fs::File::create(&log).map_err(io)?;
-    let status = command.stdout(file.try_clone().map_err(io)?).stderr(file).status().map_err(io)?;
-    let message = std::fs::read_to_string(&log).unwrap_or_default().trim().to_owned();
-    // A log that stays behind in the temporary folder harms nobody.
-    let _ = std::fs::remove_file(&log);
-    if status.success() { Ok(()) } else { Err(ClusterError::Failed { program, message }) }
-}
-
-/// Debian keeps each version's programs in a folder of its own; the newest wins.
-fn bin_dir() -> Option<PathBuf> {
-    let asked =
-        Command::new("pg_config").arg("--bindir").output().ok().and_then(|o: Output| String::from_utf8(o.stdout).ok());
-    let mut places: Vec<PathBuf> = asked.map(|p| PathBuf::from(p.trim())).into_iter().collect();
-    if let Ok(versions) = std::fs::read_dir("/usr/lib/postgresql") {
-        let mut found: Vec<(u32, PathBuf)> = versions
-            .flatten()
-            .filter_map(|v| Some((v.file_name().to_str()?.parse().ok()?, v.path().join("bin"))))
-            .collect();
-        found.sort();
-        places.extend(found.into_iter().rev().map(|(_, p)| p));
+/// As root, the folder goes to the user that the server runs as. It is empty or ours, see [`folder::holds`].
+fn hand_over(dir: &Path) -> Result<(), ClusterError> {
+    if !is_root() {
+        return Ok(());
     }
-    places.into_iter().find(|p| p.join("initdb").exists() && p.join("pg_ctl").exists())
+    run("chown", Command::new("chown").arg("postgres:").arg("--").arg(dir))?;
+    let enters = as_owner("test").arg("-x").arg(dir).status().is_ok_and(|s| s.success());
+    if enters { Ok(()) } else { Err(ClusterError::NotEnterable(dir.to_owned())) }
 }
 
-/// A port nobody listens on just now.
-///
-/// # Errors
-/// The system's own, where loopback cannot be bound.
-pub fn free_port() -> std::io::Result<u16> {
-    Ok(TcpListener::bind(("127.0.0.1", 0))?.local_addr()?.port())
-}
-
-fn unique() -> u32 {
-    static NEXT: AtomicU32 = AtomicU32::new(0);
-    NEXT.fetch_add(1, Ordering::Relaxed)
-}
-
-/// A fresh, empty database for one test, on a cluster that this test process owns.
-///
-/// The cluster goes away with the process, however that ends: a watcher stops it and removes its folder.
-///
-/// # Panics
-/// If the cluster cannot start; a test cannot go on without it.
-pub fn test_database() -> String {
-    static SHARED: OnceLock<Cluster> = OnceLock::new();
-    let cluster = SHARED.get_or_init(|| {
-        let dir = std::env::temp_dir().join(format!("paso-test-{}", std::process::id()));
-        let cluster = Cluster::start(&dir, Durability::Volatile).expect("a cluster for the tests");
-        watch(&cluster);
-        cluster
-    });
-    let name = format!("test_{}", unique());
-    cluster.create_database(&name).expect("a database for the test");
-    cluster.url(&name)
-}
-
-/// Stops the cluster and removes its folder once this process is gone.
-///
-/// # Panics
-/// If no shell can be started.
-pub fn watch(cluster: &Cluster) {
-    let stop = if is_root() { "runuser -u postgres -- " } else { "" };
-    let (bin, dir) = (cluster.bin.display(), cluster.dir.display());
-    after_us(&format!("cd /; {stop}{bin}/pg_ctl -D {dir} -m immediate stop; rm -rf {dir}"));
-}
-
-/// Runs a shell script once this process is gone, however it ends; statics are never dropped.
-///
-/// # Panics
-/// If no shell can be started.
-pub fn after_us(script: &str) {
-    let waits = format!("while kill -0 {} 2>/dev/null; do sleep 1; done; {script}", std::process::id());
-    Command::new("setsid")
-        .args(["--fork", "sh", "-c", &waits])
-        .stdin(Stdio::null())
-        .stdout(Stdio::null())
-        .stderr(Stdio::null())
-        .status()
-        .expect("a watcher");
+/// Makes the cluster. Its passwords are the last thing that is written: without them it counts as broken off.
+fn initialise(bin: &Path, dir: &Path) -> Result<(), ClusterError> {
+    let secret = Secret::new();
+    let password = std::env::temp_dir().join(format!("paso-initdb-{}-{}", std::process::id(), unique()));
+    secret::write(&password, &secret.superuser)?;
+    if is_root() {
+        run("chown", Command::new("chown").arg("postgres:").arg("--").arg(&password))?;
+    }
+    let mut initdb = as_owner(bin.join("initdb"));
+    initdb.args(["-k", "-A", "scram-sha-256", "-U", "postgres", "-E", "UTF8", "--locale=C.UTF-8", "--pwfile"]);
+    let made = run("initdb", initdb.arg(&password).arg("-D").arg(dir));
+    std::fs::remove_file(&password)
+        .map_err(|source| ClusterError::Io { what: format!("removing {}", password.display()), source })?;
+    made?;
+    secret.keep(dir)
 }

@@ -342,12 +342,12 @@ fn chromedriver() -> u16 {
             .expect("chromedriver; ./test installs it");
         // A browser outlives its driver; its folder names it. The brackets keep the shell from finding itself.
         let (driver, us) = (child.id(), std::process::id());
-        let folders = std::env::temp_dir().join(format!("paso-browse[r]-{us}-*"));
-        paso_cluster::after_us(&format!(
+        let script = format!(
             "kill {driver}; for c in /proc/[0-9]*/cmdline; do \
-             grep -q '[p]aso-browser-{us}-' $c && kill $(echo $c | cut -d/ -f3); done; sleep 1; rm -rf {}",
-            folders.display()
-        ));
+             grep -q '[p]aso-browser-{us}-' $c && kill $(echo $c | cut -d/ -f3); done; sleep 1; \
+             rm -rf -- \"$1\"/paso-browse[r]-{us}-*",
+        );
+        paso_cluster::after_us(&script, &[&std::env::temp_dir()]);
         (child, port)
     });
     *port

@@ -98,7 +98,7 @@ fn start(port: u16, data: PathBuf, with_demo: bool, hosts: &[String]) -> Result<
         if with_demo {
             demo::load_once(&store).await.map_err(|e| ServeError::Demo(e.to_string()))?;
         }
-        serve::run(store, port, hosts).await
+        serve::run(store, port, hosts, cluster.as_ref()).await
     });
     if let Some(cluster) = cluster {
         cluster.stop(false)?;

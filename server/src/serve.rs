@@ -3,6 +3,7 @@
 use crate::migration::Migrator;
 use crate::store::Store;
 use crate::{api, gate, headers, page, problem};
+use paso_cluster::Cluster;
 use rocket::config::{Config, LogLevel, Shutdown};
 use rocket::data::{Limits, ToByteUnit};
 use rocket::{Build, Rocket, catchers};
@@ -23,6 +24,8 @@ pub enum ServeError {
     Rocket(Box<rocket::Error>),
     #[error(transparent)]
     Cluster(#[from] paso_cluster::ClusterError),
+    #[error("The database server fell and does not come up again: {0}")]
+    Fell(paso_cluster::ClusterError),
     #[error("The demo could not be loaded: {0}")]
     Demo(String),
 }
@@ -70,18 +73,42 @@ pub fn rocket(store: Store, port: u16, hosts: &[String]) -> Rocket<Build> {
         .register("/", catchers![problem::catch_all])
 }
 
-/// Serves until a signal asks to stop; requests under way are finished.
+/// Serves until a signal asks to stop; requests under way are finished. A cluster of our own is started again where it
+/// falls.
 ///
 /// # Errors
-/// Says why the server did not start.
-pub async fn run(store: Store, port: u16, hosts: &[String]) -> Result<(), ServeError> {
+/// Says why the server did not start, or why its database does not come up again.
+pub async fn run(store: Store, port: u16, hosts: &[String], cluster: Option<&Cluster>) -> Result<(), ServeError> {
     let launched = rocket(store.clone(), port, hosts).attach(rocket::fairing::AdHoc::on_liftoff("address", |rocket| {
         Box::pin(async move {
             let config = rocket.config();
             println!("Paso is at http://{}:{}  (Ctrl-C stops it)", config.address, config.port);
         })
     }));
-    launched.launch().await.map_err(|e| ServeError::Rocket(Box::new(e)))?;
+    tokio::select! {
+        served = launched.launch() => served.map(drop).map_err(|e| ServeError::Rocket(Box::new(e)))?,
+        fell = watch_over(&store, cluster) => return Err(fell),
+    }
     store.close().await;
     Ok(())
+}
+
+/// How often the database is asked whether it is there.
+const ROUND: Duration = Duration::from_secs(2);
+
+/// Starts the cluster again whenever it has fallen; ends where it cannot be started.
+async fn watch_over(store: &Store, cluster: Option<&Cluster>) -> ServeError {
+    let Some(cluster) = cluster else { return std::future::pending().await };
+    loop {
+        tokio::time::sleep(ROUND).await;
+        // A pool whose server refuses it asks again for as long as it may; silence is answer enough.
+        if tokio::time::timeout(ROUND, store.ping()).await == Ok(true) {
+            continue;
+        }
+        match tokio::task::block_in_place(|| cluster.revive()) {
+            Ok(true) => tracing::error!("the database server had fallen and was started again"),
+            Ok(false) => {}
+            Err(error) => return ServeError::Fell(error),
+        }
+    }
 }

@@ -165,6 +165,39 @@ async fn a_start_that_was_killed_leaves_nothing_in_the_way() {
     std::fs::remove_dir_all(&data).expect("the folder can go");
 }
 
+#[tokio::test]
+async fn a_second_start_on_the_same_data_is_refused_and_harms_nothing() {
+    let data = std::env::temp_dir().join(format!("paso-twice-{}", std::process::id()));
+    let mut served = Served::start(&data, &["--no-demo"]);
+    let second = paso(&["serve", "--port", "0", "--data", data.to_str().unwrap()]);
+    let error = String::from_utf8(second.stderr).unwrap();
+    assert!(!second.status.success());
+    assert!(error.contains(&format!("in use by another Paso (process {})", served.child.id())), "{error}");
+    assert_eq!(shelf(&served.address).await, 0, "the first one goes on");
+    served.interrupt();
+    std::fs::remove_dir_all(&data).expect("the folder can go");
+}
+
+#[tokio::test]
+async fn a_database_that_falls_is_started_again_under_the_running_server() {
+    let data = std::env::temp_dir().join(format!("paso-fell-{}", std::process::id()));
+    let mut served = Served::start(&data, &["--no-demo"]);
+    let note = std::fs::read_to_string(data.join("postmaster.pid")).expect("it runs");
+    let database = note.lines().next().expect("a number");
+    assert!(Command::new("kill").args(["-9", database]).status().expect("kill").success());
+    let health = format!("{}/api/health", served.address);
+    let started = Instant::now();
+    while !reqwest::get(&health).await.is_ok_and(|r| r.status() == 200)
+        || std::fs::read_to_string(data.join("postmaster.pid")).is_ok_and(|again| again == note)
+    {
+        assert!(started.elapsed() < Duration::from_secs(60), "it never came back");
+        tokio::time::sleep(Duration::from_millis(200)).await;
+    }
+    assert_eq!(shelf(&served.address).await, 0);
+    served.interrupt();
+    std::fs::remove_dir_all(&data).expect("the folder can go");
+}
+
 #[test]
 fn serve_says_what_is_wrong_with_the_database() {
     let out = Command::new(env!("CARGO_BIN_EXE_paso"))

@@ -31,7 +31,8 @@ async fn main() -> Result<(), Box<dyn std::error::Error>> {
 }
 
 async fn measure(store: Store) -> Result<Vec<Duration>, Box<dyn std::error::Error>> {
-    let id = store.create("Long", "", &[]).await?;
+    let id = ManualId(Uuid::now_v7());
+    store.create(id, "Long", "", &[]).await?;
     let kept = build(&store, id).await?;
     let port = paso_cluster::free_port()?;
     let rocket = serve::rocket(store, port, &[]).ignite().await?;

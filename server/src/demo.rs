@@ -56,8 +56,9 @@ pub async fn load_once(store: &Store) -> Result<(), StoreError> {
         return Ok(());
     }
     for device in DEVICES.iter().rev() {
-        let recording = store.bring(device.file, device.narration.as_bytes().to_vec()).await?;
-        let id = store.create(device.title, device.device, &[recording.id.0]).await?;
+        let (id, recording) = (ManualId(Uuid::now_v7()), RecordingId(Uuid::now_v7()));
+        store.bring(recording, device.file, device.narration.as_bytes().to_vec()).await?;
+        store.create(id, device.title, device.device, &[recording.0]).await?;
         let (mut base_seq, manual) = store.manual(id).await?;
         for edit in (device.work)(&manual) {
             base_seq = store.edit(id, AUTHOR, &EditRequest { id: Uuid::now_v7(), base_seq, edit }).await?.seq;

@@ -86,6 +86,11 @@ impl From<StoreError> for Problem {
             StoreError::Unready(_) => Self::new(Status::Conflict, "not-ready", "Not ready to publish", detail),
             StoreError::Busy => Self::new(Status::ServiceUnavailable, "busy", "Busy", detail),
             StoreError::TooLong(_) => Self::invalid("recording", detail),
+            StoreError::Reused(_) => {
+                Self::new(Status::Conflict, "id-reused", "Sent before with something else", detail)
+            }
+            StoreError::Full => Self::new(Status::InsufficientStorage, "disk-full", "The disk is full", detail),
+            StoreError::Unstorable(_) => Self::new(Status::UnprocessableEntity, "unstorable", "Not accepted", detail),
             StoreError::Stumbled(e) => {
                 tracing::error!(error = %e, "a reading panicked");
                 Self::new(Status::InternalServerError, "reading", "Could not be read", detail)

@@ -754,3 +754,113 @@ async fn the_page_never_leaves_without_its_policy() {
         assert!(!page.into_string().await.unwrap().contains("__NONCE__"), "{path}");
     }
 }
+
+/// A request whose answer got lost is sent again; whatever it does is done once, and an id means one thing for ever.
+#[rocket::async_test]
+async fn every_write_sent_twice_is_done_once_and_an_id_means_one_thing() {
+    let api = Api::start().await;
+    let request = Uuid::now_v7();
+    let bring = |id: Uuid, text: &'static str| {
+        api.client.post(format!("/api/recordings?name=k.md&request={id}")).header(author("Ann")).body(text)
+    };
+    let upload = |text| bring(request, text);
+    let first = read(upload(KETTLE).dispatch().await).await;
+    assert_eq!(first.0, Status::Created, "{}", first.1);
+    assert_eq!(first, read(upload(KETTLE).dispatch().await).await, "brought once");
+    let (status, problem) = read(upload("Something else.").dispatch().await).await;
+    assert_eq!((status, problem["type"].as_str()), (Status::Conflict, Some("urn:paso:problem:id-reused")), "{problem}");
+
+    let new = |title: &str| json!({"id": request, "title": title, "device": "K1", "recordings": [request]});
+    let made = api.post("Ann", "/api/manuals", new("Kettle")).await;
+    assert_eq!(made, (Status::Created, json!({"id": request})));
+    let id = request.to_string();
+    let step = api.view(&id).await["order"][0].clone();
+    api.edit("Ann", &id, 0, title(&step, "Open it")).await;
+    assert_eq!(api.post("Ann", "/api/manuals", new("Kettle")).await, made, "made once, whatever it became since");
+    assert_eq!(api.post("Ann", "/api/manuals", new("Lamp")).await.0, Status::Conflict);
+
+    let again = json!({"id": request, "base_seq": 1, "edit": title(&step, "Lift it")});
+    let edits = format!("/api/manuals/{id}/edits");
+    assert_eq!(api.post("Ann", &edits, again.clone()).await.1["seq"], 2);
+    assert_eq!(api.post("Ann", &edits, again.clone()).await.1["seq"], 2);
+    let (status, problem) = api.post("Bob", &edits, again).await;
+    assert_eq!(status, Status::Conflict, "{problem}");
+    let other = json!({"id": request, "base_seq": 2, "edit": title(&step, "Drop it")});
+    let (status, problem) = api.post("Ann", &edits, other).await;
+    assert!(status == Status::Conflict && problem["detail"].as_str().unwrap().contains("was sent before"), "{problem}");
+
+    let undo = format!("/api/manuals/{id}/undo?request={}", Uuid::now_v7());
+    let undone = api.post("Ann", &undo, json!({})).await;
+    assert_eq!(undone, api.post("Ann", &undo, json!({})).await);
+    assert_eq!(api.view(&id).await["seq"], 3, "undone once");
+    let redo = undo.replace("/undo", "/redo");
+    assert_eq!(api.post("Ann", &redo, json!({})).await.0, Status::Conflict, "the id was an undo's");
+
+    let second = Uuid::now_v7();
+    read(bring(second, KETTLE).dispatch().await).await;
+    let attach = json!({"id": Uuid::now_v7(), "base_seq": 3, "recording": second, "append": true});
+    let recordings = format!("/api/manuals/{id}/recordings");
+    let attached = api.post("Ann", &recordings, attach.clone()).await;
+    assert_eq!((attached.0, attached.1["seq"].as_i64()), (Status::Ok, Some(4)), "{}", attached.1);
+    let twice = api.post("Ann", &recordings, attach).await;
+    assert_eq!((twice.0, twice.1["seq"].as_i64()), (Status::Ok, Some(4)), "{}", twice.1);
+}
+
+#[tokio::test(flavor = "multi_thread", worker_threads = 4)]
+async fn one_manual_imported_many_times_at_once_is_many_manuals_and_no_outage() {
+    let api = std::sync::Arc::new(Api::start().await);
+    let id = api.kettle().await;
+    let json = api.get(&format!("/api/manuals/{id}/manual.json")).await.1.to_string();
+    let imports = (0..12).map(|_| {
+        let (api, json) = (api.clone(), json.clone());
+        tokio::spawn(async move {
+            read(api.client.post("/api/manuals/import").header(author("Ann")).body(json).dispatch().await).await
+        })
+    });
+    let mut ids = Vec::new();
+    for import in imports.collect::<Vec<_>>() {
+        let (status, made) = import.await.unwrap();
+        assert_eq!(status, Status::Created, "{made}");
+        ids.push(made["id"].to_string());
+    }
+    ids.sort();
+    ids.dedup();
+    assert_eq!(ids.len(), 12);
+}
+
+#[rstest]
+#[case::beside(json!({"id": Uuid::nil(), "base_seq": 0, "edit": {"head": {"title": "x"}}, "force": true}), "“force”")]
+#[case::inside(json!({"id": Uuid::nil(), "base_seq": 0, "edit": {"part": {"add": {"id": Uuid::nil(), "name": "x", "colour": 1}}}}), "colour")]
+#[tokio::test(flavor = "multi_thread")]
+async fn a_field_that_nobody_knows_is_refused_by_name(#[case] body: Value, #[case] says: &str) {
+    let api = Api::start().await;
+    let id = api.kettle().await;
+    let (status, problem) = api.post("Ann", &format!("/api/manuals/{id}/edits"), body).await;
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
+}
+
+/// PostgreSQL's own codes, raised by a rule of the table as the real thing would be.
+#[rstest]
+#[case("53100", 507, "urn:paso:problem:disk-full")]
+#[case("22021", 422, "urn:paso:problem:unstorable")]
+#[case("57P03", 503, "urn:paso:problem:database")]
+#[tokio::test(flavor = "multi_thread")]
+async fn a_full_disk_bad_data_and_an_outage_are_told_apart(
+    #[case] code: &str,
+    #[case] status: u16,
+    #[case] kind: &str,
+) {
+    let url = paso_cluster::test_database();
+    let api = Api::on(url.clone()).await;
+    let id = api.kettle().await;
+    let rule = format!(
+        "CREATE FUNCTION fails() RETURNS trigger AS $$ BEGIN RAISE EXCEPTION 'as if' USING ERRCODE = '{code}'; END $$ \
+         LANGUAGE plpgsql; CREATE TRIGGER fails BEFORE INSERT ON manual_edits FOR EACH ROW EXECUTE FUNCTION fails();"
+    );
+    let done = std::process::Command::new("psql").args(["-X", "-q", "-c", &rule, &url]).status();
+    assert!(done.expect("psql").success());
+    let (got, problem) = api.edit("Ann", &id, 0, json!({"head": {"title": "x"}})).await;
+    assert_eq!((got.code, problem["type"].as_str()), (status, Some(kind)), "{problem}");
+    assert_eq!(api.view(&id).await["seq"], 0, "nothing was changed");
+}

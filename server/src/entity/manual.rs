@@ -21,6 +21,8 @@ pub struct Model {
     pub search: String,
     pub created_at: TimeDateTimeWithTimeZone,
     pub updated_at: TimeDateTimeWithTimeZone,
+    /// Fingerprint of what it began as; none of those that came before fingerprints.
+    pub began: Option<Uuid>,
 }
 
 #[derive(Debug, Clone, Copy, EnumIter, DeriveRelation)]

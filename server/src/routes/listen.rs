@@ -1,6 +1,6 @@
 //! The Listen stop: readings under the author's corrections, as lists, sheets and tables; a second recording.
 
-use super::{Body, body, storable};
+use super::{Body, storable};
 use crate::author::Author;
 use crate::problem::{Problem, Rows};
 use crate::store::{Applied, EditRequest, Kept, Store};
@@ -160,10 +160,10 @@ pub struct AddRecording {
 pub async fn add_recording(
     id: Uuid,
     author: Author,
-    request: Body<'_, AddRecording>,
+    request: Body<AddRecording>,
     store: &State<Store>,
 ) -> Result<(Status, Json<Applied>), Problem> {
-    let request = body(request)?;
+    let request = request?.0;
     let (_, manual) = store.manual(ManualId(id)).await?;
     let read = store.recording(request.recording.0).await?;
     let recording = read.reference();

@@ -1,6 +1,6 @@
 //! The shelf, manuals, and their edits.
 
-use super::{Body, body, storable};
+use super::{Body, request_id, storable};
 use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{Applied, EditRequest, HistoryEntry, ManualView, ShelfRow, Store, Way};
@@ -41,6 +41,9 @@ pub async fn shelf(
 /// A new manual, drafted from recordings that were brought before, or empty.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct NewManual {
+    /// UUIDv7 made by the client, which the manual goes by; the same request sent twice makes one manual.
+    #[serde(default)]
+    pub id: Option<Uuid>,
     pub title: String,
     #[serde(default)]
     pub device: String,
@@ -56,8 +59,8 @@ pub struct Made {
 
 #[utoipa::path(context_path = "/api", tag = "manuals", request_body = NewManual, responses((status = 201, body = Made), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals", format = "json", data = "<new>")]
-pub async fn create(new: Body<'_, NewManual>, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
-    let new = body(new)?;
+pub async fn create(new: Body<NewManual>, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
+    let new = new?.0;
     let title = new.title.trim();
     storable("title", title)?;
     storable("device", &new.device)?;
@@ -68,18 +71,25 @@ pub async fn create(new: Body<'_, NewManual>, store: &State<Store>) -> Result<(S
         return Err(Problem::invalid("recordings", "A manual is drafted from at most 20 recordings."));
     }
     let recordings: Vec<Uuid> = new.recordings.iter().map(|r| r.0).collect();
-    let id = store.create(title, new.device.trim(), &recordings).await?;
+    let id = ManualId(new.id.unwrap_or_else(Uuid::now_v7));
+    store.create(id, title, new.device.trim(), &recordings).await?;
     Ok((Status::Created, Json(Made { id })))
 }
 
-/// The body is a manual's own JSON.
-#[utoipa::path(context_path = "/api", tag = "manuals", request_body(content = String, content_type = "application/json"), responses((status = 201, body = Made), (status = 422, body = Problem)))]
-#[post("/manuals/import", data = "<json>")]
-pub async fn import(json: String, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
+/// The body is a manual's own JSON. Under the id of the request (UUIDv7, made by the client) it stands on the shelf; the
+/// same request sent twice makes one manual.
+#[utoipa::path(context_path = "/api", tag = "manuals", params(("request" = Option<Uuid>, Query)), request_body(content = String, content_type = "application/json"), responses((status = 201, body = Made), (status = 422, body = Problem)))]
+#[post("/manuals/import?<request>", data = "<json>")]
+pub async fn import(
+    request: Option<&str>,
+    json: String,
+    store: &State<Store>,
+) -> Result<(Status, Json<Made>), Problem> {
     if json.contains("\\u0000") {
         return Err(Problem::invalid("manual", "The manual holds a zero character (\\u0000). Take it out."));
     }
-    let id = store.import(&json).await?;
+    let wanted = request.map(|id| request_id(Some(id))).transpose()?;
+    let id = store.import(&json, wanted.map(ManualId)).await?;
     Ok((Status::Created, Json(Made { id })))
 }
 
@@ -97,8 +107,8 @@ pub struct ShelfChange {
 
 #[utoipa::path(context_path = "/api", tag = "manuals", request_body = ShelfChange, responses((status = 204), (status = 404, body = Problem)))]
 #[patch("/manuals/<id>", format = "json", data = "<change>")]
-pub async fn put_away(id: Uuid, change: Body<'_, ShelfChange>, store: &State<Store>) -> Result<Status, Problem> {
-    store.archive(ManualId(id), body(change)?.archived).await?;
+pub async fn put_away(id: Uuid, change: Body<ShelfChange>, store: &State<Store>) -> Result<Status, Problem> {
+    store.archive(ManualId(id), change?.0.archived).await?;
     Ok(Status::NoContent)
 }
 
@@ -121,23 +131,35 @@ pub async fn restore(id: Uuid, store: &State<Store>) -> Result<Status, Problem> 
 pub async fn edit(
     id: Uuid,
     author: Author,
-    request: Body<'_, EditRequest>,
+    request: Body<EditRequest>,
     store: &State<Store>,
 ) -> Result<Json<Applied>, Problem> {
-    let request = body(request)?;
+    let request = request?.0;
     Ok(Json(store.edit(ManualId(id), &author.0, &request).await?))
 }
 
-#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/manuals/<id>/undo")]
-pub async fn undo(id: Uuid, author: Author, store: &State<Store>) -> Result<Json<Applied>, Problem> {
-    Ok(Json(store.step(ManualId(id), &author.0, Way::Undo).await?))
+/// With an id (UUIDv7, made by the client) the same request sent twice is done once.
+#[utoipa::path(context_path = "/api", tag = "edits", params(("request" = Option<Uuid>, Query)), responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/undo?<request>")]
+pub async fn undo(
+    id: Uuid,
+    request: Option<&str>,
+    author: Author,
+    store: &State<Store>,
+) -> Result<Json<Applied>, Problem> {
+    Ok(Json(store.step(ManualId(id), &author.0, Way::Undo, request_id(request)?).await?))
 }
 
-#[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
-#[post("/manuals/<id>/redo")]
-pub async fn redo(id: Uuid, author: Author, store: &State<Store>) -> Result<Json<Applied>, Problem> {
-    Ok(Json(store.step(ManualId(id), &author.0, Way::Redo).await?))
+/// With an id (UUIDv7, made by the client) the same request sent twice is done once.
+#[utoipa::path(context_path = "/api", tag = "edits", params(("request" = Option<Uuid>, Query)), responses((status = 200, body = Applied), (status = 404, body = Problem), (status = 409, body = Problem)))]
+#[post("/manuals/<id>/redo?<request>")]
+pub async fn redo(
+    id: Uuid,
+    request: Option<&str>,
+    author: Author,
+    store: &State<Store>,
+) -> Result<Json<Applied>, Problem> {
+    Ok(Json(store.step(ManualId(id), &author.0, Way::Redo, request_id(request)?).await?))
 }
 
 #[utoipa::path(context_path = "/api", tag = "edits", responses((status = 200, body = Vec<HistoryEntry>), (status = 404, body = Problem)))]

@@ -1,8 +1,9 @@
 //! Bringing recordings, and taking them out again as captions.
 
-use super::storable;
+use super::{request_id, storable};
 use crate::problem::Problem;
 use crate::store::{RecordingInfo, Store, StoreError};
+use paso_core::ids::RecordingId;
 use paso_core::recording::{self, MAX_BYTES, RecordingError};
 use rocket::data::{Data, ToByteUnit};
 use rocket::http::{ContentType, Status};
@@ -14,10 +15,18 @@ use uuid::Uuid;
 super::endpoints!(bring, captions);
 
 /// The body is the file itself; it is refused while it streams in once it grows past the limit.
-#[utoipa::path(context_path = "/api", tag = "recordings", request_body(content = String, content_type = "text/plain"),
+///
+/// It goes by the id of the request (UUIDv7, made by the client); the same request sent twice brings it once.
+#[utoipa::path(context_path = "/api", tag = "recordings", params(("name" = String, Query), ("request" = Option<Uuid>, Query)), request_body(content = String, content_type = "text/plain"),
     responses((status = 201, body = RecordingInfo), (status = 413, body = Problem), (status = 422, body = Problem)))]
-#[post("/recordings?<name>", data = "<file>")]
-pub async fn bring(name: &str, file: Data<'_>, store: &State<Store>) -> Result<(Status, Json<RecordingInfo>), Problem> {
+#[post("/recordings?<name>&<request>", data = "<file>")]
+pub async fn bring(
+    name: &str,
+    request: Option<&str>,
+    file: Data<'_>,
+    store: &State<Store>,
+) -> Result<(Status, Json<RecordingInfo>), Problem> {
+    let id = RecordingId(request_id(request)?);
     storable("name", name)?;
     let read = file.open((MAX_BYTES + 1).bytes()).into_bytes().await;
     let read = read.map_err(|e| {
@@ -35,7 +44,7 @@ pub async fn bring(name: &str, file: Data<'_>, store: &State<Store>) -> Result<(
             )
         });
     }
-    let info = store.bring(short_name(name), read.into_inner()).await?;
+    let info = store.bring(id, short_name(name), read.into_inner()).await?;
     Ok((Status::Created, Json(info)))
 }
 

@@ -99,7 +99,10 @@ impl Store {
             return Err(StoreError::Ahead { asked: request.base_seq, newest: row.seq });
         }
         let since = since(&txn, id, request.base_seq).await?;
-        if already(&txn, id, request.id).await? {
+        if let Some(sent) = sent_before(&txn, id, request.id).await? {
+            if !asked_for(&sent, &request.edit)? || sent.author != author {
+                return Err(StoreError::Reused(request.id));
+            }
             // It was applied, and the answer never arrived.
             return self.applied(&txn, id, author, row.seq, &before, merged(&since)?).await;
         }
@@ -130,15 +133,25 @@ impl Store {
         Ok(answer)
     }
 
-    /// Reverts the author's latest edit in force, or brings back what they undid last.
-    pub async fn step(&self, id: ManualId, author: &str, way: Way) -> Result<Applied, StoreError> {
+    /// Reverts the author's latest edit in force, or brings back what they undid last. A request sent twice steps once.
+    pub async fn step(&self, id: ManualId, author: &str, way: Way, request: Uuid) -> Result<Applied, StoreError> {
         let txn = self.db.begin().await?;
         let row = self.locked(&txn, id).await?;
         let before = self.current(&txn, &row).await?;
+        let kind = match way {
+            Way::Undo => "undo",
+            Way::Redo => "redo",
+        };
+        if let Some(sent) = sent_before(&txn, id, request).await? {
+            if sent.kind != kind || sent.author != author {
+                return Err(StoreError::Reused(request));
+            }
+            return self.applied(&txn, id, author, row.seq, &before, change_of(&sent)?).await;
+        }
         let entries = entries(&txn, id, author).await?;
-        let (target, kind) = match way {
-            Way::Undo => (next_undo(&entries), "undo"),
-            Way::Redo => (next_redo(&entries), "redo"),
+        let target = match way {
+            Way::Undo => next_undo(&entries),
+            Way::Redo => next_redo(&entries),
         };
         let target = target.ok_or(StoreError::Nothing(kind))?;
         let entry = edit::Entity::find_by_id((id.0, target)).one(&txn).await?.ok_or(StoreError::NotFound("edit"))?;
@@ -151,7 +164,7 @@ impl Store {
             }
             Err(refusal) => return Err(refusal.into()),
         };
-        let logged = Logged { id: Uuid::now_v7(), author, kind, of: Some(target), edit: None, change: &change };
+        let logged = Logged { id: request, author, kind, of: Some(target), edit: None, change: &change };
         let next = self.append(&txn, &row, next, logged).await?;
         let answer = self.applied(&txn, id, author, row.seq + 1, &next, change).await?;
         txn.commit().await?;
@@ -294,16 +307,22 @@ async fn since(db: &impl ConnectionTrait, id: ManualId, seq: i64) -> Result<Vec<
         .await?)
 }
 
-async fn already(db: &impl ConnectionTrait, manual: ManualId, id: Uuid) -> Result<bool, StoreError> {
-    let found = edit::Entity::find()
-        .filter(edit::Column::ManualId.eq(manual.0))
-        .filter(edit::Column::Id.eq(id))
-        .select_only()
-        .column(edit::Column::Seq)
-        .into_tuple::<i64>()
-        .one(db)
-        .await?;
-    Ok(found.is_some())
+/// The entry that a request of this id made, if it came before.
+async fn sent_before(db: &impl ConnectionTrait, manual: ManualId, id: Uuid) -> Result<Option<edit::Model>, StoreError> {
+    let sent = edit::Entity::find().filter(edit::Column::ManualId.eq(manual.0)).filter(edit::Column::Id.eq(id));
+    Ok(sent.one(db).await?)
+}
+
+/// Whether an entry came of this very edit. What was drafted of a recording depends on the manual at that time: there it is
+/// the recording that counts.
+fn asked_for(sent: &edit::Model, edit: &Edit) -> Result<bool, StoreError> {
+    let asked = to_json(edit)?;
+    let recording = |e: &serde_json::Value| e.pointer("/recording/attach/recording/id").cloned();
+    let attached = recording(&asked);
+    Ok(match &sent.edit {
+        Some(sent) if attached.is_some() => recording(sent) == attached,
+        sent => *sent == Some(asked),
+    })
 }
 
 fn merged(since: &[edit::Model]) -> Result<Change, StoreError> {

@@ -22,7 +22,7 @@ use paso_core::manual::{Change, Manual, Refusal, UpcastError};
 use paso_core::recording::RecordingError;
 use sea_orm::{
     ColumnTrait, ConnectionTrait, DatabaseConnection, DbErr, EntityTrait, FromQueryResult, QueryFilter, QueryOrder,
-    QuerySelect, Select,
+    QuerySelect, RuntimeErr, Select,
 };
 use std::collections::HashMap;
 use std::hash::Hash;
@@ -57,10 +57,43 @@ pub enum StoreError {
         "The reader stumbled over this recording; that is a fault of the program, and it is in its log. Nothing was changed."
     )]
     Stumbled(String),
+    #[error(
+        "The id {0} was sent before, with something else. Nothing was changed; send it again with an id of its own."
+    )]
+    Reused(Uuid),
+    #[error(
+        "The disk of the server is full. Nothing was changed. What you typed is kept; tell whoever runs the server."
+    )]
+    Full,
+    #[error("The database cannot hold this: {0}. Nothing was changed; correct it and send it again.")]
+    Unstorable(String),
     #[error("Nothing was changed. What you typed is kept; it is sent again in a moment.")]
-    Database(#[from] DbErr),
+    Database(DbErr),
     #[error("What is stored does not fit this version of the program. Nothing was changed.")]
     Stored(String),
+}
+
+/// Bad data, a full disk and an outage are told apart by PostgreSQL's own codes (appendix A of its manual), as only the
+/// last gets better by trying again.
+impl From<DbErr> for StoreError {
+    fn from(error: DbErr) -> Self {
+        let (DbErr::Query(RuntimeErr::SqlxError(inner)) | DbErr::Exec(RuntimeErr::SqlxError(inner))) = &error else {
+            return Self::Database(error);
+        };
+        let Some(told) = inner.as_database_error() else { return Self::Database(error) };
+        match told.code().as_deref().unwrap_or_default() {
+            "53100" => {
+                tracing::error!(error = %told, "disk full");
+                Self::Full
+            }
+            // Data exceptions (a zero character, a figure out of range) and violated rules (an id twice).
+            code if code.starts_with("22") || code.starts_with("23") => {
+                tracing::warn!(error = %told, code, "refused by the database");
+                Self::Unstorable(told.message().to_owned())
+            }
+            _ => Self::Database(error),
+        }
+    }
 }
 
 /// What is said of something that nothing goes by.

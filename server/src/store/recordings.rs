@@ -8,7 +8,7 @@ use paso_core::ids::{ManualId, RecordingId};
 use paso_core::manual::{CorrectedReading, Corrections, Manual, RecordingRef};
 use paso_core::reading::{self, Reading, StatementKind};
 use paso_core::recording::Recording;
-use sea_orm::{ActiveModelTrait, EntityTrait, Set};
+use sea_orm::{EntityTrait, Set, TryInsertResult};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::sync::Arc;
@@ -54,8 +54,8 @@ pub struct RecordingInfo {
 }
 
 impl Store {
-    /// Keeps a recording, after reading it once to see that it can be read.
-    pub async fn bring(&self, name: &str, source: Vec<u8>) -> Result<RecordingInfo, StoreError> {
+    /// Keeps a recording, after reading it once to see that it can be read. Brought twice under one id, it is kept once.
+    pub async fn bring(&self, id: RecordingId, name: &str, source: Vec<u8>) -> Result<RecordingInfo, StoreError> {
         let (source, read) = self
             .readers
             .run(move || {
@@ -67,18 +67,23 @@ impl Store {
             })
             .await?;
         let (recording, reading) = read?;
-        let id = Uuid::now_v7();
         let title = recording.title.clone().unwrap_or_else(|| name.to_owned());
         let row = recording::ActiveModel {
-            id: Set(id),
+            id: Set(id.0),
             title: Set(title.clone()),
-            source: Set(source),
+            source: Set(source.clone()),
             parsed: Set(to_json(&recording)?),
             created_at: Set(OffsetDateTime::now_utc()),
         };
-        row.insert(&self.db).await?;
+        let new = recording::Entity::insert(row).on_conflict_do_nothing_on([recording::Column::Id]);
+        if let TryInsertResult::Conflicted = new.exec(&self.db).await? {
+            let kept = recording::Entity::find_by_id(id.0).one(&self.db).await?;
+            if kept.is_none_or(|kept| kept.source != source) {
+                return Err(StoreError::Reused(id.0));
+            }
+        }
         Ok(RecordingInfo {
-            id: RecordingId(id),
+            id,
             title,
             segments: recording.cues.len(),
             duration_ms: recording.duration_ms(),

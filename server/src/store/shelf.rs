@@ -6,7 +6,7 @@ use paso_core::finding::Stop;
 use paso_core::ids::{ActionId, ManualId, StepId};
 use paso_core::manual::{Manual, Source, draft};
 use sea_orm::sea_query::Expr;
-use sea_orm::{ActiveModelTrait, ColumnTrait, ConnectionTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set};
+use sea_orm::{ColumnTrait, ConnectionTrait, EntityTrait, QueryFilter, QueryOrder, QuerySelect, Set, TryInsertResult};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::sync::Arc;
@@ -87,9 +87,9 @@ impl Store {
             .collect())
     }
 
-    /// Drafts a manual from recordings that were brought before, or makes an empty one from none.
-    pub async fn create(&self, title: &str, device: &str, recordings: &[Uuid]) -> Result<ManualId, StoreError> {
-        let id = ManualId(Uuid::now_v7());
+    /// Drafts a manual from recordings that were brought before, or makes an empty one from none. Made twice under one id,
+    /// it is there once.
+    pub async fn create(&self, id: ManualId, title: &str, device: &str, recordings: &[Uuid]) -> Result<(), StoreError> {
         let mut read = Vec::new();
         for recording in recordings {
             read.push(self.recording(*recording).await?);
@@ -101,22 +101,35 @@ impl Store {
             draft(id, &title, &device, &sources)
         });
         let manual = drafting.await?;
-        self.insert(&manual).await?;
-        Ok(id)
+        if self.insert(&manual).await? || self.began_as(&manual).await? {
+            return Ok(());
+        }
+        Err(StoreError::Reused(id.0))
     }
 
-    /// Puts a manual from a file on the shelf, under a new id where its own is taken.
-    pub async fn import(&self, json: &str) -> Result<ManualId, StoreError> {
+    /// Puts a manual from a file on the shelf: under the id that is wanted for it, else under its own, or a new one where
+    /// that is taken.
+    pub async fn import(&self, json: &str, wanted: Option<ManualId>) -> Result<ManualId, StoreError> {
         let mut manual = paso_core::manual::from_json(json).map_err(StoreError::Import)?;
-        let taken = manual::Entity::find_by_id(manual.id.0).one(&self.db).await?.is_some();
-        if taken {
-            manual.id = ManualId(Uuid::now_v7());
+        manual.id = wanted.unwrap_or(manual.id);
+        while !self.insert(&manual).await? {
+            match wanted {
+                Some(id) if self.began_as(&manual).await? => return Ok(id),
+                Some(id) => return Err(StoreError::Reused(id.0)),
+                None => manual.id = ManualId(Uuid::now_v7()),
+            }
         }
-        self.insert(&manual).await?;
         Ok(manual.id)
     }
 
-    async fn insert(&self, manual: &Manual) -> Result<(), StoreError> {
+    /// Whether the manual that goes by this one's id began like it. What it became since is in its edits.
+    async fn began_as(&self, manual: &Manual) -> Result<bool, StoreError> {
+        let first = manual::Entity::find_by_id(manual.id.0).one(&self.db).await?;
+        Ok(first.is_some_and(|row| row.began == Some(fingerprint(manual))))
+    }
+
+    /// Puts a manual on the shelf; `false` where its id is taken.
+    async fn insert(&self, manual: &Manual) -> Result<bool, StoreError> {
         let now = OffsetDateTime::now_utc();
         let row = manual::ActiveModel {
             id: Set(manual.id.0),
@@ -131,9 +144,11 @@ impl Store {
             search: Set(search_text(manual)),
             created_at: Set(now),
             updated_at: Set(now),
+            began: Set(Some(fingerprint(manual))),
         };
-        row.insert(&self.db).await?;
-        Ok(())
+        let inserted =
+            manual::Entity::insert(row).on_conflict_do_nothing_on([manual::Column::Id]).exec(&self.db).await?;
+        Ok(!matches!(inserted, TryInsertResult::Conflicted))
     }
 
     /// The row of a manual that has not been deleted.
@@ -207,6 +222,13 @@ impl Store {
             .await?
             .is_none())
     }
+}
+
+/// The same for the same manual, whatever id it goes by.
+fn fingerprint(manual: &Manual) -> Uuid {
+    let nameless = Manual { id: ManualId(Uuid::nil()), ..manual.clone() };
+    let json = serde_json::to_vec(&nameless).expect("a manual is plain data");
+    Uuid::new_v5(&Uuid::NAMESPACE_OID, &json)
 }
 
 /// What the shelf searches.

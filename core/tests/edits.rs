@@ -280,3 +280,21 @@ fn counts_keep_their_claims_and_their_author(manual: Manual) {
     assert_eq!((g.count, g.claims.len()), (Some(5), 2));
     assert_eq!(manual.authored.get(&format!("fasteners/{}/count", group.0)).map(String::as_str), Some("ann"));
 }
+
+#[rstest]
+#[case::words(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("Open it".into()) }), false)]
+#[case::a_sentence(Edit::Step(StepEdit::Sentence { id: StepId(id(0)), sentence: SentenceEdit::Remove { id: ActionId(id(1001)) } }), false)]
+#[case::its_screws(Edit::Fastener(FastenerEdit::Set { id: GroupId(id(200)), field: FastenerField::Count(Some(4)) }), false)]
+#[case::its_caution(Edit::Caution(CautionEdit::Remove { id: CautionId(id(400)) }), false)]
+#[case::screws_that_left(Edit::Fastener(FastenerEdit::Set { id: GroupId(id(200)), field: FastenerField::Step(StepId(id(1))) }), false)]
+#[case::its_place(Edit::Step(StepEdit::Move { id: StepId(id(0)), after: Some(StepId(id(2))) }), true)]
+#[case::another_step(Edit::Step(StepEdit::Set { id: StepId(id(1)), field: StepField::Title("Open it".into()) }), true)]
+#[case::the_same_again(Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Title("Remove part 0".into()) }), true)]
+#[case::a_new_name(Edit::Part(PartEdit::Rename { id: PartId(id(100)), name: "hinge".into() }), true)]
+fn what_changes_a_step_takes_its_review_back(manual: Manual, #[case] edit: Edit, #[case] stays: bool) {
+    let review = Edit::Step(StepEdit::Set { id: StepId(id(0)), field: StepField::Reviewed(true) });
+    let reviewed = manual.apply(&review, "ann").unwrap().0;
+    let (next, change) = reviewed.apply(&edit, "ann").unwrap();
+    assert_eq!(next.steps[&StepId(id(0))].reviewed, stays);
+    assert!(next.revert(&change).unwrap().0.steps[&StepId(id(0))].reviewed, "undone, it is reviewed again");
+}

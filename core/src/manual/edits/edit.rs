@@ -95,6 +95,10 @@ impl Manual {
         let mut next = self.clone();
         let mut touched = Touched::default();
         edit.apply(&mut next, author, &mut touched)?;
+        // A new name changes words everywhere and the meaning of none.
+        if !matches!(edit, Edit::Part(PartEdit::Rename { .. })) {
+            next.take_back_reviews(self, &mut touched);
+        }
         next.check_touched(&touched)?;
         let change = change::compare(self, &mut next, &touched, author);
         Ok((next, change))

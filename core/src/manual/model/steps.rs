@@ -15,6 +15,7 @@ use crate::reading::Consumable;
 use fractional_index::FractionalIndex;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use uuid::Uuid;
 
 /// Which half of the work a step belongs to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
@@ -487,6 +488,46 @@ pub(in crate::manual) fn rank_between(before: Option<&str>, behind: Option<&str>
         (Some(a), Some(b)) => FractionalIndex::new_between(&a, &b).unwrap_or_else(|| FractionalIndex::new_after(&a)),
     };
     index.to_string()
+}
+
+impl Manual {
+    /// What somebody reviewed was the step as it stood: whatever changed of it, or of what hangs on it, takes that back. Its
+    /// place in the row is none of its contents.
+    pub(in crate::manual) fn take_back_reviews(&mut self, before: &Manual, touched: &mut Touched) {
+        let changed: Vec<StepId> = touched
+            .iter()
+            .filter(|(aspect, id)| before.contents(*aspect, *id) != self.contents(*aspect, *id))
+            .flat_map(|(aspect, id)| [before.step_of(*aspect, *id), self.step_of(*aspect, *id)])
+            .flatten()
+            .collect();
+        // A review that this very edit brings is of the step as it stands now.
+        let was_reviewed = |s: &Step| before.steps.get(&s.id).is_some_and(|b| b.reviewed);
+        let stale = |s: &Step| s.reviewed && was_reviewed(s) && changed.contains(&s.id);
+        self.change_entities::<Step>(stale, |s| s.reviewed = false, touched);
+    }
+
+    /// An entity without what a review does not look at.
+    fn contents(&self, aspect: Aspect, id: Uuid) -> Option<serde_json::Value> {
+        let mut entity = self.entity(aspect, id)?;
+        if aspect == Aspect::Steps {
+            entity["rank"].take();
+            entity["reviewed"].take();
+        }
+        Some(entity)
+    }
+
+    /// The step that an entity is, or hangs on.
+    fn step_of(&self, aspect: Aspect, id: Uuid) -> Option<StepId> {
+        match aspect {
+            Aspect::Steps => Some(id.into()),
+            Aspect::Fasteners => self.fasteners.get(&id.into()).map(|g| g.step),
+            Aspect::Connectors => self.connectors.get(&id.into()).map(|c| c.step),
+            Aspect::Seams => self.seams.get(&id.into()).map(|s| s.step),
+            Aspect::Heats => self.heats.get(&id.into()).map(|h| h.step),
+            Aspect::Cautions => self.cautions.get(&id.into()).map(|c| c.step),
+            _ => None,
+        }
+    }
 }
 
 impl Sound for Step {

@@ -278,6 +278,13 @@ impl App {
         self.emulate("print").await
     }
 
+    /// Every answer comes so many milliseconds later, in this tab.
+    pub async fn latency(&self, ms: u32) -> Result<(), WebDriverError> {
+        self.driver.cdp().send_raw("Network.enable", json!({})).await?;
+        let slow = json!({"offline": false, "latency": ms, "downloadThroughput": -1, "uploadThroughput": -1});
+        self.driver.cdp().send_raw("Network.emulateNetworkConditions", slow).await.map(drop)
+    }
+
     async fn emulate(&self, media: &str) -> Result<(), WebDriverError> {
         self.driver.cdp().send_raw("Emulation.setEmulatedMedia", json!({"media": media})).await.map(drop)
     }
@@ -285,6 +292,7 @@ impl App {
     /// Ends the server, and leaves the browser to the next test as it was found.
     pub async fn end(self) -> Done {
         self.emulate("").await?;
+        self.latency(0).await?;
         self.driver.goto("about:blank").await?;
         std::fs::remove_dir_all(&self.downloads)?;
         std::fs::create_dir_all(&self.downloads)?;

@@ -5,7 +5,7 @@ use serde_json::json;
 use thirtyfour::prelude::*;
 
 /// Opens the demo lamp at Steps and gives its id and its first step's.
-async fn lamp(app: &App) -> Result<(String, String), WebDriverError> {
+pub async fn lamp(app: &App) -> Result<(String, String), WebDriverError> {
     let shelf = app.api("/api/manuals?find=lamp").await;
     let id = shelf[0]["id"].as_str().unwrap_or_default().to_owned();
     let view = app.api(&format!("/api/manuals/{id}")).await;
@@ -64,7 +64,7 @@ async fn two_versions_are_shown_and_one_is_chosen() -> Done {
 }
 
 /// A step of three sentences behind the first, by another author, opened for editing.
-async fn three_sentences(app: &App) -> Result<(String, String), WebDriverError> {
+pub async fn three_sentences(app: &App) -> Result<(String, String), WebDriverError> {
     let shelf = app.api("/api/manuals?find=lamp").await;
     let id = shelf[0]["id"].as_str().unwrap_or_default().to_owned();
     let view = app.api(&format!("/api/manuals/{id}")).await;
@@ -87,7 +87,7 @@ async fn three_sentences(app: &App) -> Result<(String, String), WebDriverError> 
     Ok((id, step.to_owned()))
 }
 
-async fn sentences(app: &App, id: &str, step: &str) -> Vec<String> {
+pub async fn sentences(app: &App, id: &str, step: &str) -> Vec<String> {
     let view = app.api(&format!("/api/manuals/{id}")).await;
     let actions = view["manual"]["steps"][step]["actions"].as_array().cloned().unwrap_or_default();
     actions.iter().map(|a| a["text"].as_str().unwrap_or_default().to_owned()).collect()

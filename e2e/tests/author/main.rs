@@ -12,6 +12,7 @@ mod listen;
 mod lost_and_clashing;
 mod pointer;
 mod screws;
+mod words_kept;
 
 /// A narration with a screw that does not come back.
 const FAN: &str = "# Recording: Fan swap\n\n\

@@ -78,7 +78,7 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.press("Steps").await?;
     app.tap("Remove the base plate").await?;
     app.press("Edit").await?;
-    app.write("Back", "4").await?;
+    app.write("Put back", "4").await?;
     app.press("Done").await?;
     app.saved().await?;
     app.press("Fold").await?;

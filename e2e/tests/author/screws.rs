@@ -45,9 +45,9 @@ async fn the_ledger_names_what_is_left_over() -> Done {
     let id = radio(&app).await?;
     app.text("6 screws out in 2 groups.").await?;
     app.text("0 left over.").await?;
-    app.write("Back", "3\n").await?;
+    app.write("Put back", "3\n").await?;
     app.text("1 of A (PH1, 8 mm, back cover) left over.").await?;
-    app.write("Back", "4\n").await?;
+    app.write("Put back", "4\n").await?;
     app.write("Count", "0\n").await?;
     app.text("A group of no screws is no group. Write at least 1, or remove it.").await?;
     app.write("Count", "4\n").await?;
@@ -246,13 +246,13 @@ async fn a_guide_touches_only_its_own_screws() -> Done {
 async fn what_does_not_matter_is_set_aside_with_a_reason() -> Done {
     let app = App::start(false).await;
     let id = radio(&app).await?;
-    app.write("Back", "3\n").await?;
+    app.write("Put back", "3\n").await?;
     app.text("1 of A (PH1, 8 mm, back cover) left over.").await?;
     app.goto(&format!("/manuals/{id}/publish")).await?;
     app.text("1 thing to mend first").await?;
     app.goto(&format!("/manuals/{id}/screws")).await?;
     app.find("[data-group]").await?;
-    app.write("Back", "4\n").await?;
+    app.write("Put back", "4\n").await?;
     // Two kinds that differ by their length alone.
     app.goto(&format!("/manuals/{id}/publish")).await?;
     app.text("Ready to publish").await?;

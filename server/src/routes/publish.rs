@@ -70,7 +70,7 @@ pub async fn markdown(id: Uuid, job: Option<&str>, store: &State<Store>) -> Resu
     Ok(Download::new(&manual.head.title, "md", kind, publish::markdown(&manual)))
 }
 
-#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = String, content_type = "application/json"), (status = 404, body = Problem)))]
+#[utoipa::path(context_path = "/api", tag = "guide", responses((status = 200, body = Manual), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/manual.json")]
 pub async fn json(id: Uuid, store: &State<Store>) -> Result<Download, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;

@@ -51,7 +51,7 @@ export function useOutboxState(outbox: Outbox) {
   const state = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => {
-      if (outbox.snapshot().waiting > 0) event.preventDefault();
+      if (outbox.snapshot().pending.length > 0) event.preventDefault();
     };
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);

@@ -1,8 +1,10 @@
 /**
  * Edits on their way to the server.
  *
- * Nothing typed is lost: an edit stays here (and in the browser's storage) until the server has acknowledged it, is sent
- * again while the server does not answer, and is shown beside the other version when somebody else changed the same.
+ * Nothing typed is lost: an edit stays in the browser's storage until the server has acknowledged it. While the server
+ * does not answer it is sent again; what the server refuses is set aside with its words, and the rest goes on; where
+ * somebody else changed the same, both versions are shown. All pages of one author share what is kept, and one at a time
+ * sends.
  */
 import type { QueryClient } from "@tanstack/react-query";
 import { staleAfter } from "../stops/registry";
@@ -17,22 +19,32 @@ import {
   newId,
   type Problem,
 } from "./client";
+import { type Aside, Kept, type Pending } from "./kept";
+import { withBoth } from "./words";
 
-type Pending = { id: string; edit: Edit };
 export type OutboxState = {
-  waiting: number;
+  pending: Pending[];
   /** The server does not answer; edits are kept and sent again. */
   offline: boolean;
+  /** Why, where it says so. */
+  because: string | null;
   clash: Problem | null;
-  /** The latest refusal, for a place that has no field of its own. */
-  refused: Problem | null;
+  /** What was refused, for as long as no field shows it. */
+  aside: Aside[];
+  /** What was undone or done again last. */
+  stepped: { way: Way; images: Image[] } | null;
 };
-export type Result = { ok: true } | { ok: false; problem: Problem };
+export type Result = { ok: true } | { ok: false; problem: Problem /** A field shows it. */; seen?: () => void };
+export type Way = "undo" | "redo";
+export type Choice = "mine" | "theirs" | "both";
 
 const PAUSES_MS = [500, 1_000, 2_000, 5_000];
+/** Answers that get better by waiting: no way through, overloaded, away, too slow, no room. */
+const OUTAGES = new Set([429, 502, 503, 504, 507]);
 
 export class Outbox {
-  private pending: Pending[];
+  private readonly kept: Kept<Pending>;
+  private readonly aside: Kept<Aside>;
   private answers = new Map<string, (result: Result) => void>();
   private listeners = new Set<() => void>();
   private state: OutboxState;
@@ -43,8 +55,15 @@ export class Outbox {
     private readonly manual: string,
     private readonly queries: QueryClient,
   ) {
-    this.pending = this.stored();
-    this.state = { waiting: this.pending.length, offline: false, clash: null, refused: null };
+    const whose = `${manual}.${authorName()}`;
+    this.kept = new Kept(`paso.edit.${whose}.`);
+    this.aside = new Kept(`paso.aside.${whose}.`);
+    const [pending, aside] = [this.kept.all(), this.aside.all()];
+    this.state = { pending, offline: false, because: null, clash: null, aside, stepped: null };
+    window.addEventListener("storage", this.elsewhere);
+    // A page that comes back was told nothing in between.
+    window.addEventListener("pageshow", this.wake);
+    window.addEventListener("online", this.wake);
     void this.pump();
   }
 
@@ -57,9 +76,8 @@ export class Outbox {
   /** Queues an edit; resolves once the server has taken or refused it. */
   send(edit: Edit): Promise<Result> {
     const item = { id: newId(), edit };
-    this.pending.push(item);
-    this.store();
-    this.set({ waiting: this.pending.length, refused: null });
+    this.kept.add(item);
+    this.set({ pending: this.kept.all(), stepped: null });
     return new Promise((resolve) => {
       this.answers.set(item.id, resolve);
       void this.pump();
@@ -67,96 +85,143 @@ export class Outbox {
   }
 
   /** Undo or redo, once everything queued has gone. */
-  async step(way: "undo" | "redo"): Promise<void> {
+  async step(way: Way): Promise<void> {
     await this.pump();
-    if (this.pending.length > 0) return;
+    if (this.state.pending.length > 0) return;
+    const id = newId();
     try {
       const answer = await api.POST(way === "undo" ? "/api/manuals/{id}/undo" : "/api/manuals/{id}/redo", {
-        params: { path: { id: this.manual } },
+        params: { path: { id: this.manual }, query: { request: id } },
       });
-      if (answer.data) this.take(answer.data);
-      else if (isProblem(answer.error))
-        this.set(answer.error.clash ? { clash: answer.error } : { refused: answer.error });
+      if (answer.data) {
+        this.take(answer.data);
+        this.set({ stepped: { way, images: answer.data.change.images } });
+      } else if (isProblem(answer.error)) {
+        if (answer.error.clash) this.set({ clash: answer.error });
+        else this.setAside({ id, edit: { step: { remove: { id } } }, problem: answer.error }, false);
+      }
     } catch {
       this.set({ offline: true });
     }
   }
 
-  /** Ends a clash: mine goes over theirs, or theirs stands. */
-  settle(mine: boolean) {
-    const clash = this.state.clash;
-    const first = this.pending[0];
+  /** Ends a clash: mine goes over theirs, theirs stands, or both are kept. */
+  settle(choice: Choice) {
+    const clash = this.state.clash?.clash;
+    const first = this.state.pending[0];
     this.set({ clash: null });
-    if (first && clash?.clash?.mine) {
-      if (mine) {
-        // A new id: the server has not taken the old one, and a retry must not be mistaken for it.
-        const again = { ...first, id: newId() };
-        const answer = this.answers.get(first.id);
-        this.answers.delete(first.id);
-        if (answer) this.answers.set(again.id, answer);
-        this.pending[0] = again;
-        this.updateView((view) => ({ ...view, seq: clash.clash?.seq ?? view.seq }));
-      } else {
-        this.finish(first, { ok: true });
+    if (first && clash?.mine) {
+      if (choice === "theirs") this.finish(first, { ok: true });
+      else {
+        const edit = (choice === "both" && withBoth(first.edit, clash.theirs[0]?.value)) || first.edit;
+        this.replace(first, edit);
+        this.updateView((view) => ({ ...view, seq: clash.seq }));
       }
-      this.store();
     }
     void this.queries.invalidateQueries({ queryKey: ["manual", this.manual] }).then(() => this.pump());
   }
 
-  dismiss = () => this.set({ refused: null });
+  /** The same edit under a new id: the server has not taken the old one, and a retry must not be mistaken for it. */
+  private replace(item: Pending, edit: Edit) {
+    // Between the old id and the next one's, so that its turn stays the first.
+    const again = { id: `${item.id.slice(0, -4)}${newId().slice(-4)}`, edit };
+    const answer = this.answers.get(item.id);
+    if (answer) this.answers.set(again.id, answer);
+    this.answers.delete(item.id);
+    this.kept.remove(item.id);
+    this.kept.add(again);
+    this.set({ pending: this.kept.all() });
+  }
+
+  /** Something that was refused has been seen, or is given up. */
+  dismiss = (id: string) => {
+    this.aside.remove(id);
+    this.set({ aside: this.state.aside.filter((a) => a.id !== id) });
+  };
 
   private async pump(): Promise<void> {
-    if (this.pumping || this.state.clash) return;
+    if (this.pumping) return;
     this.pumping = true;
     try {
-      while (this.pending.length > 0 && !this.state.clash) {
-        const item = this.pending[0];
-        const view = this.view();
-        if (!item || !view) break;
-        await this.sendOne(item, view.seq);
+      while (!this.state.clash && this.view() && this.kept.all().length > 0) {
+        const done = await alone(`paso.outbox.${this.manual}`, () => this.sendFirst());
+        if (!done) await this.pause();
       }
+      this.set({ pending: this.kept.all() });
     } finally {
       this.pumping = false;
     }
   }
 
   /** Called when the manual has loaded, so that edits kept from an earlier visit go out. */
-  wake = () => void this.pump();
+  wake = () => {
+    this.set({ pending: this.kept.all(), aside: this.aside.all() });
+    void this.pump();
+  };
 
-  private async sendOne(item: Pending, base_seq: number): Promise<void> {
+  /** Sends what is first now; `false` where the server does not answer. */
+  private async sendFirst(): Promise<boolean> {
+    const [item] = this.kept.all();
+    const view = this.view();
+    if (!item || !view) return true;
     try {
       const { data, error, response } = await api.POST("/api/manuals/{id}/edits", {
         params: { path: { id: this.manual } },
-        body: { id: item.id, base_seq, edit: item.edit },
+        body: { id: item.id, base_seq: view.seq, edit: item.edit },
       });
       if (data) {
         this.tries = 0;
         this.take(data);
         this.finish(item, { ok: true });
-      } else if (response.status >= 500 || !isProblem(error)) {
-        await this.pause();
-      } else if (error.clash) {
-        this.set({ clash: error, offline: false });
-      } else {
-        this.finish(item, { ok: false, problem: error });
+        return true;
       }
+      if (OUTAGES.has(response.status) || !isProblem(error)) {
+        this.set({ because: isProblem(error) ? error.detail : null });
+        return false;
+      }
+      if (error.clash) this.set({ clash: error, offline: false });
+      else {
+        this.setAside({ ...item, problem: error }, true);
+        this.finish(item, { ok: false, problem: error, seen: () => this.dismiss(item.id) });
+      }
+      return true;
     } catch {
-      await this.pause();
+      this.set({ because: null });
+      return false;
     }
   }
 
+  /** Shows a refusal until it was seen; `keeps` its words over a reload too. */
+  private setAside(item: Aside, keeps: boolean) {
+    if (keeps) this.aside.add(item);
+    this.set({ aside: [...this.state.aside.filter((a) => a.id !== item.id), item] });
+  }
+
   private finish(item: Pending, result: Result) {
-    this.pending = this.pending.filter((p) => p.id !== item.id);
-    this.store();
-    this.set({
-      waiting: this.pending.length,
-      offline: false,
-      refused: result.ok ? this.state.refused : result.problem,
-    });
+    this.kept.remove(item.id);
+    this.set({ pending: this.kept.all(), offline: false, because: null });
     this.answers.get(item.id)?.(result);
     this.answers.delete(item.id);
   }
+
+  /** Another page of the same author has queued, sent or set aside something. */
+  private elsewhere = (event: StorageEvent) => {
+    if (!this.kept.owns(event.key) && !this.aside.owns(event.key)) return;
+    const pending = this.kept.all();
+    const gone = this.state.pending.filter((p) => !pending.some((q) => q.id === p.id));
+    this.set({ pending, aside: this.aside.all() });
+    if (gone.length === 0) return;
+    // The other page had an answer.
+    this.set({ offline: false, because: null });
+    void this.queries.invalidateQueries({ queryKey: ["manual", this.manual] });
+    for (const { id } of gone) {
+      const refused = this.state.aside.find((a) => a.id === id);
+      this.answers.get(id)?.(
+        refused ? { ok: false, problem: refused.problem, seen: () => this.dismiss(id) } : { ok: true },
+      );
+      this.answers.delete(id);
+    }
+  };
 
   private pause(): Promise<void> {
     this.set({ offline: true });
@@ -186,24 +251,15 @@ export class Outbox {
       void this.queries.invalidateQueries({ queryKey: name === "shelf" ? [name] : [name, this.manual] });
   }
 
-  private key = () => `paso.outbox.${this.manual}.${authorName()}`;
-  private store() {
-    if (this.pending.length > 0) localStorage.setItem(this.key(), JSON.stringify(this.pending));
-    else localStorage.removeItem(this.key());
-  }
-  private stored(): Pending[] {
-    try {
-      return JSON.parse(localStorage.getItem(this.key()) ?? "[]") as Pending[];
-    } catch {
-      return [];
-    }
-  }
-
   private set(part: Partial<OutboxState>) {
     this.state = { ...this.state, ...part };
     for (const listener of this.listeners) listener();
   }
 }
+
+/** Does something while no other page does it. Without the browser's locks the server's own order has to do. */
+const alone = <T>(name: string, work: () => Promise<T>): Promise<T> =>
+  navigator.locks ? (navigator.locks.request(name, work) as Promise<T>) : work();
 
 /** Writes one field, or a whole entity that came or went. */
 function withImage(manual: ManualView["manual"], image: Image): ManualView["manual"] {

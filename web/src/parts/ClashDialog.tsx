@@ -1,11 +1,16 @@
 /** Two versions of one thing: the author looks at both and chooses. */
 import { Heading } from "react-aria-components";
 import type { Problem } from "../api/client";
+import type { Choice } from "../api/outbox";
+import { inWords, label, wanted, withBoth } from "../api/words";
 import { Button, Muted, PrimaryButton } from "./controls";
 import { Card, Foot, ModalDialog } from "./ModalDialog";
 
-export function ClashDialog({ problem, onChoose }: { problem: Problem | null; onChoose: (mine: boolean) => void }) {
+export function ClashDialog({ problem, onChoose }: { problem: Problem | null; onChoose: (choice: Choice) => void }) {
   const clash = problem?.clash;
+  const mine = clash?.mine;
+  const [first, more] = clash?.theirs ?? [];
+  const both = mine && first && !more && withBoth(mine, first.value) !== null;
   return (
     <ModalDialog isOpen={problem !== null} label="Changed by somebody else">
       <Heading slot="title">Changed by somebody else</Heading>
@@ -13,41 +18,26 @@ export function ClashDialog({ problem, onChoose }: { problem: Problem | null; on
       {clash?.theirs.map((t) => (
         <Card key={`${t.place.aspect}${t.place.id}${t.place.field}`}>
           <Muted>
-            {t.author} · {t.place.aspect}
-            {t.place.field ? `, ${t.place.field.startsWith("actions/") ? "a sentence" : t.place.field}` : ""}
+            {t.author}
+            {t.place.field ? `: ${t.place.field.startsWith("actions/") ? "the sentence" : label(t.place.field)}` : ""}
           </Muted>
-          <pre>{shown(t.value)}</pre>
+          <Words>{t.value == null ? "taken away" : inWords(t.value)}</Words>
         </Card>
       ))}
-      {clash?.mine ? (
+      {mine ? (
         <Card>
-          <Muted>What you asked for</Muted>
-          <pre>{shown(clash.mine)}</pre>
+          <Muted>You</Muted>
+          <Words>{wanted(mine)}</Words>
         </Card>
       ) : null}
       <Foot>
-        {clash?.mine ? <PrimaryButton onPress={() => onChoose(true)}>Mine goes over theirs</PrimaryButton> : null}
-        <Button onPress={() => onChoose(false)}>Theirs stands</Button>
+        {mine ? <PrimaryButton onPress={() => onChoose("mine")}>Mine goes over theirs</PrimaryButton> : null}
+        {both ? <Button onPress={() => onChoose("both")}>Keep both, theirs first</Button> : null}
+        <Button onPress={() => onChoose("theirs")}>Theirs stands</Button>
       </Foot>
     </ModalDialog>
   );
 }
 
-/** Words as people read them, wherever they stand in what was changed; the whole of it where it holds none. */
-const shown = (value: unknown): string =>
-  value === null || value === undefined
-    ? "(removed)"
-    : typeof value === "string"
-      ? value
-      : (wordsIn(value) ?? JSON.stringify(value, null, 1));
-
-function wordsIn(value: unknown): string | null {
-  if (typeof value !== "object" || value === null || Array.isArray(value)) return null;
-  const { text } = value as { text?: unknown };
-  if (typeof text === "string") return text;
-  for (const inner of Object.values(value)) {
-    const words = wordsIn(inner);
-    if (words !== null) return words;
-  }
-  return null;
-}
+/** Line breaks are part of what was written. */
+const Words = ({ children }: { children: string }) => <p style={{ whiteSpace: "pre-line" }}>{children}</p>;

@@ -4,9 +4,12 @@ import { Redo2, Undo2 } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import styled from "styled-components";
-import { type Evidence, isProblem, sentence } from "../api/client";
+import { type Evidence, isProblem, type ManualView, sentence } from "../api/client";
+import type { Aside } from "../api/kept";
 import { ManualProvider, type OpenManual, useManualQuery, useOutbox, useOutboxState } from "../api/manual";
 import type { OutboxState } from "../api/outbox";
+import { laidOver } from "../api/overlay";
+import { placeInWords, stepOf, wanted } from "../api/words";
 import { font, space } from "../theme";
 import { ClashDialog } from "./ClashDialog";
 import { Button, ErrorNote, IconButton, Key, Waiting } from "./controls";
@@ -83,6 +86,7 @@ export function ManualPage() {
     document.title = view ? `${view.manual.head.title} – Paso` : "Paso";
   }, [view]);
   useUndoKeys(outbox.step.bind(outbox));
+  useShowStepped(state.stepped, view);
 
   if (error && !view) {
     return (
@@ -115,7 +119,7 @@ export function ManualPage() {
       </Page>
     );
   }
-  const open: OpenManual = { id, view, outbox, edit: (edit) => outbox.send(edit) };
+  const open: OpenManual = { id, view: laidOver(view, state.pending), outbox, edit: (edit) => outbox.send(edit) };
   return (
     <ManualProvider value={open}>
       <TapeContext value={tape}>
@@ -125,7 +129,7 @@ export function ManualPage() {
               Paso
             </Home>
             <Title title={view.manual.head.title}>{view.manual.head.title}</Title>
-            <SavedState state={state} />
+            <SavedState state={state} view={view} />
             <IconButton aria-label="Undo Ctrl Z" isDisabled={!view.can_undo} onPress={() => outbox.step("undo")}>
               <Undo2 size={19} /> <Key>Ctrl Z</Key>
             </IconButton>
@@ -134,37 +138,70 @@ export function ManualPage() {
             </IconButton>
           </Head>
           <Rail blocking={view.blocking} />
-          {state.refused && (
-            <Bar>
-              <ErrorNote>{state.refused.detail}</ErrorNote>
-              <Button onPress={outbox.dismiss}>Close</Button>
-            </Bar>
-          )}
+          {state.aside.map((item) => (
+            <Refused key={item.id} item={item} onClose={() => outbox.dismiss(item.id)} />
+          ))}
           <main>
             <Outlet />
           </main>
           <Tape />
-          <ClashDialog problem={state.clash} onChoose={(mine) => outbox.settle(mine)} />
+          <ClashDialog problem={state.clash} onChoose={(choice) => outbox.settle(choice)} />
         </Page>
       </TapeContext>
     </ManualProvider>
   );
 }
 
-function SavedState({ state }: { state: OutboxState }) {
-  const kept = state.waiting === 1 ? "1 edit is kept here" : `${state.waiting} edits are kept here`;
+/** What the server does not take, with the words that were in it, until somebody has seen it. */
+function Refused({ item, onClose }: { item: Aside; onClose: () => void }) {
+  const words = wanted(item.edit);
+  return (
+    <Bar role="alert">
+      <ErrorNote>
+        {item.problem.detail} Not taken: “{words.length > 200 ? `${words.slice(0, 200)} …` : words}”
+      </ErrorNote>
+      <Button onPress={() => void navigator.clipboard?.writeText(words)}>Copy the words</Button>
+      <Button onPress={onClose}>Close</Button>
+    </Bar>
+  );
+}
+
+function SavedState({ state, view }: { state: OutboxState; view: ManualView }) {
+  const waiting = state.pending.length;
+  const kept = waiting === 1 ? "1 edit is kept here" : `${waiting} edits are kept here`;
   const text = state.clash
     ? "Two versions: choose one"
     : state.offline
-      ? `No answer from the server; ${kept}, trying again …`
-      : state.waiting > 0
+      ? `${state.because ?? "No answer from the server"}; ${kept}, trying again …`
+      : waiting > 0
         ? "Saving …"
-        : "All saved";
+        : state.stepped
+          ? `${steppedInWords(state.stepped, view)} All saved`
+          : "All saved";
   return (
     <Saved role="status" $bad={state.offline || state.clash !== null}>
       {text}
     </Saved>
   );
+}
+
+/** "Undone: title of step 3." */
+function steppedInWords({ way, images }: NonNullable<OutboxState["stepped"]>, view: ManualView): string {
+  // That a step needs another look follows from whatever else changed.
+  const own = images.filter((i) => i.place.field !== "reviewed" || images.length === 1);
+  const places = [...new Set(own.map((i) => placeInWords(view, i.place)))];
+  const more = places.length > 2 ? ` and ${places.length - 1} more` : "";
+  const told = places.length > 2 ? places.slice(0, 1) : places;
+  return `${way === "undo" ? "Undone" : "Done again"}: ${told.join(", ")}${more}.`;
+}
+
+/** Brings into view what was undone or done again. */
+function useShowStepped(stepped: OutboxState["stepped"], view: ManualView | undefined) {
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new step back or forward moves the page
+  useEffect(() => {
+    const at = view && stepped?.images.map((i) => stepOf(view, i.place)).find((id) => id !== null);
+    if (at) document.querySelector(`[data-step="${at}"]`)?.scrollIntoView({ block: "center" });
+  }, [stepped]);
 }
 
 /** Undo and redo from anywhere but a field, which has its own. */

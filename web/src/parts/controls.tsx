@@ -19,7 +19,7 @@ import {
   Tabs,
 } from "react-aria-components";
 import styled, { css } from "styled-components";
-import { sentence } from "../api/client";
+import { type Problem, sentence } from "../api/client";
 import type { Result } from "../api/outbox";
 import { focusRing, font, space } from "../theme";
 
@@ -106,20 +106,24 @@ type FieldProps = {
   onCommit: (value: string) => Promise<Result> | undefined;
   multiline?: boolean;
   autoFocus?: boolean;
-  type?: "text" | "number";
+  /** Figures are typed: a narrow keyboard on a screen without keys. */
+  figures?: boolean;
   hideLabel?: boolean;
   onDone?: () => void;
   width?: string;
 };
 
-/** A field that commits when it is left or Enter is pressed; Escape puts the old text back. */
+/**
+ * A field that commits when it is left or Enter is pressed; Escape puts the old text back. Going away with it half typed
+ * commits it as well: it is kept, and sent or offered again.
+ */
 export function CommitField({
   label,
   value,
   onCommit,
   multiline,
   autoFocus,
-  type = "text",
+  figures,
   hideLabel,
   onDone,
   width,
@@ -129,6 +133,9 @@ export function CommitField({
   const id = useId();
   const input = useRef<HTMLInputElement & HTMLTextAreaElement>(null);
   const committed = useRef(value);
+  /** What was sent last and may still be under way. */
+  const sent = useRef(value);
+  const latest = useRef(() => {});
 
   useEffect(() => {
     // A change from elsewhere shows unless something else is being typed.
@@ -144,10 +151,25 @@ export function CommitField({
       setWrong(null);
       return true;
     }
+    sent.current = typed;
     const result = await onCommit(typed);
-    setWrong(result && !result.ok ? result.problem.detail : null);
+    if (result && !result.ok && input.current) {
+      setWrong(result.problem.detail);
+      result.seen?.();
+    } else setWrong(null);
     return result?.ok ?? true;
   };
+  latest.current = () => {
+    if (typed !== committed.current && typed !== sent.current) void commit();
+  };
+  useEffect(() => {
+    const leave = () => latest.current();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, []);
   const shared = {
     id,
     ref: input,
@@ -160,6 +182,7 @@ export function CommitField({
       event.stopPropagation();
       if (event.key === "Escape") {
         setTyped(committed.current);
+        sent.current = typed;
         setWrong(null);
         onDone?.();
       }
@@ -177,12 +200,45 @@ export function CommitField({
       {multiline ? (
         <Area {...shared} rows={Math.max(2, Math.ceil(typed.length / 80))} aria-label={hideLabel ? label : undefined} />
       ) : (
-        <Input {...shared} type={type} step="any" aria-label={hideLabel ? label : undefined} />
+        <Input {...shared} inputMode={figures ? "decimal" : undefined} aria-label={hideLabel ? label : undefined} />
       )}
       {wrong && <ErrorNote id={`${id}-wrong`}>{wrong}</ErrorNote>}
     </FieldBox>
   );
 }
+
+type FigureProps = Omit<FieldProps, "value" | "onCommit" | "figures"> & {
+  value: number | null | undefined;
+  /** Things that are counted: no halves. */
+  whole?: boolean;
+  onCommit: (value: number | null) => Promise<Result> | undefined;
+};
+
+/** A field for one figure, or none. What is no figure never leaves it: the sentence stands at the field. */
+export function FigureField({ value, whole, onCommit, ...field }: FigureProps) {
+  const send = (typed: string) => {
+    const figure = typed.trim() === "" ? null : Number(typed.trim().replace(",", "."));
+    const wrong = figure === null ? null : noFigure(typed, figure, whole);
+    return wrong === null ? onCommit(figure) : Promise.resolve<Result>({ ok: false, problem: refusal(wrong) });
+  };
+  return <CommitField {...field} figures value={value == null ? "" : `${value}`} onCommit={send} />;
+}
+
+/** What is wrong with what was typed as a figure, if anything. */
+export function noFigure(typed: string, figure: number, whole: boolean | undefined): string | null {
+  if (!Number.isFinite(figure)) return `“${typed}” is no figure. Write one such as ${whole ? "4" : "6 or 4.5"}.`;
+  if (whole && figure < 0) return "A count is 0 or more.";
+  if (whole && !Number.isInteger(figure)) return `${typed} cannot be counted. Write a whole number such as 4.`;
+  return null;
+}
+
+/** What cannot even be sent is told the way the server tells it. */
+export const refusal = (detail: string): Problem => ({
+  type: "urn:paso:problem:invalid",
+  title: "Not accepted",
+  status: 422,
+  detail,
+});
 
 const Pick = styled(AriaSelect)`
   display: grid;

@@ -1,7 +1,7 @@
 /** What the author counts as work when ways and orders are compared. */
 import type { Weights } from "../../api/client";
 import { useManual } from "../../api/manual";
-import { CommitField, More, Muted } from "../../parts/controls";
+import { FigureField, More, Muted } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 
 const FIELDS: [keyof Weights, string][] = [
@@ -26,13 +26,12 @@ export function WorkWeights() {
       <Muted>Beside the seconds of the steps; orders are chosen by the sum. In seconds each.</Muted>
       <Row>
         {FIELDS.map(([key, name]) => (
-          <CommitField
+          <FigureField
             key={key}
             label={name}
-            type="number"
             width="9.5em"
-            value={`${seconds[key]}`}
-            onCommit={(typed) => edit({ head: { weights: { ...seconds, [key]: Number(typed) } } })}
+            value={seconds[key]}
+            onCommit={(figure) => edit({ head: { weights: { ...seconds, [key]: figure ?? 0 } } })}
           />
         ))}
       </Row>

@@ -4,7 +4,17 @@ import { useId, useState } from "react";
 import styled from "styled-components";
 import type { Facts, StatementRow } from "../../api/client";
 import { labels } from "../../api/tables";
-import { Button, Check, ErrorNote, IconButton, Key, Muted, PrimaryButton, Select } from "../../parts/controls";
+import {
+  Button,
+  Check,
+  ErrorNote,
+  IconButton,
+  Key,
+  Muted,
+  noFigure,
+  PrimaryButton,
+  Select,
+} from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row as Buttons } from "../../parts/layout";
 import { space } from "../../theme";
@@ -146,7 +156,9 @@ function Form({ heard, onOpen, onSave }: Parameters<typeof FactsEditor>[0]) {
   const [wrong, setWrong] = useState<string | null>(null);
   const put = (key: string, rows: unknown[]) => setFacts({ ...facts, [key]: rows });
   const save = async () => {
-    const result = await onSave(facts as unknown as Facts);
+    const { figures, wrong } = withFigures(facts);
+    if (wrong) return setWrong(wrong);
+    const result = await onSave(figures as unknown as Facts);
     if (result.ok) onOpen(false);
     else setWrong(result.problem?.detail ?? "The facts were not taken.");
   };
@@ -207,11 +219,26 @@ function Form({ heard, onOpen, onSave }: Parameters<typeof FactsEditor>[0]) {
   );
 }
 
+/** The facts with what was typed as figures made figures, or the first that is none. */
+function withFigures(facts: Loose): { figures: Loose; wrong: string | null } {
+  const figures = structuredClone(facts);
+  for (const shape of SHAPES)
+    for (const row of (figures[shape.key] ?? []) as Row[])
+      for (const { name, label, as } of shape.fields) {
+        const typed = as === "number" ? row[name] : null;
+        if (typeof typed !== "string") continue;
+        const figure = Number(typed.trim().replace(",", "."));
+        const wrong = noFigure(typed, figure, name === "count");
+        if (wrong) return { figures, wrong: `${label}: ${wrong}` };
+        row[name] = figure;
+      }
+  return { figures, wrong: null };
+}
+
 function FieldOf({ field, row, onChange }: { field: Field; row: unknown; onChange: (row: unknown) => void }) {
   const value = field.name === "" ? row : (row as Row)[field.name];
   const set = (next: unknown) => onChange(field.name === "" ? next : { ...(row as Row), [field.name]: next });
   const id = useId();
-  const figure = (text: string) => (text === "" ? null : Number(text));
   if (field.as === "choice")
     return (
       <Select
@@ -233,11 +260,10 @@ function FieldOf({ field, row, onChange }: { field: Field; row: unknown; onChang
       {field.as === "number" ? (
         <input
           id={id}
-          type="number"
-          step="any"
-          min="0"
-          value={(value as number | null) ?? ""}
-          onChange={(e) => set(figure(e.target.value))}
+          inputMode="decimal"
+          value={(value as number | string | null) ?? ""}
+          // As it was typed, until it is saved: "1.0" is on its way to "1.05".
+          onChange={(e) => set(e.target.value === "" ? null : e.target.value)}
         />
       ) : field.as === "span" ? (
         <SpanField id={id} value={value as number[] | null} onChange={set} />

@@ -5,7 +5,18 @@ import styled from "styled-components";
 import { type Drive, type FastenerGroup, type GroupRow, newId, type ScrewsView } from "../../api/client";
 import { useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
-import { Button, Check, CommitField, ErrorNote, Heading, More, Muted, Select, Typed } from "../../parts/controls";
+import {
+  Button,
+  Check,
+  CommitField,
+  ErrorNote,
+  FigureField,
+  Heading,
+  More,
+  Muted,
+  Select,
+  Typed,
+} from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
@@ -23,7 +34,6 @@ export function Facts({ group, about, screws, onChoose }: Props) {
   const set = useSetGroup(group.id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
   const partOptions = parts.map((p): [string, string] => [p.id, p.name]);
-  const whole = (typed: string) => (typed.trim() === "" ? null : Math.trunc(Number(typed)));
   return (
     <Box aria-label="The screws of this group">
       <Heading as="h3">The screws</Heading>
@@ -34,26 +44,20 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           value={group.name ?? ""}
           onCommit={(t) => set({ name: written(t) })}
         />
-        <CommitField
-          label="Count"
-          type="number"
+        <FigureField label="Count" whole width="5em" value={group.count} onCommit={(count) => set({ count })} />
+        <FigureField
+          label="Put back"
+          whole
           width="5em"
-          value={group.count?.toString() ?? ""}
-          onCommit={(t) => set({ count: whole(t) })}
+          value={group.refitted}
+          onCommit={(refitted) => set({ refitted })}
         />
-        <CommitField
-          label="Back"
-          type="number"
-          width="5em"
-          value={group.refitted?.toString() ?? ""}
-          onCommit={(t) => set({ refitted: whole(t) })}
-        />
-        <CommitField
+        <FigureField
           label="Holes empty on arrival"
-          type="number"
+          whole
           width="9em"
-          value={`${group.empty_on_arrival ?? 0}`}
-          onCommit={(t) => set({ empty_on_arrival: whole(t) ?? 0 })}
+          value={group.empty_on_arrival ?? 0}
+          onCommit={(holes) => set({ empty_on_arrival: holes ?? 0 })}
         />
       </Row>
       {about.claims && <Muted>Counted: {about.claims}.</Muted>}

@@ -2,6 +2,7 @@
 import type { Edit } from "../../api/client";
 import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
+import { refusal } from "../../parts/controls";
 
 export type GroupField = Extract<Extract<Edit, { fastener: unknown }>["fastener"], { set: unknown }>["set"]["field"];
 
@@ -35,11 +36,6 @@ export function sendPair(typed: string, send: (ends: [number, number] | null) =>
     : noFigure(`“${typed}” is not two figures. Write them such as 0.1 0.16.`);
 }
 
-/** What cannot even be sent is told the way the server tells it. */
-const noFigure = (detail: string): Promise<Result> =>
-  Promise.resolve({
-    ok: false,
-    problem: { type: "urn:paso:problem:invalid", title: "Not accepted", status: 422, detail },
-  });
+const noFigure = (detail: string): Promise<Result> => Promise.resolve({ ok: false, problem: refusal(detail) });
 
 export const written = (typed: string) => typed.trim() || null;

@@ -16,7 +16,17 @@ import {
 import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
 import { AddLine } from "../../parts/AddLine";
-import { Button, Check, CommitField, ErrorNote, Heading, IconButton, Muted, Select } from "../../parts/controls";
+import {
+  Button,
+  Check,
+  CommitField,
+  ErrorNote,
+  FigureField,
+  Heading,
+  IconButton,
+  Muted,
+  Select,
+} from "../../parts/controls";
 import { Findings, idOf, isOfKind } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
 import { Grid } from "../../parts/table";
@@ -227,12 +237,11 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
               value={order.comes_with ?? ""}
               onCommit={(t) => set({ replacement: { ...order, comes_with: written(t) } })}
             />
-            <CommitField
+            <FigureField
               label="Price"
-              type="number"
               width="6em"
-              value={order.price?.toString() ?? ""}
-              onCommit={(t) => set({ replacement: { ...order, price: number(t) } })}
+              value={order.price}
+              onCommit={(price) => set({ replacement: { ...order, price } })}
             />
             <CommitField
               label="Currency"
@@ -261,8 +270,6 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
   );
 }
 
-const number = (text: string) => (text.trim() === "" ? null : Number(text));
-
 /** What a label says; volts times ampere hours stands beside it, worked out by the server. */
 function LabelFields(props: {
   label: RatingLabel;
@@ -271,12 +278,11 @@ function LabelFields(props: {
 }) {
   const { label, onChange } = props;
   const figure = (name: string, key: "voltage_v" | "charge_v" | "capacity_mah" | "energy_wh") => (
-    <CommitField
+    <FigureField
       label={name}
-      type="number"
       width="6.5em"
-      value={label[key]?.toString() ?? ""}
-      onCommit={(t) => onChange({ ...label, [key]: number(t) })}
+      value={label[key]}
+      onCommit={(figure) => onChange({ ...label, [key]: figure })}
     />
   );
   return (

@@ -5,7 +5,7 @@ import { type Drive, type Edit, type FastenerGroup, newId, type Step, type ToolC
 import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
 import { labels } from "../../api/tables";
-import { Button, Check, CommitField, IconButton, PrimaryButton, Select } from "../../parts/controls";
+import { Button, Check, CommitField, FigureField, IconButton, PrimaryButton, Select } from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
@@ -110,12 +110,11 @@ export function StepEditor({
       ))}
       <OnlyFor of={step.title} chosen={step.variants} onChange={(variants) => void set({ variants })} />
       <Row>
-        <CommitField
+        <FigureField
           label="Seconds, practised; empty for the estimate"
-          type="number"
           width="20em"
-          value={step.time_s == null ? "" : `${step.time_s}`}
-          onCommit={(typed) => set({ time_s: typed === "" ? null : Number(typed) })}
+          value={step.time_s}
+          onCommit={(time_s) => set({ time_s })}
         />
         <Select
           label="How the device lies"
@@ -291,22 +290,15 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
   const { id } = group;
   const set = useSetGroup(id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
-  const whole = (text: string) => (text.trim() === "" ? null : Math.trunc(Number(text)));
   return (
     <Row role="group" aria-label="Screws">
-      <CommitField
-        label="Count"
-        type="number"
+      <FigureField label="Count" whole width="5.5em" value={group.count} onCommit={(count) => set({ count })} />
+      <FigureField
+        label="Put back"
+        whole
         width="5.5em"
-        value={group.count?.toString() ?? ""}
-        onCommit={(t) => set({ count: whole(t) })}
-      />
-      <CommitField
-        label="Back"
-        type="number"
-        width="5.5em"
-        value={group.refitted?.toString() ?? ""}
-        onCommit={(t) => set({ refitted: whole(t) })}
+        value={group.refitted}
+        onCommit={(refitted) => set({ refitted })}
       />
       <Select<Drive>
         label="Drive"
@@ -320,12 +312,11 @@ function ScrewFields({ group }: { group: FastenerGroup }) {
         value={group.bit ?? ""}
         onCommit={(bit) => set({ bit: bit.trim() || null })}
       />
-      <CommitField
+      <FigureField
         label="Length, mm"
-        type="number"
         width="7em"
-        value={group.length_mm?.toString() ?? ""}
-        onCommit={(t) => set({ length_mm: t.trim() ? Number(t) : null })}
+        value={group.length_mm}
+        onCommit={(length_mm) => set({ length_mm })}
       />
       <Select
         label="Holds"

@@ -113,6 +113,24 @@ impl Cluster {
         Ok(cluster)
     }
 
+    /// The connection string of a database of the cluster that runs in `dir`, whoever owns it; `None` where none runs.
+    ///
+    /// # Errors
+    /// If its passwords cannot be read.
+    pub fn url_of_running(dir: &Path, database: &str) -> Result<Option<String>, ClusterError> {
+        let Ok(dir) = dir.canonicalize() else { return Ok(None) };
+        let Some(left) = folder::left_by_server(&dir) else { return Ok(None) };
+        if folder::works_here(left.process, &dir) == Some(false) {
+            return Ok(None);
+        }
+        Ok(Secret::of(&dir)?.map(|secret| url(&secret, left.port, database)))
+    }
+
+    /// Where the newest server programs are, `pg_dump` among them.
+    pub fn programs() -> Option<PathBuf> {
+        bin_dir(None)
+    }
+
     /// Starts the server again, on the same port, if it has fallen; says whether it had.
     ///
     /// # Errors
@@ -190,7 +208,7 @@ impl Cluster {
 
     /// The connection string of one of its databases.
     pub fn url(&self, database: &str) -> String {
-        format!("postgres://{ROLE}:{}@127.0.0.1:{}/{database}", self.secret.role, self.port)
+        url(&self.secret, self.port, database)
     }
 
     /// Makes a database unless it is there; it and its tables belong to the ordinary role.
@@ -229,6 +247,10 @@ impl Cluster {
     fn program(&self, name: &str) -> Command {
         as_owner(self.bin.join(name))
     }
+}
+
+fn url(secret: &Secret, port: u16, database: &str) -> String {
+    format!("postgres://{ROLE}:{}@127.0.0.1:{port}/{database}", secret.role)
 }
 
 /// Tables of a database that the superuser made, as the first versions did.

@@ -1,5 +1,9 @@
 //! Headers that every answer carries, answers of the API packed, and one line of log for each.
+//!
+//! Every request has an id, which stands in its answer, in its line of the log and in whatever is logged while it is
+//! answered: who reports a problem names it.
 
+use crate::metrics::Metrics;
 use flate2::Compression;
 use flate2::write::GzEncoder;
 use rocket::fairing::{Fairing, Info, Kind};
@@ -7,6 +11,23 @@ use rocket::http::Header;
 use rocket::{Data, Request, Response};
 use std::io::{Cursor, Write};
 use std::time::Instant;
+use uuid::Uuid;
+
+/// The header of a request's id.
+const REQUEST_ID: &str = "X-Request-Id";
+
+/// What a request goes by: the id that a proxy gave it, where that is one, or a new one.
+struct RequestId(String);
+
+impl RequestId {
+    fn of(request: &Request<'_>) -> Self {
+        let sound = |id: &&str| {
+            (8..=64).contains(&id.len()) && id.bytes().all(|b| b.is_ascii_alphanumeric() || b == b'-' || b == b'_')
+        };
+        let given = request.headers().get_one(REQUEST_ID).filter(sound);
+        Self(given.map_or_else(|| Uuid::now_v7().simple().to_string(), str::to_owned))
+    }
+}
 
 /// Security headers and the request log.
 pub struct Headers;
@@ -19,6 +40,7 @@ impl Fairing for Headers {
 
     async fn on_request(&self, request: &mut Request<'_>, _: &mut Data<'_>) {
         request.local_cache(Instant::now);
+        request.local_cache(|| RequestId::of(request));
     }
 
     async fn on_response<'r>(&self, request: &'r Request<'_>, response: &mut Response<'r>) {
@@ -40,8 +62,14 @@ impl Fairing for Headers {
             };
             response.set_header(Header::new("Content-Security-Policy", policy));
         }
+        let id = request.local_cache(|| RequestId::of(request));
+        response.set_header(Header::new(REQUEST_ID, id.0.clone()));
         let took = request.local_cache(Instant::now).elapsed();
+        if let Some(metrics) = request.rocket().state::<Metrics>() {
+            metrics.answered(request, response, took);
+        }
         tracing::info!(
+            request = %id.0,
             method = %request.method(),
             path = %request.uri().path(),
             status = response.status().code,

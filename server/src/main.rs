@@ -3,7 +3,8 @@
 use clap::{Parser, Subcommand};
 use paso_cluster::{Cluster, Durability};
 use paso_server::serve::ServeError;
-use paso_server::{api, client, demo, read, serve};
+use paso_server::store::Store;
+use paso_server::{api, client, demo, operate, read, serve};
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -46,10 +47,55 @@ enum Command {
         json: bool,
         file: PathBuf,
     },
+    /// Write all that is kept into one file; the server may go on meanwhile.
+    Backup {
+        #[command(flatten)]
+        place: Place,
+        file: PathBuf,
+    },
+    /// Put a backup into an empty database.
+    Restore {
+        #[command(flatten)]
+        place: Place,
+        file: PathBuf,
+    },
+    /// Read all that is kept and say what does not fit.
+    Check {
+        #[command(flatten)]
+        place: Place,
+    },
+    /// Write a manual with its recordings and revisions into a file that another installation imports.
+    Export {
+        #[command(flatten)]
+        place: Place,
+        /// Id of the manual, as in its address.
+        manual: uuid::Uuid,
+        file: PathBuf,
+    },
+    /// Put a manual that was exported on the shelf.
+    Import {
+        #[command(flatten)]
+        place: Place,
+        file: PathBuf,
+    },
     /// Print the OpenAPI document.
     Openapi,
     /// Print the words, stops and shapes that the front end takes from the core, as a TypeScript module.
     Tables,
+}
+
+/// Which database is meant: that of DATABASE_URL, or the private one of a folder.
+#[derive(clap::Args)]
+struct Place {
+    /// Folder of the private database.
+    #[arg(long, default_value = ".paso/data")]
+    data: PathBuf,
+}
+
+impl Place {
+    fn store<T>(&self, work: impl AsyncFnOnce(&Store) -> Result<T, String>) -> Result<T, String> {
+        operate::with_database(&self.data, |url| runtime().block_on(operate::with_store(url, work)))
+    }
 }
 
 fn main() -> ExitCode {
@@ -60,6 +106,17 @@ fn main() -> ExitCode {
         }
         Command::Draft { json, file } => (if json { read::draft_json(&file) } else { read::draft(&file) })
             .map(|text| println!("{}", text.trim_end())),
+        Command::Backup { place, file } => operate::with_database(&place.data, |url| operate::backup(url, &file)),
+        Command::Restore { place, file } => {
+            operate::with_database(&place.data, |url| runtime().block_on(operate::restore(url, &file)))
+        }
+        Command::Check { place } => place.store(operate::check).map(|says| println!("{says}")),
+        Command::Export { place, manual, file } => {
+            place.store(async |store| operate::export(store, manual, &file).await)
+        }
+        Command::Import { place, file } => {
+            place.store(async |store| operate::import(store, &file).await).map(|id| println!("{id}"))
+        }
         Command::Openapi => {
             print!("{}", api::document());
             Ok(())
@@ -110,9 +167,14 @@ fn runtime() -> tokio::runtime::Runtime {
     tokio::runtime::Builder::new_multi_thread().enable_all().build().expect("threads for the server")
 }
 
-/// JSON lines on standard error; `PASO_LOG` sets the level.
+/// JSON lines on standard error, panics among them; `PASO_LOG` sets the level.
 fn log() {
     let filter =
         tracing_subscriber::EnvFilter::try_from_env("PASO_LOG").unwrap_or_else(|_| "warn,paso_server=info".into());
     tracing_subscriber::fmt().json().with_env_filter(filter).with_writer(std::io::stderr).init();
+    std::panic::set_hook(Box::new(|panic| {
+        let place = panic.location().map(ToString::to_string).unwrap_or_default();
+        let said = panic.payload_as_str().unwrap_or("something that is no text");
+        tracing::error!(place, said, "panic");
+    }));
 }

@@ -89,6 +89,9 @@ impl From<StoreError> for Problem {
             StoreError::Reused(_) => {
                 Self::new(Status::Conflict, "id-reused", "Sent before with something else", detail)
             }
+            StoreError::Purged { .. } => Self::new(Status::Gone, "purged", "No longer kept", detail),
+            StoreError::InUse => Self::new(Status::Conflict, "in-use", "Still in use", detail),
+            StoreError::Quota(_) => Self::new(Status::InsufficientStorage, "quota", "No room left", detail),
             StoreError::Full => Self::new(Status::InsufficientStorage, "disk-full", "The disk is full", detail),
             StoreError::Unstorable(_) => Self::new(Status::UnprocessableEntity, "unstorable", "Not accepted", detail),
             StoreError::Stumbled(e) => {

@@ -1,8 +1,8 @@
 //! Serving: database, migrations, Rocket.
 
 use crate::migration::Migrator;
-use crate::store::Store;
-use crate::{api, gate, headers, page, problem};
+use crate::store::{self, Store};
+use crate::{api, gate, headers, metrics, page, problem};
 use paso_cluster::Cluster;
 use rocket::config::{Config, LogLevel, Shutdown};
 use rocket::data::{Limits, ToByteUnit};
@@ -12,6 +12,7 @@ use sea_orm_migration::MigratorTrait;
 use std::net::{IpAddr, Ipv4Addr};
 use std::time::Duration;
 use thiserror::Error;
+use time::OffsetDateTime;
 
 /// Why the server did not start.
 #[derive(Debug, Error)]
@@ -64,11 +65,13 @@ pub fn rocket(store: Store, port: u16, hosts: &[String]) -> Rocket<Build> {
     };
     rocket::custom(config)
         .manage(store)
+        .manage(metrics::Metrics::default())
         .attach(gate::Gate::new(hosts))
         .attach(headers::Headers)
         .attach(headers::Packed)
         .mount("/api", api::routes())
         .mount("/", gate::routes())
+        .mount("/", metrics::endpoints())
         .mount("/", page::routes())
         .register("/", catchers![problem::catch_all])
 }
@@ -88,9 +91,21 @@ pub async fn run(store: Store, port: u16, hosts: &[String], cluster: Option<&Clu
     tokio::select! {
         served = launched.launch() => served.map(drop).map_err(|e| ServeError::Rocket(Box::new(e)))?,
         fell = watch_over(&store, cluster) => return Err(fell),
+        () = purge_daily(&store) => {}
     }
     store.close().await;
     Ok(())
+}
+
+/// Purges what was deleted long enough ago, at the start and once a day.
+async fn purge_daily(store: &Store) {
+    const DAY: Duration = Duration::from_secs(86_400);
+    loop {
+        if let Err(error) = store.purge(OffsetDateTime::now_utc() - store::KEPT).await {
+            tracing::warn!(%error, "purging");
+        }
+        tokio::time::sleep(DAY).await;
+    }
 }
 
 /// How often the database is asked whether it is there.

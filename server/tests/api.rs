@@ -858,9 +858,189 @@ async fn a_full_disk_bad_data_and_an_outage_are_told_apart(
         "CREATE FUNCTION fails() RETURNS trigger AS $$ BEGIN RAISE EXCEPTION 'as if' USING ERRCODE = '{code}'; END $$ \
          LANGUAGE plpgsql; CREATE TRIGGER fails BEFORE INSERT ON manual_edits FOR EACH ROW EXECUTE FUNCTION fails();"
     );
-    let done = std::process::Command::new("psql").args(["-X", "-q", "-c", &rule, &url]).status();
-    assert!(done.expect("psql").success());
+    psql(&url, &rule);
     let (got, problem) = api.edit("Ann", &id, 0, json!({"head": {"title": "x"}})).await;
     assert_eq!((got.code, problem["type"].as_str()), (status, Some(kind)), "{problem}");
     assert_eq!(api.view(&id).await["seq"], 0, "nothing was changed");
+}
+
+/// Runs SQL on a test's database, as something else that went wrong would.
+fn psql(url: &str, sql: &str) {
+    let done = std::process::Command::new("psql").args(["-X", "-q", "-v", "ON_ERROR_STOP=1", "-c", sql, url]).status();
+    assert!(done.expect("psql").success(), "{sql}");
+}
+
+#[rocket::async_test]
+async fn what_was_deleted_can_be_brought_back_until_it_is_purged_and_then_says_so() {
+    let url = paso_cluster::test_database();
+    let api = Api::on(url.clone()).await;
+    let id = api.kettle().await;
+    let path = format!("/api/manuals/{id}");
+    publish_anyway(&api, &url, &id).await;
+    let delete = async || api.client.delete(path.clone()).header(author("Ann")).dispatch().await.status();
+    assert_eq!(delete().await, Status::NoContent);
+    let deleted = api.get("/api/deleted").await.1;
+    assert_eq!((deleted[0]["id"].as_str(), deleted[0]["title"].as_str()), (Some(id.as_str()), Some("Kettle")));
+    let store = serve::open(&url).await.unwrap();
+    let days = |n| time::OffsetDateTime::now_utc() - time::Duration::days(n);
+    assert_eq!(store.purge(days(30)).await.unwrap(), 0, "it waits its time");
+    assert_eq!(api.post("Ann", &format!("{path}/restore"), json!({})).await.0, Status::NoContent);
+    assert_eq!(api.get("/api/deleted").await.1, json!([]));
+
+    assert_eq!(delete().await, Status::NoContent);
+    psql(&url, "UPDATE manuals SET deleted_at = now() - interval '31 days'");
+    assert_eq!(store.purge(days(30)).await.unwrap(), 1);
+    for gone in [path.clone(), format!("{path}/revisions/1")] {
+        let (status, problem) = api.get(&gone).await;
+        assert_eq!((status, problem["type"].as_str()), (Status::Gone, Some("urn:paso:problem:purged")), "{problem}");
+        assert!(problem["detail"].as_str().unwrap().contains("“Kettle” was deleted"), "{problem}");
+    }
+    assert_eq!(api.post("Ann", &format!("{path}/restore"), json!({})).await.0, Status::NotFound);
+}
+
+/// Publishes the kettle as somebody who has settled all that blocks it.
+async fn publish_anyway(api: &Api, url: &str, id: &str) {
+    let manual = api.get(&format!("/api/manuals/{id}/manual.json")).await.1.to_string().replace('\'', "''");
+    psql(
+        url,
+        &format!(
+            "INSERT INTO guide_revisions (manual_id, number, author, at, seq, markdown, manual, rules) \
+             VALUES ('{id}', 1, 'Ann', now(), 0, '# Kettle', '{manual}', '0.1.0')"
+        ),
+    );
+}
+
+#[rocket::async_test]
+async fn a_recording_goes_only_where_no_manual_was_made_from_it() {
+    let url = paso_cluster::test_database();
+    let api = Api::on(url.clone()).await;
+    let id = api.kettle().await;
+    let bring = api.client.post("/api/recordings?name=spare.md").header(author("Ann")).body(KETTLE);
+    let spare = read(bring.dispatch().await).await.1["id"].as_str().unwrap().to_owned();
+    let listed = api.get("/api/recordings").await.1;
+    let used: Vec<(bool, i64)> = listed
+        .as_array()
+        .unwrap()
+        .iter()
+        .map(|r| (r["used"].as_bool().unwrap(), r["bytes"].as_i64().unwrap()))
+        .collect();
+    assert_eq!(used, [(false, KETTLE.len() as i64), (true, KETTLE.len() as i64)]);
+    let delete = async |id: &str| {
+        read(api.client.delete(format!("/api/recordings/{id}")).header(author("Ann")).dispatch().await).await
+    };
+    // Attached and undone again: a redo would bring it back.
+    let attach = json!({"id": Uuid::now_v7(), "base_seq": 0, "recording": spare, "append": false});
+    assert_eq!(api.post("Ann", &format!("/api/manuals/{id}/recordings"), attach).await.0, Status::Ok);
+    assert_eq!(api.post("Ann", &format!("/api/manuals/{id}/undo"), json!({})).await.0, Status::Ok);
+    let (status, problem) = delete(&spare).await;
+    assert_eq!((status, problem["type"].as_str()), (Status::Conflict, Some("urn:paso:problem:in-use")), "{problem}");
+    api.client.delete(format!("/api/manuals/{id}")).header(author("Ann")).dispatch().await;
+    assert_eq!(delete(&spare).await.0, Status::Conflict, "a deleted manual may come back");
+    serve::open(&url).await.unwrap().purge(time::OffsetDateTime::now_utc()).await.unwrap();
+    assert_eq!(delete(&spare).await.0, Status::NoContent);
+    assert_eq!(delete(&spare).await.0, Status::NotFound);
+}
+
+#[rocket::async_test]
+async fn there_is_an_end_to_what_a_server_keeps() {
+    let store = serve::open(&paso_cluster::test_database()).await.unwrap();
+    let small = paso_server::store::Quota { manuals: 1, recording_bytes: KETTLE.len() as i64 + 10 };
+    let rocket = serve::rocket(store.with_quota(small), 0, &[]);
+    let api = Api { client: Client::tracked(rocket).await.unwrap(), database: String::new() };
+    api.kettle().await;
+    let bring = api.client.post("/api/recordings?name=more.md").header(author("Ann")).body(KETTLE);
+    let (status, problem) = read(bring.dispatch().await).await;
+    assert_eq!((status.code, problem["type"].as_str()), (507, Some("urn:paso:problem:quota")), "{problem}");
+    let (status, problem) = api.post("Ann", "/api/manuals", json!({"title": "Second"})).await;
+    assert!(status.code == 507 && problem["detail"].as_str().unwrap().contains("at most 1 manuals"), "{problem}");
+}
+
+#[rocket::async_test]
+async fn a_bundle_opens_on_another_installation_with_its_recordings_and_revisions() {
+    let url = paso_cluster::test_database();
+    let here = Api::on(url.clone()).await;
+    let id = here.kettle().await;
+    publish_anyway(&here, &url, &id).await;
+    let answer = here.client.get(format!("/api/manuals/{id}/bundle.zip")).dispatch().await;
+    let name = answer.headers().get_one("Content-Disposition").unwrap().to_owned();
+    assert!(name.contains("kettle.zip"), "{name}");
+    let zip = answer.into_bytes().await.unwrap();
+
+    let there = Api::start().await;
+    let import = || there.client.post("/api/bundles").header(author("Ann")).body(zip.clone());
+    let (status, made) = read(import().dispatch().await).await;
+    assert_eq!((status, made["id"].as_str()), (Status::Created, Some(id.as_str())), "{made}");
+    assert_eq!(there.view(&id).await["manual"], here.view(&id).await["manual"]);
+    let path = format!("/api/manuals/{id}/listen");
+    assert_eq!(there.get(&path).await.1, here.get(&path).await.1, "its recording came along");
+    assert_eq!(there.get(&format!("/api/manuals/{id}/revisions/1")).await.1, json!("# Kettle"));
+    let (status, again) = read(import().dispatch().await).await;
+    assert!(status == Status::Created && again["id"] != made["id"], "a second copy gets an id of its own: {again}");
+
+    let broken = there.client.post("/api/bundles").header(author("Ann")).body(&zip[..zip.len() / 2]);
+    let (status, problem) = read(broken.dispatch().await).await;
+    assert_eq!((status, problem["field"].as_str()), (Status::UnprocessableEntity, Some("bundle")), "{problem}");
+}
+
+#[rocket::async_test]
+async fn figures_and_ids_of_requests_are_told() {
+    let api = Api::start().await;
+    api.kettle().await;
+    api.get(&format!("/api/manuals/{}", Uuid::nil())).await;
+    let answer = api.client.get("/metrics").dispatch().await;
+    assert!(answer.content_type().unwrap().to_string().starts_with("application/openmetrics-text"));
+    let text = answer.into_string().await.unwrap();
+    for line in [
+        "paso_requests_total{method=\"GET\",status=\"404\"} 1",
+        "paso_requests_total{method=\"POST\",status=\"201\"} 2",
+        "paso_request_seconds_count 3",
+        "paso_readings_now 0",
+        "# EOF",
+    ] {
+        assert!(text.contains(line), "{line} is missing in\n{text}");
+    }
+    let figure = |name: &str| {
+        let line = text.lines().find(|l| l.starts_with(&format!("{name} "))).unwrap_or_else(|| panic!("no {name}"));
+        line.rsplit(' ').next().unwrap().parse::<f64>().unwrap()
+    };
+    assert!(figure("paso_readings_done") >= 2.0 && figure("paso_database_bytes") > 1e6);
+    assert!(figure("paso_database_connections") >= 1.0);
+
+    let given = |id: &'static str| api.client.get("/api/live").header(Header::new("X-Request-Id", id));
+    let told = async |id| given(id).dispatch().await.headers().get_one("X-Request-Id").map(str::to_owned).unwrap();
+    assert_eq!(told("proxy-0001").await, "proxy-0001");
+    assert_ne!(told("no line\tof the log").await, "no line\tof the log");
+    assert_eq!(api.client.get("/api/live").dispatch().await.status(), Status::NoContent);
+}
+
+#[rstest]
+#[case::an_edit_gone("DELETE FROM manual_edits WHERE seq = 2", "its edit 2 of 3 is missing")]
+#[case::an_edit_bent(
+    "UPDATE manual_edits SET change = '{\"images\": 4}' WHERE seq = 3",
+    "its edit 3 does not fit: edit 3: invalid type"
+)]
+#[case::a_snapshot_bent(
+    "UPDATE manuals SET snapshot = '{\"format\": 2}'",
+    "its snapshot cannot be read: The manual does not fit its format"
+)]
+#[case::of_tomorrow("UPDATE manuals SET snapshot = jsonb_set(snapshot, '{format}', '99')", "has format 99")]
+#[case::a_ghost("UPDATE manuals SET snapshot = jsonb_set(snapshot, '{parts}', '{}')", "that is not listed")]
+#[case::a_recording_bent("UPDATE recordings SET parsed = '[]'", "recording ")]
+#[tokio::test(flavor = "multi_thread")]
+async fn a_check_finds_what_is_broken(#[case] sql: &str, #[case] says: &str) {
+    let url = paso_cluster::test_database();
+    let api = Api::on(url.clone()).await;
+    let id = api.kettle().await;
+    let step = api.view(&id).await["order"][0].clone();
+    for n in 0..3 {
+        assert_eq!(api.edit("Ann", &id, n, title(&step, &format!("Title {n}"))).await.0, Status::Ok);
+    }
+    let store = serve::open(&url).await.unwrap();
+    assert_eq!(
+        paso_server::operate::check(&store).await.unwrap(),
+        "1 manual, with edits and revisions: nothing is wrong."
+    );
+    psql(&url, sql);
+    let faults = paso_server::operate::check(&store).await.unwrap_err();
+    assert!(faults.contains(says), "{faults}");
 }

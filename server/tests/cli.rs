@@ -198,6 +198,41 @@ async fn a_database_that_falls_is_started_again_under_the_running_server() {
     std::fs::remove_dir_all(&data).expect("the folder can go");
 }
 
+/// What the program prints, once it went well.
+fn said(args: &[&str]) -> String {
+    let out = paso(args);
+    assert!(out.status.success(), "{args:?}: {}", String::from_utf8_lossy(&out.stderr));
+    String::from_utf8(out.stdout).unwrap().trim().to_owned()
+}
+
+#[tokio::test]
+async fn a_backup_of_a_running_server_comes_back_on_another_machine() {
+    let dir = std::env::temp_dir().join(format!("paso-backup-{}", std::process::id()));
+    std::fs::create_dir_all(&dir).expect("a folder");
+    let path = |name: &str| dir.join(name).to_str().unwrap().to_owned();
+    let (here, there, file, bundle) = (path("here"), path("there"), path("paso.backup"), path("lamp.zip"));
+    let mut served = Served::start(Path::new(&here), &[]);
+    said(&["backup", "--data", &here, &file]);
+    let again = paso(&["backup", "--data", &here, &file]);
+    assert!(String::from_utf8_lossy(&again.stderr).contains("is there already"), "nothing is written over");
+    let rows: Value = reqwest::get(format!("{}/api/manuals", served.address)).await.unwrap().json().await.unwrap();
+    let lamp = rows[0]["id"].as_str().unwrap().to_owned();
+    said(&["export", "--data", &here, &lamp, &bundle]);
+    served.interrupt();
+
+    said(&["restore", "--data", &there, &file]);
+    let checked = said(&["check", "--data", &there]);
+    assert_eq!(checked, "3 manuals, with edits and revisions: nothing is wrong.");
+    let twice = paso(&["restore", "--data", &there, &file]);
+    assert!(String::from_utf8_lossy(&twice.stderr).contains("There are manuals in this database already"));
+    let copy = said(&["import", "--data", &there, &bundle]);
+    assert_ne!(copy, lamp, "its id is taken");
+    let mut restored = Served::start(Path::new(&there), &[]);
+    assert_eq!(shelf(&restored.address).await, 4);
+    restored.interrupt();
+    std::fs::remove_dir_all(&dir).expect("the folder can go");
+}
+
 #[test]
 fn serve_says_what_is_wrong_with_the_database() {
     let out = Command::new(env!("CARGO_BIN_EXE_paso"))

@@ -34,7 +34,7 @@ async fn what_to_order_is_held_against_what_is_fitted() -> Done {
     })
     .await;
     app.write("Order number", "R-77\n").await?;
-    let voltage = "section[aria-label='What to order'] input[type=number]";
+    let voltage = "section[aria-label='What to order'] input[inputmode=decimal]";
     app.type_into(By::Css(voltage), "-7\n").await?;
     app.text("-7 V is out of range; write more than 0 and at most 1000 V.").await?;
     app.type_into(By::Css(voltage), Key::Control + "a").await?;

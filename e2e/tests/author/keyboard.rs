@@ -76,7 +76,7 @@ async fn from_pasted_text_to_a_published_guide() -> Done {
     app.until("the step has the focus", async || Ok(focused(&app).await?.starts_with("Step 1"))).await;
     app.keys(Key::Enter + "").await?;
     app.until("the title is being written", async || Ok(focused(&app).await? == "Title")).await;
-    tab_to(&app, "Back").await?;
+    tab_to(&app, "Put back").await?;
     app.keys(Key::Control + "a").await?;
     app.keys("4").await?;
     tab_to(&app, "Done").await?;

@@ -2,5 +2,6 @@
 
 pub mod edit;
 pub mod manual;
+pub mod purged;
 pub mod recording;
 pub mod revision;

@@ -7,7 +7,7 @@ use rocket::{State, get};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
-super::endpoints!(health);
+super::endpoints!(health, live);
 
 /// State of the server.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
@@ -17,6 +17,14 @@ pub struct Health {
     pub version: String,
 }
 
+/// Whether the process answers at all; a database that is away is no reason to start it anew.
+#[utoipa::path(context_path = "/api", tag = "server", responses((status = 204)))]
+#[get("/live")]
+pub fn live() -> Status {
+    Status::NoContent
+}
+
+/// Whether it is ready for work: the database answers.
 #[utoipa::path(context_path = "/api", tag = "server", responses((status = 200, body = Health), (status = 503, body = Health)))]
 #[get("/health")]
 pub async fn health(store: &State<Store>) -> (Status, Json<Health>) {

@@ -3,9 +3,11 @@
 //! A file names its handlers once, by [`endpoints!`]; from that come its routes and its part of the API's description. A
 //! new file is a `mod` line and a line in [`all`].
 
+pub mod bundle;
 pub mod chain;
 pub mod findings;
 pub mod health;
+pub mod lifetime;
 pub mod listen;
 pub mod manuals;
 pub mod publish;
@@ -32,6 +34,8 @@ pub fn all() -> Vec<Endpoints> {
     vec![
         health::endpoints(),
         recordings::endpoints(),
+        lifetime::endpoints(),
+        bundle::endpoints(),
         manuals::endpoints(),
         findings::endpoints(),
         listen::endpoints(),

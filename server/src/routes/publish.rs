@@ -35,14 +35,14 @@ pub(super) async fn whole_or_cut(store: &Store, id: Uuid, job: Option<&str>) -> 
 
 /// A file for the reader's disk.
 #[derive(Responder)]
-pub struct Download {
-    body: String,
+pub struct Download<T = String> {
+    body: T,
     kind: ContentType,
     disposition: Header<'static>,
 }
 
-impl Download {
-    pub(super) fn new(title: &str, ending: &str, kind: ContentType, body: String) -> Self {
+impl<T> Download<T> {
+    pub(super) fn new(title: &str, ending: &str, kind: ContentType, body: T) -> Self {
         Self {
             body,
             kind,
@@ -54,10 +54,15 @@ impl Download {
     }
 }
 
+/// Longest name of a file, in letters.
+const MAX_NAME: usize = 100;
+
 /// Letters, digits and hyphens: a name that every system takes.
 fn file_name(title: &str) -> String {
     let plain: String =
         title.chars().map(|c| if c.is_ascii_alphanumeric() { c.to_ascii_lowercase() } else { '-' }).collect();
+    // A header of a kilobyte is refused by some programs, and a file system takes 255 bytes.
+    let plain = &plain[..plain.len().min(MAX_NAME)];
     let words: Vec<&str> = plain.split('-').filter(|w| !w.is_empty()).take(12).collect();
     if words.is_empty() { "manual".to_owned() } else { words.join("-") }
 }
@@ -117,6 +122,7 @@ mod tests {
     #[rstest]
     #[case("Lamp 3: new \"bulb\"\r\n", "lamp-3-new-bulb")]
     #[case("///", "manual")]
+    #[case(&"x".repeat(5_000), &"x".repeat(100))]
     fn names_files_plainly(#[case] title: &str, #[case] name: &str) {
         assert_eq!(file_name(title), name);
     }

@@ -4,14 +4,18 @@
 //! numbers have no gaps and two servers before one database agree. What is cached can be rebuilt at any time; the row's
 //! number says whether the cache is fresh.
 
+mod bundle;
+mod check;
 mod edits;
 mod house;
+mod lifetime;
 mod readers;
 mod recordings;
 mod revisions;
 mod shelf;
 
 pub use edits::{Applied, Clash, EditRequest, HistoryEntry, Theirs, Way};
+pub use lifetime::{DeletedRow, Figures, KEPT, KeptRecording, Quota};
 pub use recordings::{Kept, RecordingInfo};
 pub use revisions::RevisionInfo;
 pub use shelf::{ManualView, ShelfRow};
@@ -28,6 +32,7 @@ use std::collections::HashMap;
 use std::hash::Hash;
 use std::sync::{Arc, Mutex};
 use thiserror::Error;
+use time::Date;
 use uuid::Uuid;
 
 /// Why the store could not do what was asked, in a sentence for people. What lies behind the last three is for the log.
@@ -43,6 +48,16 @@ pub enum StoreError {
     Ahead { asked: i64, newest: i64 },
     #[error("There is nothing to {0}.")]
     Nothing(&'static str),
+    #[error("“{title}” was {reason}; it was purged on {on}. Its revisions went with it.")]
+    Purged { title: String, on: Date, reason: String },
+    #[error(
+        "A manual was made from this recording: its evidence would lead nowhere. Delete the manual first; once it is purged, the recording can go."
+    )]
+    InUse,
+    #[error(
+        "This server keeps at most {0}. Nothing was changed; delete what is no longer needed, or ask whoever runs it."
+    )]
+    Quota(String),
     #[error(transparent)]
     Recording(#[from] RecordingError),
     #[error(transparent)]
@@ -136,6 +151,7 @@ pub struct Store {
     readers: readers::Readers,
     /// What the house put right, as it was last collected.
     house: Arc<Mutex<Option<house::Collected>>>,
+    quota: Quota,
 }
 
 /// Manuals, and readings, kept in memory; a manual of 300 steps takes about a megabyte.
@@ -149,7 +165,14 @@ impl Store {
             readings: Arc::default(),
             readers: readers::Readers::default(),
             house: Arc::default(),
+            quota: Quota::default(),
         }
+    }
+
+    /// The same with other limits.
+    #[must_use]
+    pub fn with_quota(self, quota: Quota) -> Self {
+        Self { quota, ..self }
     }
 
     /// Whether the database answers.

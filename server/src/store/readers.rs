@@ -6,6 +6,7 @@
 
 use super::StoreError;
 use std::sync::Arc;
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::time::Duration;
 use tokio::sync::Semaphore;
 use tokio::task::spawn_blocking;
@@ -18,6 +19,7 @@ pub(super) struct Readers {
     /// How long one may wait for a place, and how long one may take.
     patience: Duration,
     deadline: Duration,
+    done: Arc<AtomicU64>,
 }
 
 /// Readings at once: more would only slow each other down on a small machine.
@@ -27,11 +29,16 @@ const DEADLINE: Duration = Duration::from_secs(30);
 
 impl Default for Readers {
     fn default() -> Self {
-        Self { places: Arc::new(Semaphore::new(PLACES)), patience: DEADLINE, deadline: DEADLINE }
+        Self { places: Arc::new(Semaphore::new(PLACES)), patience: DEADLINE, deadline: DEADLINE, done: Arc::default() }
     }
 }
 
 impl Readers {
+    /// How many were done, and how many are under way.
+    pub fn figures(&self) -> (u64, usize) {
+        (self.done.load(Ordering::Relaxed), PLACES.saturating_sub(self.places.available_permits()))
+    }
+
     /// Does some work when its turn comes.
     ///
     /// # Errors
@@ -45,7 +52,10 @@ impl Readers {
             work()
         });
         match timeout(self.deadline, reading).await {
-            Ok(Ok(done)) => Ok(done),
+            Ok(Ok(done)) => {
+                self.done.fetch_add(1, Ordering::Relaxed);
+                Ok(done)
+            }
             Ok(Err(panic)) => Err(StoreError::Stumbled(panic.to_string())),
             Err(_) => Err(StoreError::TooLong(self.deadline.as_secs())),
         }
@@ -62,6 +72,7 @@ mod tests {
             places: Arc::new(Semaphore::new(1)),
             patience: Duration::from_millis(patience_ms),
             deadline: Duration::from_millis(deadline_ms),
+            done: Arc::default(),
         }
     }
 

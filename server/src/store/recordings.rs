@@ -56,6 +56,7 @@ pub struct RecordingInfo {
 impl Store {
     /// Keeps a recording, after reading it once to see that it can be read. Brought twice under one id, it is kept once.
     pub async fn bring(&self, id: RecordingId, name: &str, source: Vec<u8>) -> Result<RecordingInfo, StoreError> {
+        self.room_for_recording(source.len()).await?;
         let (source, read) = self
             .readers
             .run(move || {

@@ -130,6 +130,9 @@ impl Store {
     /// The text of a revision as it was published.
     pub async fn revision_markdown(&self, id: ManualId, number: i32) -> Result<String, StoreError> {
         let row = revision::Entity::find_by_id((id.0, number)).one(&self.db).await?;
-        row.map(|r| r.markdown).ok_or(StoreError::NotFound("revision"))
+        match row {
+            Some(row) => Ok(row.markdown),
+            None => Err(self.missing(id, "revision").await?),
+        }
     }
 }

@@ -129,7 +129,8 @@ impl Store {
     }
 
     /// Puts a manual on the shelf; `false` where its id is taken.
-    async fn insert(&self, manual: &Manual) -> Result<bool, StoreError> {
+    pub(super) async fn insert(&self, manual: &Manual) -> Result<bool, StoreError> {
+        self.room_for_manual().await?;
         let now = OffsetDateTime::now_utc();
         let row = manual::ActiveModel {
             id: Set(manual.id.0),
@@ -153,7 +154,10 @@ impl Store {
 
     /// The row of a manual that has not been deleted.
     pub(super) async fn row(&self, db: &impl ConnectionTrait, id: ManualId) -> Result<Row, StoreError> {
-        rows(id).into_model::<Row>().one(db).await?.ok_or(StoreError::NotFound("manual"))
+        match rows(id).into_model::<Row>().one(db).await? {
+            Some(row) => Ok(row),
+            None => Err(self.missing(id, "manual").await?),
+        }
     }
 
     /// A manual at its newest edit.

@@ -4,6 +4,40 @@
  */
 
 export interface paths {
+    "/api/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The body is a bundle that was exported here or elsewhere. */
+        post: operations["import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Manuals that were deleted and not yet purged; each says until when it can be brought back. */
+        get: operations["deleted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -11,7 +45,25 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** Whether it is ready for work: the database answers. */
         get: operations["health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether the process answers at all; a database that is away is no reason to start it anew. */
+        get: operations["live"];
         put?: never;
         post?: never;
         delete?: never;
@@ -70,6 +122,22 @@ export interface paths {
         options?: never;
         head?: never;
         patch: operations["put_away"];
+        trace?: never;
+    };
+    "/api/manuals/{id}/bundle.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["export"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/manuals/{id}/chain": {
@@ -559,7 +627,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        get: operations["recordings"];
         put?: never;
         /**
          * The body is the file itself; it is refused while it streams in once it grows past the limit.
@@ -567,6 +635,23 @@ export interface paths {
          */
         post: operations["bring"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Deletes a recording that no manual was made from. */
+        delete: operations["delete_recording"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1115,6 +1200,19 @@ export interface components {
             /** @description The statement before goes on here. */
             joins: boolean;
             recording: components["schemas"]["RecordingId"];
+        };
+        /** @description A manual that was deleted and not yet purged. */
+        DeletedRow: {
+            /** Format: date-time */
+            deleted_at: string;
+            device: string;
+            id: components["schemas"]["ManualId"];
+            /**
+             * Format: date-time
+             * @description From then on it cannot be brought back.
+             */
+            purged_from: string;
+            title: string;
         };
         /** @description How deep a part sits. */
         DepthRow: {
@@ -1928,6 +2026,17 @@ export interface components {
          * @enum {string}
          */
         Judged: "fine" | "doubtful" | "refused";
+        /** @description A recording as it is kept. */
+        KeptRecording: {
+            /** Format: date-time */
+            brought_at: string;
+            /** Format: int64 */
+            bytes: number;
+            id: components["schemas"]["RecordingId"];
+            title: string;
+            /** @description Whether a manual was made from it, a deleted one or one of its earlier states included. */
+            used: boolean;
+        };
         /** @description Screws that are alike. */
         KindRow: {
             groups: components["schemas"]["GroupId"][];
@@ -3656,6 +3765,82 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/zip": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deleted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedRow"][];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -3680,6 +3865,32 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Health"];
                 };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    live: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Anything else that goes wrong, in a sentence */
             default: {
@@ -3914,6 +4125,44 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": number[];
+                };
             };
             404: {
                 headers: {
@@ -5319,6 +5568,34 @@ export interface operations {
             };
         };
     };
+    recordings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRecording"][];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bring: {
         parameters: {
             query: {
@@ -5352,6 +5629,50 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_recording: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -26,7 +26,7 @@ impl Manual {
     ///
     /// # Errors
     /// What does not hold, with the kind and id of the entity it is about.
-    pub(in crate::manual) fn check_all(&self) -> Result<(), String> {
+    pub fn check_all(&self) -> Result<(), String> {
         self.check_entity(Aspect::Head, self.id.0).map_err(|e| says("head", self.id.0, &e))?;
         let mut wrong = None;
         self.for_each_entity(|aspect, what, key, id| {

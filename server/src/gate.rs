@@ -11,12 +11,23 @@ use rocket::fairing::{Fairing, Info, Kind};
 use rocket::http::uri::Origin;
 use rocket::http::{Method, Status};
 use rocket::{Data, Request, Route, get, routes};
+use std::sync::Arc;
+use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
 /// Turns away whoever may not talk to the server.
 pub struct Gate {
     /// Names besides those of loopback, lower case, without a port.
     hosts: Vec<String>,
+    /// Places for requests in work.
+    places: Arc<Semaphore>,
 }
+
+/// Requests in work at once: many times what a house of authors needs. Beyond it each would only wait for the others, and
+/// be slower for everybody.
+const PLACES: usize = 256;
+
+/// The place of a request, given back when the request is gone.
+struct Place(#[expect(dead_code, reason = "it is held, not read")] Option<OwnedSemaphorePermit>);
 
 /// Why a request is turned away; the route that answers reads it.
 #[derive(Default, Clone)]
@@ -31,7 +42,25 @@ const OWN_HEADER: &str = "Paso-Author";
 impl Gate {
     /// Admits the names of loopback and these.
     pub fn new(hosts: &[String]) -> Self {
-        Self { hosts: hosts.iter().map(|h| h.to_lowercase()).collect() }
+        Self { hosts: hosts.iter().map(|h| h.to_lowercase()).collect(), places: Arc::new(Semaphore::new(PLACES)) }
+    }
+
+    /// The same with other bounds.
+    #[must_use]
+    pub fn with_places(self, places: usize) -> Self {
+        Self { places: Arc::new(Semaphore::new(places)), ..self }
+    }
+
+    /// Takes a place for a request of the API, or says that there is none.
+    fn crowded(&self, request: &Request<'_>) -> Option<Problem> {
+        if !request.uri().path().starts_with("/api") || request.uri().path() == "/api/live" {
+            return None;
+        }
+        let place = self.places.clone().try_acquire_owned().ok();
+        let full = place.is_none();
+        request.local_cache(|| Place(place));
+        let detail = "The server has more to do than it can. Nothing was changed; it is sent again in a moment.";
+        full.then(|| Problem::new(Status::ServiceUnavailable, "busy", "Busy", detail))
     }
 
     fn refusal(&self, request: &Request<'_>) -> Option<Problem> {
@@ -86,7 +115,7 @@ impl Fairing for Gate {
     }
 
     async fn on_request(&self, request: &mut Request<'_>, _: &mut Data<'_>) {
-        if let Some(problem) = self.refusal(request) {
+        if let Some(problem) = self.refusal(request).or_else(|| self.crowded(request)) {
             tracing::warn!(method = %request.method(), path = %request.uri().path(), why = %problem.detail, "refused");
             request.local_cache(|| Refused(Some(problem)));
             // A fairing cannot answer; it can only send the request where it is answered.

@@ -1,6 +1,7 @@
 //! Serving: database, migrations, Rocket.
 
 use crate::migration::Migrator;
+use crate::routes::body::Patience;
 use crate::store::{self, Store};
 use crate::{api, gate, headers, metrics, page, problem};
 use paso_cluster::Cluster;
@@ -54,6 +55,11 @@ fn without_password(url: &str) -> String {
 
 /// The server, ready to launch, under the names of loopback and these hosts. Port 0 means a free one.
 pub fn rocket(store: Store, port: u16, hosts: &[String]) -> Rocket<Build> {
+    rocket_with(store, port, gate::Gate::new(hosts), Patience::default())
+}
+
+/// The same with bounds of its own.
+pub fn rocket_with(store: Store, port: u16, gate: gate::Gate, patience: Patience) -> Rocket<Build> {
     let config = Config {
         address: IpAddr::V4(Ipv4Addr::LOCALHOST),
         port,
@@ -66,7 +72,8 @@ pub fn rocket(store: Store, port: u16, hosts: &[String]) -> Rocket<Build> {
     rocket::custom(config)
         .manage(store)
         .manage(metrics::Metrics::default())
-        .attach(gate::Gate::new(hosts))
+        .manage(patience)
+        .attach(gate)
         .attach(headers::Headers)
         .attach(headers::Packed)
         .mount("/api", api::routes())

@@ -688,6 +688,12 @@ async fn the_document_and_the_routes_agree() {
     served.sort();
     told.sort();
     assert_eq!(served, told);
+    let operations = document["paths"].as_object().unwrap().values().flat_map(|m| m.as_object().unwrap().values());
+    let mut names: Vec<&str> = operations.filter_map(|o| o["operationId"].as_str()).collect();
+    names.sort();
+    let all = names.len();
+    names.dedup();
+    assert_eq!(names.len(), all, "a client names its functions by these");
 }
 
 /// What a page of somebody else's, or a name that was bent to this machine, may send: nothing.
@@ -1043,4 +1049,58 @@ async fn a_check_finds_what_is_broken(#[case] sql: &str, #[case] says: &str) {
     psql(&url, sql);
     let faults = paso_server::operate::check(&store).await.unwrap_err();
     assert!(faults.contains(says), "{faults}");
+}
+
+/// A server on a port of its own, with these bounds.
+async fn bounded(places: usize, patience_ms: u64) -> u16 {
+    let store = serve::open(&paso_cluster::test_database()).await.unwrap();
+    let port = paso_cluster::free_port().unwrap();
+    let gate = paso_server::gate::Gate::new(&[]).with_places(places);
+    let patience = paso_server::routes::body::Patience(std::time::Duration::from_millis(patience_ms));
+    let rocket = serve::rocket_with(store, port, gate, patience).ignite().await.unwrap();
+    rocket::tokio::spawn(rocket.launch());
+    let live = format!("http://127.0.0.1:{port}/api/live");
+    while reqwest::get(&live).await.is_err() {
+        rocket::tokio::time::sleep(std::time::Duration::from_millis(20)).await;
+    }
+    port
+}
+
+/// Sends the head of an upload and the first words of its body, and leaves it at that. Rocket itself waits for the first 14
+/// bytes of any body, before a word of ours: that is the proxy's business, like a slow head.
+async fn dribble(port: u16) -> rocket::tokio::net::TcpStream {
+    use rocket::tokio::io::AsyncWriteExt;
+    let mut socket = rocket::tokio::net::TcpStream::connect(("127.0.0.1", port)).await.unwrap();
+    let head = "POST /api/recordings?name=k HTTP/1.1\r\nHost: localhost\r\nPaso-Author: Ann\r\nContent-Length: 900\r\n\r\nNow I take the cover";
+    socket.write_all(head.as_bytes()).await.unwrap();
+    socket
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn who_never_ends_a_request_is_turned_away() {
+    use rocket::tokio::io::AsyncReadExt;
+    let port = bounded(8, 300).await;
+    let mut socket = dribble(port).await;
+    let mut answer = vec![0; 2_000];
+    let n = socket.read(&mut answer).await.unwrap();
+    let answer = String::from_utf8_lossy(&answer[..n]).into_owned();
+    assert!(answer.starts_with("HTTP/1.1 408") && answer.contains("did not arrive within"), "{answer}");
+}
+
+#[tokio::test(flavor = "multi_thread")]
+async fn one_request_too_many_is_told_to_come_again_and_a_place_is_given_back() {
+    let port = bounded(2, 60_000).await;
+    let held = [dribble(port).await, dribble(port).await];
+    let ask = async |path: &str| reqwest::get(format!("http://127.0.0.1:{port}{path}")).await.unwrap();
+    let busy = async || ask("/api/manuals").await.status().as_u16() == 503;
+    while !busy().await {
+        rocket::tokio::time::sleep(std::time::Duration::from_millis(20)).await;
+    }
+    let problem: Value = ask("/api/manuals").await.json().await.unwrap();
+    assert_eq!(problem["type"], "urn:paso:problem:busy", "{problem}");
+    assert_eq!(ask("/api/live").await.status(), 204, "it lives");
+    drop(held);
+    while busy().await {
+        rocket::tokio::time::sleep(std::time::Duration::from_millis(20)).await;
+    }
 }

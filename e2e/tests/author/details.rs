@@ -167,6 +167,30 @@ async fn a_manual_saved_as_json_comes_back_by_the_same_door() -> Done {
 }
 
 #[rocket::async_test]
+async fn a_manual_with_all_that_belongs_to_it_leaves_as_one_file_and_comes_back() -> Done {
+    let app = App::start(true).await;
+    open(&app, "lamp", "publish").await?;
+    app.press("Manual, recordings and revisions as ZIP").await?;
+    let zip = || std::fs::read_dir(&app.downloads).into_iter().flatten().flatten().map(|f| f.path());
+    let zip = || zip().find(|p| p.extension().is_some_and(|e| e == "zip"));
+    app.until("the file is there", async || Ok(zip().is_some())).await;
+    let file = zip().expect("just seen");
+    let other = App::start(false).await;
+    other.goto("/").await?;
+    other.type_into(By::Css("input[type=file]"), file.to_string_lossy().into_owned()).await?;
+    // What was said stands in the recording, which only the bundle carries.
+    other.text("What was said").await?;
+    other.find("section[aria-label='Tape']").await?;
+    let broken = app.downloads.join("broken.zip");
+    std::fs::write(&broken, &std::fs::read(&file)?[..400])?;
+    other.goto("/").await?;
+    other.type_into(By::Css("input[type=file]"), broken.to_string_lossy().into_owned()).await?;
+    other.text("The file is no bundle").await?;
+    other.end().await?;
+    app.end().await
+}
+
+#[rocket::async_test]
 async fn the_printed_guide_is_the_guide_alone() -> Done {
     let app = App::start(true).await;
     open(&app, "lamp", "publish").await?;

@@ -114,6 +114,15 @@ async fn the_shelf_renames_archives_deletes_and_undoes() -> Done {
     app.text("“Scale” was deleted.").await?;
     app.press("Undo").await?;
     app.button("Scale").await?;
+    app.press("Delete Scale").await?;
+    app.text("“Scale” was deleted.").await?;
+    app.goto("/").await?;
+    app.press("Deleted").await?;
+    app.text("can be brought back until").await?;
+    assert!(app.axe().await?.is_empty(), "{:?}", app.axe().await?);
+    app.press("Bring back Scale").await?;
+    app.text("Nothing was deleted lately.").await?;
+    app.press("Back to the shelf").await?;
     app.press("Archive Scale").await?;
     app.press("Archive").await?;
     app.press("Take Scale out of the archive").await?;

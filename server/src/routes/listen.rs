@@ -1,6 +1,6 @@
 //! The Listen stop: readings under the author's corrections, as lists, sheets and tables; a second recording.
 
-use super::{Body, storable};
+use super::body::{Body, Unread, storable};
 use crate::author::Author;
 use crate::problem::{Problem, Rows};
 use crate::store::{Applied, EditRequest, Kept, Store};
@@ -9,7 +9,7 @@ use paso_core::manual::{Edit, HeardPlace, Manual, ReadingEdit, RecordingEdit, Ro
 use paso_core::reading::{Comparison, FactSheet, compare};
 use paso_core::recording::MAX_BYTES;
 use paso_core::stops::listen::{ListenView, view};
-use rocket::data::{Data, ToByteUnit};
+use rocket::data::ToByteUnit;
 use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -94,17 +94,8 @@ pub struct TableRead {
     pub edit: Option<Edit>,
 }
 
-/// The whole of a table that was sent.
-pub(super) async fn table_bytes(file: Data<'_>) -> Result<Vec<u8>, Problem> {
-    // A table holds the text once more, and its facts.
-    let limit = MAX_BYTES * 10;
-    let read = file.open(limit.bytes()).into_bytes().await;
-    let bytes = read.map_err(|e| Problem::invalid("table", format!("The file broke off while it was sent: {e}.")))?;
-    if !bytes.is_complete() {
-        return Err(Problem::invalid("table", format!("The table is larger than {limit} bytes.")));
-    }
-    Ok(bytes.into_inner())
-}
+/// Largest table: it holds the text once more, and its facts.
+pub(super) const MAX_TABLE: usize = MAX_BYTES * 10;
 
 /// Every cell that cannot be taken, as one answer.
 pub(super) fn bad_rows(rows: Vec<RowError>) -> Problem {
@@ -119,11 +110,11 @@ pub(super) fn bad_rows(rows: Vec<RowError>) -> Problem {
 pub async fn read_table(
     id: Uuid,
     recording: Uuid,
-    file: Data<'_>,
+    file: Unread<'_>,
     store: &State<Store>,
 ) -> Result<Json<TableRead>, Problem> {
     let (manual, kept) = of_manual(store, id, recording).await?;
-    let bytes = table_bytes(file).await?;
+    let bytes = file.whole("table", MAX_TABLE.bytes()).await?;
     let heard = manual.hear(&kept.source, &kept.read);
     let edits = manual.from_csv(RecordingId(recording), &heard, &bytes).map_err(bad_rows)?;
     let changes = edits.len();

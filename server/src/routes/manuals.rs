@@ -1,10 +1,11 @@
 //! The shelf, manuals, and their edits.
 
-use super::{Body, request_id, storable};
+use super::body::{Body, Unread, request_id, storable};
 use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{Applied, EditRequest, HistoryEntry, ManualView, ShelfRow, Store, Way};
 use paso_core::ids::{ManualId, RecordingId};
+use rocket::data::ToByteUnit;
 use rocket::http::Status;
 use rocket::serde::json::Json;
 use rocket::{State, delete, get, patch, post};
@@ -82,9 +83,10 @@ pub async fn create(new: Body<NewManual>, store: &State<Store>) -> Result<(Statu
 #[post("/manuals/import?<request>", data = "<json>")]
 pub async fn import(
     request: Option<&str>,
-    json: String,
+    json: Unread<'_>,
     store: &State<Store>,
 ) -> Result<(Status, Json<Made>), Problem> {
+    let json = json.text("manual", 16.mebibytes()).await?;
     if json.contains("\\u0000") {
         return Err(Problem::invalid("manual", "The manual holds a zero character (\\u0000). Take it out."));
     }

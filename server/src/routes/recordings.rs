@@ -1,11 +1,11 @@
 //! Bringing recordings, and taking them out again as captions.
 
-use super::{request_id, storable};
+use super::body::{Unread, request_id, storable};
 use crate::problem::Problem;
 use crate::store::{RecordingInfo, Store, StoreError};
 use paso_core::ids::RecordingId;
-use paso_core::recording::{self, MAX_BYTES, RecordingError};
-use rocket::data::{Data, ToByteUnit};
+use paso_core::recording::{self, MAX_BYTES};
+use rocket::data::ToByteUnit;
 use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -23,28 +23,13 @@ super::endpoints!(bring, captions);
 pub async fn bring(
     name: &str,
     request: Option<&str>,
-    file: Data<'_>,
+    file: Unread<'_>,
     store: &State<Store>,
 ) -> Result<(Status, Json<RecordingInfo>), Problem> {
     let id = RecordingId(request_id(request)?);
     storable("name", name)?;
-    let read = file.open((MAX_BYTES + 1).bytes()).into_bytes().await;
-    let read = read.map_err(|e| {
-        Problem::invalid("recording", format!("The file broke off while it was sent: {e}. Send it again."))
-    })?;
-    if read.len() > MAX_BYTES {
-        let error = RecordingError::TooLarge { size: read.len() };
-        return Err(Problem {
-            field: Some("recording".into()),
-            ..Problem::new(
-                Status::PayloadTooLarge,
-                "too-large",
-                "Too large",
-                error.to_string().replace(&format!("{} bytes", read.len()), "more than 2,000,000 bytes"),
-            )
-        });
-    }
-    let info = store.bring(id, short_name(name), read.into_inner()).await?;
+    let bytes = file.whole("recording", MAX_BYTES.bytes()).await?;
+    let info = store.bring(id, short_name(name), bytes).await?;
     Ok((Status::Created, Json(info)))
 }
 

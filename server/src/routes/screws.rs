@@ -1,6 +1,7 @@
 //! The Screws stop: everything worked out, the ledger as a table, the mat and the hole maps to print.
 
-use super::listen::{TableRead, bad_rows, table_bytes};
+use super::body::Unread;
+use super::listen::{MAX_TABLE, TableRead, bad_rows};
 use super::publish::{Download, whole_or_cut};
 use crate::problem::Problem;
 use crate::store::Store;
@@ -13,7 +14,7 @@ use paso_core::fasteners::table::{from_csv, to_csv};
 use paso_core::ids::{LayerId, ManualId};
 use paso_core::manual::{Edit, FastenerEdit, Manual};
 use paso_core::stops::screws::{ScrewsView, view};
-use rocket::data::Data;
+use rocket::data::ToByteUnit;
 use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
@@ -29,7 +30,7 @@ pub async fn screws(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result
 }
 
 /// The ledger as CSV.
-#[utoipa::path(context_path = "/api", tag = "screws", params(("job" = Option<String>, Query)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
+#[utoipa::path(operation_id = "screw_table", context_path = "/api", tag = "screws", params(("job" = Option<String>, Query)), responses((status = 200, body = String, content_type = "text/csv"), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/screws.csv?<job>")]
 pub async fn table(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Download, Problem> {
     let manual = whole_or_cut(store, id, job).await?;
@@ -38,12 +39,12 @@ pub async fn table(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<
 }
 
 /// The body is a list of fasteners. Nothing is changed here; the edit that comes back is sent like any other.
-#[utoipa::path(context_path = "/api", tag = "screws", request_body(content = String, content_type = "text/csv"),
+#[utoipa::path(operation_id = "read_screw_table", context_path = "/api", tag = "screws", request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = TableRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals/<id>/screws", data = "<file>")]
-pub async fn read_table(id: Uuid, file: Data<'_>, store: &State<Store>) -> Result<Json<TableRead>, Problem> {
+pub async fn read_table(id: Uuid, file: Unread<'_>, store: &State<Store>) -> Result<Json<TableRead>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
-    let edits = from_csv(&manual, &table_bytes(file).await?).map_err(bad_rows)?;
+    let edits = from_csv(&manual, &file.whole("table", MAX_TABLE.bytes()).await?).map_err(bad_rows)?;
     let changes = edits.len();
     let edit = (changes > 0).then_some(Edit::Fastener(FastenerEdit::Several { edits }));
     Ok(Json(TableRead { changes, edit }))

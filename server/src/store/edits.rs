@@ -64,7 +64,7 @@ impl Clash {
 #[derive(Debug, Clone, Serialize, Deserialize, ToSchema)]
 pub struct Theirs {
     pub place: Place,
-    #[schema(value_type = Option<Object>)]
+    #[schema(value_type = Value)]
     pub value: Option<serde_json::Value>,
     pub author: String,
 }

@@ -14,7 +14,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The body is a bundle that was exported here or elsewhere. */
-        post: operations["import"];
+        post: operations["import_bundle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -131,7 +131,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["export"];
+        get: operations["export_bundle"];
         put?: never;
         post?: never;
         delete?: never;
@@ -563,7 +563,7 @@ export interface paths {
         get: operations["screws"];
         put?: never;
         /** The body is a list of fasteners. Nothing is changed here; the edit that comes back is sent like any other. */
-        post: operations["read_table"];
+        post: operations["read_screw_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -578,7 +578,7 @@ export interface paths {
             cookie?: never;
         };
         /** The ledger as CSV. */
-        get: operations["table"];
+        get: operations["screw_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1880,12 +1880,12 @@ export interface components {
         HowCounted: "said" | "counted_aloud" | "drawn" | "confirmed";
         /** @description One field before and after an edit. `None` as a value: the entity was not there. */
         Image: {
-            after?: Record<string, never> | null;
+            after: unknown;
             /** @description Who has set it by hand now, if anybody. */
             authored_after?: string | null;
             /** @description Who had set the field by hand before, if anybody. */
             authored_before?: string | null;
-            before?: Record<string, never> | null;
+            before: unknown;
             place: components["schemas"]["Place"];
         };
         /** @description A figure in one unit, for people. */
@@ -3505,7 +3505,7 @@ export interface components {
         Theirs: {
             author: string;
             place: components["schemas"]["Place"];
-            value?: Record<string, never> | null;
+            value: unknown;
         };
         /** @description A step that a further recording tells again: what it adds to it. */
         ToldAgain: {
@@ -3765,7 +3765,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    import: {
+    import_bundle: {
         parameters: {
             query?: never;
             header?: never;
@@ -3774,7 +3774,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/zip": number[];
+                "application/zip": string;
             };
         };
         responses: {
@@ -4145,7 +4145,7 @@ export interface operations {
             };
         };
     };
-    export: {
+    export_bundle: {
         parameters: {
             query?: never;
             header?: never;
@@ -4161,7 +4161,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/zip": number[];
+                    "application/zip": string;
                 };
             };
             404: {
@@ -5392,7 +5392,7 @@ export interface operations {
             };
         };
     };
-    read_table: {
+    read_screw_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -5442,7 +5442,7 @@ export interface operations {
             };
         };
     };
-    table: {
+    screw_table: {
         parameters: {
             query?: {
                 job?: string;

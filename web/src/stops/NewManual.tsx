@@ -70,16 +70,15 @@ export function NewManual() {
   };
   const takeAll = async (list: Iterable<File>) => {
     for (const file of list) {
-      if (file.name.endsWith(".json")) await takeManual(file);
+      if (file.name.endsWith(".json")) await takeManual(() => importManual(file));
+      else if (file.name.endsWith(".zip")) await takeManual(() => bringBundle(file));
       else await take(file.name, file);
     }
   };
-  /** A manual's own JSON goes straight to the shelf. */
-  const takeManual = async (file: File) => {
+  /** A manual that was exported goes straight to the shelf. */
+  const takeManual = async (bring: () => Promise<{ id: string }>) => {
     try {
-      const made = await must(
-        api.POST("/api/manuals/import", { body: await file.text(), bodySerializer: (text) => text }),
-      );
+      const made = await bring();
       await queries.invalidateQueries({ queryKey: ["shelf"] });
       await go(`/manuals/${made.id}`);
     } catch (problem) {
@@ -117,7 +116,7 @@ export function NewManual() {
         }}
       >
         <Text slot="label">Drop a transcript or captions here</Text>
-        <Muted>Timed text, WebVTT, SubRip or plain text; English for now</Muted>
+        <Muted>Timed text, WebVTT, SubRip or plain text, English for now; or a manual as JSON or ZIP</Muted>
         <FileTrigger allowsMultiple onSelect={(list) => list && void takeAll(Array.from(list))}>
           <Button>Choose files</Button>
         </FileTrigger>
@@ -154,6 +153,19 @@ export function NewManual() {
     </Stack>
   );
 }
+
+const importManual = async (file: File) =>
+  must(api.POST("/api/manuals/import", { body: await file.text(), bodySerializer: (text) => text }));
+
+const bringBundle = (file: File) =>
+  must(
+    api.POST("/api/bundles", {
+      // The client's type knows no bytes.
+      body: file as unknown as string,
+      bodySerializer: (bytes) => bytes,
+      headers: { "Content-Type": "application/zip" },
+    }),
+  );
 
 function FileState({ file }: { file: Brought }) {
   if (file.wrong) {

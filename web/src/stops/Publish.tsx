@@ -317,6 +317,9 @@ function Before({ job, findings }: { job: string | null; findings: Finding[] }) 
         <FileLink href={`/api/manuals/${id}/manual.json`} download>
           <Download size={16} aria-hidden /> Manual as JSON
         </FileLink>
+        <FileLink href={`/api/manuals/${id}/bundle.zip`} download>
+          <Download size={16} aria-hidden /> Manual, recordings and revisions as ZIP
+        </FileLink>
         <Button onPress={() => window.print()}>
           <Printer size={16} aria-hidden /> Print
         </Button>

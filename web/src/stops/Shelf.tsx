@@ -52,7 +52,9 @@ const Rows = styled.ul`
 
 export function Shelf() {
   const [find, setFind] = useState("");
-  const [archived, setArchived] = useState(false);
+  const [shown, setShown] = useState<"shelf" | "archive" | "deleted">("shelf");
+  const archived = shown === "archive";
+  const toggle = (other: "archive" | "deleted") => setShown(shown === other ? "shelf" : other);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [gone, setGone] = useState<{ id: string; title: string } | null>(null);
   const queries = useQueryClient();
@@ -102,8 +104,11 @@ export function Shelf() {
               onChange={(e) => setFind(e.target.value)}
             />
           </div>
-          <Button aria-pressed={archived} onPress={() => setArchived(!archived)}>
+          <Button aria-pressed={archived} onPress={() => toggle("archive")}>
             {archived ? "Back to the shelf" : "Archive"}
+          </Button>
+          <Button aria-pressed={shown === "deleted"} onPress={() => toggle("deleted")}>
+            {shown === "deleted" ? "Back to the shelf" : "Deleted"}
           </Button>
         </Find>
         {gone && (
@@ -116,9 +121,10 @@ export function Shelf() {
           <ErrorNote key={sentence(e)}>{sentence(e)}</ErrorNote>
         ))}
         {!data && !error && <Waiting>Reading the shelf …</Waiting>}
-        {data && data.length === 0 && <Muted>{empty(find, archived)}</Muted>}
+        {shown === "deleted" && <Deleted onRestore={(id) => restore.mutate(id)} />}
+        {shown !== "deleted" && data && data.length === 0 && <Muted>{empty(find, archived)}</Muted>}
         <Rows>
-          {data?.map((row) => (
+          {(shown === "deleted" ? [] : data)?.map((row) => (
             <li key={row.id}>
               <div>
                 {renaming === row.id ? (
@@ -155,6 +161,35 @@ export function Shelf() {
         <NewManual />
       </section>
     </Page>
+  );
+}
+
+/** What can still be brought back, and until when. */
+function Deleted({ onRestore }: { onRestore: (id: string) => void }) {
+  const { data, error } = useQuery({ queryKey: ["shelf", "deleted"], queryFn: () => must(api.GET("/api/deleted")) });
+  if (error) return <ErrorNote>{sentence(error)}</ErrorNote>;
+  if (!data) return <Waiting>Reading what was deleted …</Waiting>;
+  if (data.length === 0) return <Muted>Nothing was deleted lately.</Muted>;
+  return (
+    <Rows aria-label="Deleted manuals">
+      {data.map((row) => (
+        <li key={row.id}>
+          <div>
+            <strong>{row.title}</strong>
+            <Muted>
+              {[row.device, `deleted ${when(row.deleted_at)}`, `can be brought back until ${when(row.purged_from)}`]
+                .filter(Boolean)
+                .join(" · ")}
+            </Muted>
+          </div>
+          <div>
+            <Button aria-label={`Bring back ${row.title}`} onPress={() => onRestore(row.id)}>
+              <ArchiveRestore size={16} aria-hidden /> Bring back
+            </Button>
+          </div>
+        </li>
+      ))}
+    </Rows>
   );
 }
 

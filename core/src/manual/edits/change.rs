@@ -15,9 +15,9 @@ use utoipa::ToSchema;
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Image {
     pub place: Place,
-    #[schema(value_type = Option<Object>)]
+    #[schema(value_type = Value)]
     pub before: Option<Value>,
-    #[schema(value_type = Option<Object>)]
+    #[schema(value_type = Value)]
     pub after: Option<Value>,
     /// Who had set the field by hand before, if anybody.
     pub authored_before: Option<String>,

@@ -145,6 +145,10 @@ export function CommitField({
   useEffect(() => {
     if (autoFocus) input.current?.select();
   }, [autoFocus]);
+  useEffect(() => {
+    // The sentence may stand below the edge of the page.
+    if (wrong) document.getElementById(`${id}-wrong`)?.scrollIntoView({ block: "nearest" });
+  }, [wrong, id]);
 
   const commit = async () => {
     if (typed === committed.current) {

@@ -111,7 +111,7 @@ export function Shelf() {
             {shown === "deleted" ? "Back to the shelf" : "Deleted"}
           </Button>
         </Find>
-        {gone && (
+        {gone && shown !== "deleted" && (
           <Find role="status">
             <Muted>“{gone.title}” was deleted.</Muted>
             <Button onPress={() => restore.mutate(gone.id)}>Undo</Button>
@@ -123,8 +123,8 @@ export function Shelf() {
         {!data && !error && <Waiting>Reading the shelf …</Waiting>}
         {shown === "deleted" && <Deleted onRestore={(id) => restore.mutate(id)} />}
         {shown !== "deleted" && data && data.length === 0 && <Muted>{empty(find, archived)}</Muted>}
-        <Rows>
-          {(shown === "deleted" ? [] : data)?.map((row) => (
+        <Rows hidden={shown === "deleted"}>
+          {data?.map((row) => (
             <li key={row.id}>
               <div>
                 {renaming === row.id ? (

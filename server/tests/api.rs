@@ -324,7 +324,7 @@ async fn an_upload_is_cut_off_at_the_limit() {
     )
     .await;
     assert_eq!(status, Status::PayloadTooLarge);
-    assert!(problem["detail"].as_str().unwrap().contains("at most 2000000"), "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("larger than 2 MB, the most that is taken here"), "{problem}");
 }
 
 #[rstest]

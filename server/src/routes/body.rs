@@ -49,7 +49,8 @@ impl Unread<'_> {
             Problem::invalid(field, format!("The request broke off while it was sent: {e}. Send it again."))
         })?;
         if !read.is_complete() {
-            let detail = format!("This is larger than {limit}, the most that is taken here. Nothing was changed.");
+            let most = limit.as_u64() as f64 / 1e6;
+            let detail = format!("This is larger than {most:.0} MB, the most that is taken here. Nothing was changed.");
             return Err(of_field(Problem::new(Status::PayloadTooLarge, "too-large", "Too large", detail)));
         }
         Ok(read.into_inner())

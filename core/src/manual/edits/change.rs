@@ -5,6 +5,7 @@
 
 use super::place::{Place, Touched};
 use super::refusal::Refusal;
+use super::sound::check_value;
 use crate::manual::Manual;
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -73,10 +74,19 @@ fn entries<'a>(before: &'a Value, after: &'a Value) -> Option<Vec<(&'a str, &'a 
 }
 
 /// Compares the touched entities of two manuals field by field and marks the author of each difference.
-pub(in crate::manual) fn compare(before: &Manual, after: &mut Manual, touched: &Touched, author: &str) -> Change {
+///
+/// # Errors
+/// What an entity holds that cannot be shown or kept, see [`check_value`].
+pub(in crate::manual) fn compare(
+    before: &Manual,
+    after: &mut Manual,
+    touched: &Touched,
+    author: &str,
+) -> Result<Change, Refusal> {
     let mut images = Vec::new();
     for (aspect, id) in touched.iter() {
         let (old, new) = (before.entity(*aspect, *id), after.entity(*aspect, *id));
+        new.as_ref().map_or(Ok(()), check_value)?;
         let place = |field: Option<&String>| Place { aspect: *aspect, id: *id, field: field.cloned() };
         match (&old, &new) {
             (Some(Value::Object(a)), Some(Value::Object(b))) => {
@@ -105,7 +115,7 @@ pub(in crate::manual) fn compare(before: &Manual, after: &mut Manual, touched: &
         image.authored_after = Some(author.to_owned());
         after.mark_author(&image.place, Some(author));
     }
-    Change { images }
+    Ok(Change { images })
 }
 
 fn image(before: &Manual, place: Place, old: Option<Value>, new: Option<Value>) -> Image {

@@ -100,7 +100,7 @@ impl Manual {
             next.take_back_reviews(self, &mut touched);
         }
         next.check_touched(&touched)?;
-        let change = change::compare(self, &mut next, &touched, author);
+        let change = change::compare(self, &mut next, &touched, author)?;
         Ok((next, change))
     }
 }

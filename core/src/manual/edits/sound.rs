@@ -38,9 +38,10 @@ impl Manual {
         wrong.map_or(Ok(()), Err)
     }
 
-    /// Judges what an edit touched.
+    /// Judges what an edit touched, its texts and lists apart: those are judged where they are compared, see
+    /// [`check_value`].
     pub(super) fn check_touched(&self, touched: &Touched) -> Result<(), Refusal> {
-        touched.iter().try_for_each(|(aspect, id)| self.check_entity(*aspect, *id))
+        touched.iter().try_for_each(|(aspect, id)| self.sound_at(*aspect, *id))
     }
 
     fn check_entity(&self, aspect: Aspect, id: Uuid) -> Result<(), Refusal> {
@@ -77,7 +78,7 @@ fn says(what: &str, id: Uuid, refusal: &Refusal) -> String {
 
 /// Texts that can be shown and lists that end, wherever in the entity they stand. An explicit stack, as the depth comes
 /// from outside.
-fn check_value(value: &Value) -> Result<(), Refusal> {
+pub(super) fn check_value(value: &Value) -> Result<(), Refusal> {
     let mut open = vec![value];
     while let Some(value) = open.pop() {
         match value {

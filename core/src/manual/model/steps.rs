@@ -494,6 +494,9 @@ impl Manual {
     /// What somebody reviewed was the step as it stood: whatever changed of it, or of what hangs on it, takes that back. Its
     /// place in the row is none of its contents.
     pub(in crate::manual) fn take_back_reviews(&mut self, before: &Manual, touched: &mut Touched) {
+        if !before.steps.values().any(|s| s.reviewed) {
+            return;
+        }
         let changed: Vec<StepId> = touched
             .iter()
             .filter(|(aspect, id)| before.contents(*aspect, *id) != self.contents(*aspect, *id))

@@ -239,6 +239,21 @@ fn work_on(manual: &Manual) {
 
 proptest! {
     #[test]
+    fn whatever_is_heard_the_draft_is_sound(words in proptest::collection::vec(prop_oneof![
+        4 => prop::sample::select(vec!["remove", "the", "cover", "four", "screws", "PH1", "now", "with", "a", "spudger", "warm",
+            "it", "to", "90", "degrees", "for", "minutes", "careful", "unplug", "cable", "and", ".", ",", "000000", "-7"]).prop_map(str::to_owned),
+        1 => prop::sample::select(vec!["\u{202e}cover", "bat\u{7}tery", "\u{93}", "\u{2066}", "\u{200b}", "\r", "\u{b}lid"]).prop_map(str::to_owned),
+        1 => "[a-z]{150,400}",
+        1 => Just("x".repeat(5_000)),
+    ], 1..40)) {
+        let Ok(recording) = Recording::parse(words.join(" ").as_bytes()) else { return Ok(()) };
+        let reading = read(&recording);
+        let reference = RecordingRef { id: RecordingId(Uuid::nil()), title: "t".into(), duration_ms: 0 };
+        let manual = draft(ManualId(Uuid::nil()), "Draft", "", &[Source { recording: reference, reading: &reading }]);
+        prop_assert_eq!(given(&serde_json::to_value(&manual).unwrap()), Ok(manual));
+    }
+
+    #[test]
     fn a_spoilt_manual_is_refused_or_can_be_worked_on(spots in proptest::collection::vec((any::<usize>(), absurd()), 1..4)) {
         let mut manual = full();
         for (n, value) in spots {

@@ -302,6 +302,8 @@ async fn bad_edits_are_refused_in_a_sentence(#[case] body: &str, #[case] status:
 #[case("/api/recordings?name=x", "", 422, "holds no speech")]
 #[case("/api/recordings?name=x%00", "hello", 422, "zero character")]
 #[case("/api/manuals/import", "{}", 422, "no “format” number")]
+#[case("/api/manuals", r#"{"title": "a\u0093b"}"#, 422, "the control character U+0093")]
+#[case("/api/manuals", r#"{"title": " "}"#, 422, "Nothing is written here")]
 #[case("/api/nowhere", "", 404, "Nothing answers POST")]
 #[tokio::test(flavor = "multi_thread")]
 async fn bad_requests_are_refused_in_a_sentence(
@@ -311,7 +313,16 @@ async fn bad_requests_are_refused_in_a_sentence(
     #[case] says: &str,
 ) {
     let api = Api::start().await;
-    let (got, problem) = read(api.client.post(path.to_owned()).header(author("Ann")).body(body).dispatch().await).await;
+    let (got, problem) = read(
+        api.client
+            .post(path.to_owned())
+            .header(author("Ann"))
+            .header(rocket::http::ContentType::JSON)
+            .body(body)
+            .dispatch()
+            .await,
+    )
+    .await;
     assert_eq!(got.code, status, "{problem}");
     assert!(problem["detail"].as_str().unwrap().contains(says), "{problem}");
 }

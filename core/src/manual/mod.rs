@@ -106,6 +106,15 @@ impl Head {
     }
 }
 
+/// Whether a manual may go by this title and this device.
+///
+/// # Errors
+/// What is wrong with which of them.
+pub fn check_names(title: &str, device: &str) -> Result<(), Refusal> {
+    edits::refusal::text("title", title, edits::refusal::MAX_TITLE)?;
+    edits::refusal::note("device", device, edits::refusal::MAX_TITLE).map(drop)
+}
+
 impl Manual {
     /// Steps of one phase in their order.
     pub fn steps_in(&self, phase: Phase) -> Vec<&Step> {

@@ -88,13 +88,14 @@ impl Recording {
         if source.len() > MAX_BYTES {
             return Err(RecordingError::TooLarge { size: source.len() });
         }
-        let text = decode(source)?;
-        let recording = match detect(&text) {
+        let (text, mended) = clean(&decode(source)?);
+        let mut recording = match detect(&text) {
             SourceFormat::WebVtt => captions::parse(&text, SourceFormat::WebVtt)?,
             SourceFormat::SubRip => captions::parse(&text, SourceFormat::SubRip)?,
             SourceFormat::TimedText => timed_text::parse(&text)?,
             SourceFormat::Plain => timed_text::parse_plain(&text),
         };
+        recording.mended.splice(..0, mended);
         if recording.cues.is_empty() { Err(RecordingError::Empty) } else { Ok(recording) }
     }
 
@@ -117,6 +118,36 @@ fn decode(source: &[u8]) -> Result<String, RecordingError> {
     }
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     Ok(text.replace("\r\n", "\n").replace('\r', "\n"))
+}
+
+/// Longest word taken, in characters: no word of speech comes near, an address of a page may.
+const MAX_WORD: usize = 100;
+
+/// Takes out what cannot be shown (control characters, marks that turn writing round) and cuts words that never end; what
+/// was mended is noted, the first of each kind.
+fn clean(text: &str) -> (String, Vec<Mended>) {
+    let is_unseen = |c: char| {
+        c.is_control() && !matches!(c, '\n' | '\t') || matches!(c, '\u{202a}'..='\u{202e}' | '\u{2066}'..='\u{2069}')
+    };
+    let (mut out, mut mended) = (String::with_capacity(text.len()), Vec::new());
+    let (mut unseen, mut endless, mut line, mut letters) = (false, false, 1, 0);
+    for c in text.chars() {
+        letters = if c.is_whitespace() { 0 } else { letters + 1 };
+        line += usize::from(c == '\n');
+        if is_unseen(c) {
+            if !std::mem::replace(&mut unseen, true) {
+                let what = format!("the character U+{:04X}, which cannot be shown, became a space", c as u32);
+                mended.push(Mended { line, what });
+            }
+            out.push(' ');
+        } else if letters <= MAX_WORD {
+            out.push(c);
+        } else if !std::mem::replace(&mut endless, true) {
+            let what = format!("a word of more than {MAX_WORD} characters was cut");
+            mended.push(Mended { line, what });
+        }
+    }
+    (out, mended)
 }
 
 /// A time line outweighs everything else: a plain text never holds `-->` between two times.
@@ -167,6 +198,18 @@ mod tests {
     fn refuses_with_line_and_reason(#[case] source: &[u8], #[case] says: &str) {
         let error = Recording::parse(source).unwrap_err().to_string();
         assert!(error.contains(says), "{error}");
+    }
+
+    #[rstest]
+    #[case("[0:01] lift\n\n[0:04] the co\u{7}ver", "lift|the co ver", 3, "U+0007")]
+    #[case("lift the \u{202e}cover", "lift the  cover", 1, "U+202E")]
+    #[case(&format!("lift {} off", "x".repeat(300)), &format!("lift {} off", "x".repeat(100)), 1, "a word of more than 100")]
+    fn mends_what_cannot_be_shown(#[case] source: &str, #[case] text: &str, #[case] line: usize, #[case] says: &str) {
+        let read = Recording::parse(source.as_bytes()).unwrap();
+        let cues: Vec<&str> = read.cues.iter().map(|c| c.text.as_str()).collect();
+        assert_eq!(cues.join("|").replace("  ", " "), text.replace("  ", " "));
+        assert_eq!((read.mended.len(), read.mended[0].line), (1, line), "{:?}", read.mended);
+        assert!(read.mended[0].what.contains(says), "{:?}", read.mended);
     }
 
     #[test]

@@ -5,6 +5,7 @@ use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{Applied, EditRequest, HistoryEntry, ManualView, ShelfRow, Store, Way};
 use paso_core::ids::{ManualId, RecordingId};
+use paso_core::manual::check_names;
 use rocket::data::ToByteUnit;
 use rocket::http::Status;
 use rocket::serde::json::Json;
@@ -63,11 +64,7 @@ pub struct Made {
 pub async fn create(new: Body<NewManual>, store: &State<Store>) -> Result<(Status, Json<Made>), Problem> {
     let new = new?.0;
     let title = new.title.trim();
-    storable("title", title)?;
-    storable("device", &new.device)?;
-    if title.is_empty() || title.chars().count() > 200 || new.device.chars().count() > 200 {
-        return Err(Problem::invalid("title", "Write a title of 1 to 200 characters; the device takes at most 200."));
-    }
+    check_names(title, &new.device)?;
     if new.recordings.len() > 20 {
         return Err(Problem::invalid("recordings", "A manual is drafted from at most 20 recordings."));
     }

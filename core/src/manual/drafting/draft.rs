@@ -5,6 +5,7 @@
 //! step that tells of them. Every step, count and setting carries the seconds it came from.
 
 use super::device::DeviceTold;
+use super::fit::fit;
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
@@ -38,7 +39,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
         drafter.read(source);
     }
-    drafter.finish()
+    fit(drafter.finish())
 }
 
 struct Drafter {

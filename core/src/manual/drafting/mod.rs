@@ -2,6 +2,7 @@
 
 mod device;
 pub(super) mod draft;
+mod fit;
 pub(super) mod further;
 mod row;
 mod told_order;

@@ -88,11 +88,10 @@ fn a_cluster_of_the_first_versions_is_shut_and_keeps_its_tables() {
     let dir = folder("early");
     std::fs::create_dir_all(&dir).expect("a folder");
     let owner = |program: &str| {
-        let bin = Command::new("pg_config").arg("--bindir").output().expect("pg_config").stdout;
-        let program = format!("{}/{program}", String::from_utf8_lossy(&bin).trim());
-        let mut command = Command::new(if is_root() { "runuser" } else { &program });
+        let program = Cluster::programs().expect("PostgreSQL").join(program);
+        let mut command = Command::new(if is_root() { Path::new("runuser") } else { &program });
         if is_root() {
-            command.args(["-u", "postgres", "--", &program]);
+            command.args(["-u", "postgres", "--"]).arg(&program);
         }
         command.current_dir("/");
         command

@@ -1,7 +1,6 @@
 //! Headers that every answer carries, answers of the API packed, and one line of log for each.
 //!
-//! Every request has an id, which stands in its answer, in its line of the log and in whatever is logged while it is
-//! answered: who reports a problem names it.
+//! Every request has an id, which stands in its answer and in its line of the log: who reports a problem names it.
 
 use crate::metrics::Metrics;
 use flate2::Compression;

@@ -108,7 +108,7 @@ fn main() -> ExitCode {
             .map(|text| println!("{}", text.trim_end())),
         Command::Backup { place, file } => operate::with_database(&place.data, |url| operate::backup(url, &file)),
         Command::Restore { place, file } => {
-            operate::with_database(&place.data, |url| runtime().block_on(operate::restore(url, &file)))
+            operate::with_new_database(&place.data, |url| runtime().block_on(operate::restore(url, &file)))
         }
         Command::Check { place } => place.store(operate::check).map(|says| println!("{says}")),
         Command::Export { place, manual, file } => {

@@ -12,11 +12,25 @@ use std::path::Path;
 use std::process::Command;
 use uuid::Uuid;
 
-/// Does something with the database of a folder.
+/// Does something with the database that is kept in a folder. A name that was mistyped makes no empty one.
 ///
 /// # Errors
 /// Those of the work, and a sentence where there is no database.
 pub fn with_database<T>(data: &Path, work: impl FnOnce(&str) -> Result<T, String>) -> Result<T, String> {
+    if std::env::var("DATABASE_URL").is_ok_and(|url| !url.is_empty()) || data.join("PG_VERSION").exists() {
+        return with_new_database(data, work);
+    }
+    Err(format!(
+        "There are no data of Paso in {}. Name the folder that it was served from with --data.",
+        data.display()
+    ))
+}
+
+/// The same, with an empty database where there is none yet.
+///
+/// # Errors
+/// Those of the work, and a sentence where none can be made.
+pub fn with_new_database<T>(data: &Path, work: impl FnOnce(&str) -> Result<T, String>) -> Result<T, String> {
     if let Some(url) = std::env::var("DATABASE_URL").ok().filter(|url| !url.is_empty()) {
         return work(&url);
     }
@@ -48,7 +62,12 @@ pub fn backup(url: &str, file: &Path) -> Result<(), String> {
     if file.exists() {
         return Err(format!("{} is there already. Nothing was written; choose another name.", file.display()));
     }
-    run(program("pg_dump")?.args(["--format=custom", "--no-owner", "--file"]).arg(file), url)
+    let done = run(program("pg_dump")?.args(["--format=custom", "--no-owner", "--file"]).arg(file), url);
+    if done.is_err() {
+        // Half a backup looks like one. Where it cannot be removed, none was written.
+        let _ = std::fs::remove_file(file);
+    }
+    done
 }
 
 /// Puts the contents of a backup into an empty database.

@@ -220,6 +220,11 @@ async fn a_backup_of_a_running_server_comes_back_on_another_machine() {
     said(&["export", "--data", &here, &lamp, &bundle]);
     served.interrupt();
 
+    let nowhere = path("mistyped");
+    let nothing = paso(&["backup", "--data", &nowhere, &path("empty.backup")]);
+    assert!(String::from_utf8_lossy(&nothing.stderr).contains("There are no data of Paso in"), "no backup of nothing");
+    assert!(!Path::new(&nowhere).exists(), "and no folder is made");
+
     said(&["restore", "--data", &there, &file]);
     let checked = said(&["check", "--data", &there]);
     assert_eq!(checked, "3 manuals, with edits and revisions: nothing is wrong.");

@@ -199,6 +199,11 @@ async fn a_refusal_is_shown_once_at_its_field() -> Done {
 #[rocket::async_test]
 async fn undo_says_what_it_undid() -> Done {
     let app = App::start(true).await;
+    lamp(&app).await?;
+    app.keys(Key::Control + "z").await?;
+    app.text("There is nothing to undo.").await?;
+    assert!(!app.words("[role=alert]").await?.contains("Not taken"), "an undo has no words of its own");
+    app.press("Close").await?;
     open_first(&app).await?;
     app.write("Title", "Another title\n").await?;
     app.saved().await?;
@@ -223,8 +228,7 @@ async fn two_texts_of_one_sentence_are_read_side_by_side_and_both_kept() -> Done
     assert!(app.send_as("Bob", &format!("/api/manuals/{id}/edits"), edit).await, "Bob's sentence went in");
     app.write("Sentence 1", "My words.").await?;
     app.keys(Key::Tab + "").await?;
-    let dialog = app.text("Bob changed the same since you loaded it.").await?;
-    drop(dialog);
+    app.text("Bob changed the same since you loaded it.").await?;
     let shown = app.words("[role=dialog]").await?;
     assert!(shown.contains("Bob's words.") && shown.contains("My words."), "{shown}");
     assert!(!shown.contains('{') && !shown.contains("actions/"), "words, not a program's data: {shown}");

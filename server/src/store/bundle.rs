@@ -5,6 +5,7 @@ use crate::bundle::{Bundle, BundledRecording, BundledRevision};
 use crate::entity::{recording, revision};
 use paso_core::ids::{ManualId, RecordingId};
 use sea_orm::{ColumnTrait, EntityTrait, QueryFilter, QueryOrder, Set, TransactionTrait};
+use uuid::Uuid;
 
 impl Store {
     /// A manual with its recordings and its revisions.
@@ -39,12 +40,16 @@ impl Store {
     /// taken, the revisions with it.
     pub async fn unbundle(&self, bundle: Bundle) -> Result<ManualId, StoreError> {
         // Refused before anything of it is kept.
-        paso_core::manual::from_json(&bundle.manual).map_err(StoreError::Import)?;
+        let mut manual = paso_core::manual::from_json(&bundle.manual).map_err(StoreError::Import)?;
         for recording in bundle.recordings {
             self.bring(RecordingId(recording.id), &recording.title, recording.source).await?;
         }
-        let id = self.import(&bundle.manual, None).await?;
+        // Recordings without a manual do no harm; a manual without its revisions would.
         let txn = self.db.begin().await?;
+        while !self.insert(&txn, &manual).await? {
+            manual.id = ManualId(Uuid::now_v7());
+        }
+        let id = manual.id;
         for r in bundle.revisions {
             let row = revision::ActiveModel {
                 manual_id: Set(id.0),

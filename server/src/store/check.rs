@@ -1,6 +1,6 @@
 //! Whether everything that is kept still fits: manuals from their snapshot and their edits, revisions, recordings.
 
-use super::{Store, StoreError, change_of};
+use super::{Store, StoreError, replayed};
 use crate::entity::{edit, manual, recording, revision};
 use paso_core::manual::{Manual, from_stored};
 use paso_core::recording::Recording;
@@ -48,7 +48,7 @@ impl Store {
     /// Goes through all edits from the snapshot on, without the cache.
     async fn fault_of_manual(&self, id: Uuid) -> Result<Option<String>, StoreError> {
         let Some(row) = manual::Entity::find_by_id(id).one(&self.db).await? else { return Ok(None) };
-        let mut at: Manual = match from_stored(&row.snapshot.to_string()) {
+        let snapshot: Manual = match from_stored(&row.snapshot.to_string()) {
             Ok(manual) => manual,
             Err(e) => return Ok(Some(format!("its snapshot cannot be read: {e}"))),
         };
@@ -58,12 +58,9 @@ impl Store {
         if let Some((seq, _)) = missing.into_iter().find(|(wanted, there)| Some(*wanted) != *there) {
             return Ok(Some(format!("its edit {seq} of {} is missing", row.seq)));
         }
-        for entry in edits.iter().filter(|e| e.seq > row.snapshot_seq) {
-            match change_of(entry).map_err(why).and_then(|c| at.replay(&c).map_err(|e| e.to_string())) {
-                Ok(next) => at = next,
-                Err(e) => return Ok(Some(format!("its edit {} does not fit: {e}", entry.seq))),
-            }
-        }
-        Ok(at.check_all().err())
+        Ok(match replayed(snapshot, edits.iter().filter(|e| e.seq > row.snapshot_seq)) {
+            Ok(manual) => manual.check_all().err(),
+            Err(e) => Some(why(e)),
+        })
     }
 }

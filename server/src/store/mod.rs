@@ -202,7 +202,7 @@ impl Store {
             .one(db)
             .await?;
         let (snapshot, snapshot_seq) = snapshot.ok_or(StoreError::NotFound("manual"))?;
-        let mut at =
+        let at =
             paso_core::manual::from_stored(&snapshot.to_string()).map_err(|e| StoreError::Stored(e.to_string()))?;
         let tail = edit::Entity::find()
             .filter(edit::Column::ManualId.eq(row.id))
@@ -211,11 +211,7 @@ impl Store {
             .order_by_asc(edit::Column::Seq)
             .all(db)
             .await?;
-        for entry in tail {
-            let change = change_of(&entry)?;
-            at = at.replay(&change).map_err(|e| StoreError::Stored(format!("edit {}: {e}", entry.seq)))?;
-        }
-        let manual = Arc::new(at);
+        let manual = Arc::new(replayed(at, &tail)?);
         self.keep(id, row.seq, &manual);
         Ok(manual)
     }
@@ -239,6 +235,13 @@ fn keep<K: Copy + Eq + Hash, V>(cache: &Mutex<HashMap<K, V>>, key: K, value: V) 
         }
     }
     cache.insert(key, value);
+}
+
+/// A snapshot with the edits behind it.
+fn replayed<'e>(snapshot: Manual, tail: impl IntoIterator<Item = &'e edit::Model>) -> Result<Manual, StoreError> {
+    tail.into_iter().try_fold(snapshot, |at, entry| {
+        at.replay(&change_of(entry)?).map_err(|e| StoreError::Stored(format!("edit {}: {e}", entry.seq)))
+    })
 }
 
 fn change_of(entry: &edit::Model) -> Result<Change, StoreError> {

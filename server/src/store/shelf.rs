@@ -101,7 +101,7 @@ impl Store {
             draft(id, &title, &device, &sources)
         });
         let manual = drafting.await?;
-        if self.insert(&manual).await? || self.began_as(&manual).await? {
+        if self.insert(&self.db, &manual).await? || self.began_as(&manual).await? {
             return Ok(());
         }
         Err(StoreError::Reused(id.0))
@@ -112,7 +112,7 @@ impl Store {
     pub async fn import(&self, json: &str, wanted: Option<ManualId>) -> Result<ManualId, StoreError> {
         let mut manual = paso_core::manual::from_json(json).map_err(StoreError::Import)?;
         manual.id = wanted.unwrap_or(manual.id);
-        while !self.insert(&manual).await? {
+        while !self.insert(&self.db, &manual).await? {
             match wanted {
                 Some(id) if self.began_as(&manual).await? => return Ok(id),
                 Some(id) => return Err(StoreError::Reused(id.0)),
@@ -129,7 +129,7 @@ impl Store {
     }
 
     /// Puts a manual on the shelf; `false` where its id is taken.
-    pub(super) async fn insert(&self, manual: &Manual) -> Result<bool, StoreError> {
+    pub(super) async fn insert(&self, db: &impl ConnectionTrait, manual: &Manual) -> Result<bool, StoreError> {
         self.room_for_manual().await?;
         let now = OffsetDateTime::now_utc();
         let row = manual::ActiveModel {
@@ -147,8 +147,7 @@ impl Store {
             updated_at: Set(now),
             began: Set(Some(fingerprint(manual))),
         };
-        let inserted =
-            manual::Entity::insert(row).on_conflict_do_nothing_on([manual::Column::Id]).exec(&self.db).await?;
+        let inserted = manual::Entity::insert(row).on_conflict_do_nothing_on([manual::Column::Id]).exec(db).await?;
         Ok(!matches!(inserted, TryInsertResult::Conflicted))
     }
 
@@ -203,7 +202,9 @@ impl Store {
     /// Brings a deleted manual back.
     pub async fn restore(&self, id: ManualId) -> Result<(), StoreError> {
         let there = manual::Entity::find_by_id(id.0).one(&self.db).await?;
-        there.ok_or(StoreError::NotFound("manual"))?;
+        if there.is_none() {
+            return Err(self.missing(id, "manual").await?);
+        }
         self.set_deleted(id, None).await
     }
 

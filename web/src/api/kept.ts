@@ -5,8 +5,8 @@
 import type { Edit, Problem } from "./client";
 
 export type Pending = { id: string; edit: Edit };
-/** What the server refused, with the words that were in it. */
-export type Aside = Pending & { problem: Problem };
+/** What the server refused, with the words that were in it; an undo has none. */
+export type Aside = { id: string; edit: Edit | null; problem: Problem };
 
 export class Kept<T extends { id: string }> {
   constructor(private readonly prefix: string) {}

@@ -98,7 +98,7 @@ export class Outbox {
         this.set({ stepped: { way, images: answer.data.change.images } });
       } else if (isProblem(answer.error)) {
         if (answer.error.clash) this.set({ clash: answer.error });
-        else this.setAside({ id, edit: { step: { remove: { id } } }, problem: answer.error }, false);
+        else this.setAside({ id, edit: null, problem: answer.error }, false);
       }
     } catch {
       this.set({ offline: true });

@@ -154,13 +154,14 @@ export function ManualPage() {
 
 /** What the server does not take, with the words that were in it, until somebody has seen it. */
 function Refused({ item, onClose }: { item: Aside; onClose: () => void }) {
-  const words = wanted(item.edit);
+  const words = item.edit && wanted(item.edit);
   return (
     <Bar role="alert">
       <ErrorNote>
-        {item.problem.detail} Not taken: “{words.length > 200 ? `${words.slice(0, 200)} …` : words}”
+        {item.problem.detail}
+        {words && ` Not taken: “${words.length > 200 ? `${words.slice(0, 200)} …` : words}”`}
       </ErrorNote>
-      <Button onPress={() => void navigator.clipboard?.writeText(words)}>Copy the words</Button>
+      {words && <Button onPress={() => void navigator.clipboard?.writeText(words)}>Copy the words</Button>}
       <Button onPress={onClose}>Close</Button>
     </Bar>
   );

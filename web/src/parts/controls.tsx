@@ -215,14 +215,17 @@ type FigureProps = Omit<FieldProps, "value" | "onCommit" | "figures"> & {
   value: number | null | undefined;
   /** Things that are counted: no halves. */
   whole?: boolean;
+  /** It cannot be left empty. */
+  needed?: boolean;
   onCommit: (value: number | null) => Promise<Result> | undefined;
 };
 
 /** A field for one figure, or none. What is no figure never leaves it: the sentence stands at the field. */
-export function FigureField({ value, whole, onCommit, ...field }: FigureProps) {
+export function FigureField({ value, whole, needed, onCommit, ...field }: FigureProps) {
   const send = (typed: string) => {
     const figure = typed.trim() === "" ? null : Number(typed.trim().replace(",", "."));
-    const wrong = figure === null ? null : noFigure(typed, figure, whole);
+    const missing = needed ? noFigure("nothing", Number.NaN, whole) : null;
+    const wrong = figure === null ? missing : noFigure(typed, figure, whole);
     return wrong === null ? onCommit(figure) : Promise.resolve<Result>({ ok: false, problem: refusal(wrong) });
   };
   return <CommitField {...field} figures value={value == null ? "" : `${value}`} onCommit={send} />;

@@ -79,8 +79,7 @@ impl Apply for HeadEdit {
 
 impl Sound for Head {
     fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
-        text("title", &self.title, MAX_TITLE)?;
-        note("device", &self.device, MAX_TITLE)?;
+        check_names(&self.title, &self.device)?;
         self.weights.sound()?;
         manual.refers::<RecordingRef>("follows", self.follows)
     }

@@ -1,5 +1,5 @@
-//! How a manual changes: places and their images, the one function that applies an edit, undo, what must hold, old formats, find and
-//! replace.
+//! How a manual changes: places and their images, the one function that applies an edit, undo, what must hold, old
+//! formats, find and replace.
 
 pub(super) mod change;
 pub(super) mod edit;

@@ -20,7 +20,7 @@ import {
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
-import { sendFigure, useSetGroup, written } from "./set";
+import { useSetGroup, written } from "./set";
 
 const Box = styled.section`
   display: grid;
@@ -69,11 +69,11 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           onChange={(drive) => void set({ drive: drive || null })}
         />
         <CommitField label="Bit" width="5em" value={group.bit ?? ""} onCommit={(t) => set({ bit: written(t) })} />
-        <CommitField
+        <FigureField
           label="Length, mm"
           width="6em"
-          value={group.length_mm?.toString() ?? ""}
-          onCommit={(t) => sendFigure(t, (length_mm) => set({ length_mm }))}
+          value={group.length_mm}
+          onCommit={(length_mm) => set({ length_mm })}
         />
         <Select
           label="Head"
@@ -81,12 +81,7 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           options={[["", "not known"], ...options(labels.HeadForm)]}
           onChange={(head) => void set({ head: head || null })}
         />
-        <CommitField
-          label="Head ⌀, mm"
-          width="6em"
-          value={group.head_mm?.toString() ?? ""}
-          onCommit={(t) => sendFigure(t, (head_mm) => set({ head_mm }))}
-        />
+        <FigureField label="Head ⌀, mm" width="6em" value={group.head_mm} onCommit={(head_mm) => set({ head_mm })} />
         <Check checked={group.captive} onChange={(captive) => void set({ captive })}>
           captive
         </Check>

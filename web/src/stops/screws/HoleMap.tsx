@@ -13,12 +13,22 @@ import {
 } from "../../api/client";
 import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
-import { Button, Check, CommitField, ErrorNote, Heading, IconButton, Muted, Select, Typed } from "../../parts/controls";
+import {
+  Button,
+  Check,
+  CommitField,
+  ErrorNote,
+  FigureField,
+  Heading,
+  IconButton,
+  Muted,
+  Select,
+  Typed,
+} from "../../parts/controls";
 import { plural } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { TagShape } from "../../parts/Tag";
 import { focusRing, space } from "../../theme";
-import { sendFigure } from "./set";
 
 const Frame = styled.div`
   border: 1px solid var(--line);
@@ -134,17 +144,14 @@ export function HoleMap({ group, screws, onChoose }: Props) {
               <li key={i}>
                 <b>{i + 1}</b>
                 {(["x_mm", "y_mm"] as const).map((axis) => (
-                  <CommitField
+                  <FigureField
                     key={axis}
                     label={`${axis === "x_mm" ? "Across" : "Down"}, hole ${i + 1}, mm`}
                     hideLabel
                     width="5.5em"
-                    value={`${hole[axis]}`}
-                    onCommit={(typed) =>
-                      sendFigure(typed || "nothing", (mm) =>
-                        place(holes.map((h, n) => (n === i ? { ...h, [axis]: mm ?? h[axis] } : h))),
-                      )
-                    }
+                    needed
+                    value={hole[axis]}
+                    onCommit={(mm) => place(holes.map((h, n) => (n === i ? { ...h, [axis]: mm ?? h[axis] } : h)))}
                   />
                 ))}
                 <IconButton

@@ -3,12 +3,12 @@ import styled from "styled-components";
 import type { FastenerGroup, JointFacts, Setting } from "../../api/client";
 import { useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
-import { Check, CommitField, ErrorNote, Heading, More, Muted, Select } from "../../parts/controls";
+import { Check, CommitField, ErrorNote, FigureField, Heading, More, Muted, Select } from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { Table } from "../../parts/table";
 import { font, space } from "../../theme";
-import { sendFigure, sendPair, useSetGroup, written } from "./set";
+import { sendPair, useSetGroup, written } from "./set";
 
 const Stack = styled.section`
   display: grid;
@@ -120,11 +120,11 @@ function Bench({ group, setting }: Props) {
           options={[["", "not known"], ...options(labels.Material)]}
           onChange={(m) => void put({ into: m || null })}
         />
-        <CommitField
+        <FigureField
           label="Depth, mm"
           width="6em"
-          value={joint.engagement_mm?.toString() ?? ""}
-          onCommit={(typed) => sendFigure(typed, (engagement_mm) => put({ engagement_mm }))}
+          value={joint.engagement_mm}
+          onCommit={(engagement_mm) => put({ engagement_mm })}
         />
         <Select
           label="Under the head"

@@ -18,16 +18,7 @@ export const figures = (typed: string) =>
     .filter(Boolean)
     .map((t) => Number(t.replace(",", ".")));
 
-/** Sends what was typed as one figure, or nothing where the field is empty; what is no figure is told at the field. */
-export function sendFigure(typed: string, send: (figure: number | null) => Promise<Result>): Promise<Result> {
-  const [figure, more] = figures(typed);
-  if (figure === undefined) return send(null);
-  return Number.isFinite(figure) && more === undefined
-    ? send(figure)
-    : noFigure(`“${typed}” is no figure. Write one such as 6 or 4.5.`);
-}
-
-/** The same for the two ends of a range. */
+/** Sends what was typed as the two ends of a range, or nothing where the field is empty; what is none is told at the field. */
 export function sendPair(typed: string, send: (ends: [number, number] | null) => Promise<Result>): Promise<Result> {
   const [low, high, more] = figures(typed);
   if (low === undefined) return send(null);

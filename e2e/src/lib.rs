@@ -289,10 +289,16 @@ impl App {
         self.driver.cdp().send_raw("Emulation.setEmulatedMedia", json!({"media": media})).await.map(drop)
     }
 
+    /// Ends the server and the browser, where a test has left its mark on it: further tabs, a slow network.
+    pub async fn end_for_good(self) -> Done {
+        self.driver.quit().await?;
+        self.shutdown.notify();
+        Ok(())
+    }
+
     /// Ends the server, and leaves the browser to the next test as it was found.
     pub async fn end(self) -> Done {
         self.emulate("").await?;
-        self.latency(0).await?;
         self.driver.goto("about:blank").await?;
         std::fs::remove_dir_all(&self.downloads)?;
         std::fs::create_dir_all(&self.downloads)?;

@@ -34,7 +34,7 @@ async fn a_slow_answer_takes_back_no_word() -> Done {
         "New sentence.",
     ];
     assert_eq!(sentences(&app, &id, &step).await, wanted);
-    app.end().await
+    app.end_for_good().await
 }
 
 #[rocket::async_test]
@@ -89,7 +89,7 @@ async fn two_tabs_of_one_author_keep_what_both_typed_while_the_server_was_away()
     .await;
     app.driver.close_window().await?;
     app.driver.switch_to_window(first).await?;
-    app.end().await
+    app.end_for_good().await
 }
 
 #[rocket::async_test]

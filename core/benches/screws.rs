@@ -5,6 +5,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use paso_core::fasteners::kinds::sort;
 use paso_core::fasteners::ledger::ledger;
 use paso_core::fasteners::mat::{Paper, pages};
+use paso_core::fasteners::table::from_csv;
 use paso_core::fasteners::tighten::{Hole, tightening};
 use paso_core::ids::*;
 use paso_core::manual::*;
@@ -67,10 +68,21 @@ fn stop(c: &mut Criterion) {
     c.bench_function("mat of 125 groups", |b| b.iter(|| pages(black_box(&m), &sorted, &rows, Paper::A4)));
 }
 
+/// A list that an author brings: so many new groups, a row each.
+fn table(c: &mut Criterion) {
+    let m = device();
+    for rows in [500, 5_000] {
+        let row = |n: usize| format!("{},{},pozi,M2.5,\"8,5\",0.2,as drawn {n}\n", 1 + n % STEPS, 1 + n % 8);
+        let list =
+            format!("step,count,drive,thread,length_mm,torque_nm,note\n{}", (0..rows).map(row).collect::<String>());
+        c.bench_function(&format!("list of {rows} rows"), |b| b.iter(|| from_csv(black_box(&m), list.as_bytes())));
+    }
+}
+
 fn order(c: &mut Criterion) {
     let holes: Vec<Hole> = (0..200).map(|i| Hole::at_mm(f64::from(i * 37 % 101), f64::from(i * 53 % 97))).collect();
     c.bench_function("tightening order of 200 holes", |b| b.iter(|| tightening(black_box(&holes))));
 }
 
-criterion_group!(benches, stop, order);
+criterion_group!(benches, stop, table, order);
 criterion_main!(benches);

@@ -9,6 +9,7 @@ use prometheus_client::metrics::histogram::{Histogram, exponential_buckets};
 use prometheus_client::registry::{Registry, Unit};
 use rocket::http::{ContentType, Status};
 use rocket::{Request, Response, Route, State, get, routes};
+use std::sync::atomic::Ordering;
 use std::time::Duration;
 
 #[derive(Debug, Clone, PartialEq, Eq, Hash, EncodeLabelSet)]
@@ -22,7 +23,7 @@ pub struct Metrics {
     registry: Registry,
     requests: Family<Answer, Counter>,
     seconds: Histogram,
-    readings: Gauge,
+    readings: Counter,
     reading: Gauge,
     connections: Gauge,
     idle: Gauge,
@@ -37,12 +38,13 @@ impl Default for Metrics {
         // From a millisecond to half a minute.
         let seconds = Histogram::new(exponential_buckets(0.001, 2.0, 15));
         registry.register_with_unit("request", "Time to answer a request", Unit::Seconds, seconds.clone());
+        let readings = Counter::default();
+        registry.register("readings", "Readings and drafts done since the start", readings.clone());
         let mut gauge = |name: &str, help: &str| {
             let gauge = Gauge::default();
             registry.register(name, help, gauge.clone());
             gauge
         };
-        let readings = gauge("readings_done", "Recordings read since the start");
         let reading = gauge("readings_now", "Recordings being read");
         let connections = gauge("database_connections", "Connections to the database");
         let idle = gauge("database_connections_idle", "Connections that wait for work");
@@ -60,7 +62,8 @@ impl Metrics {
     }
 
     fn text(&self, figures: &Figures) -> Option<String> {
-        self.readings.set(figures.readings as i64);
+        // The store counts them.
+        self.readings.inner().store(figures.readings, Ordering::Relaxed);
         self.reading.set(figures.reading as i64);
         self.connections.set(figures.connections as i64);
         self.idle.set(figures.idle as i64);

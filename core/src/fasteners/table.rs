@@ -8,10 +8,11 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{
     CellError, Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase,
-    RowError, Stored, read_rows, write_rows,
+    RowError, Stored, Trial, read_rows, write_rows,
 };
 use crate::reading::Drive;
 use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
+use std::collections::HashMap;
 use uuid::Uuid;
 
 const COLUMNS: [&str; 19] = [
@@ -109,18 +110,35 @@ pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<FastenerEdit>, Vec<
         let problem = || format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
         if has("step") || has("id") { Ok(()) } else { Err(("step", problem())) }
     };
+    let known = Known::of(manual);
+    let mut trial = Trial::of(manual);
     read_rows(table, head, |row, cell| {
-        let found = changes(manual, row, cell)?;
+        let found = changes(&known, row, cell)?;
         // What the manual would refuse is told at its row.
-        let several = Edit::Fastener(FastenerEdit::Several { edits: found.clone() });
-        manual.apply(&several, "table").map(|_| found).map_err(|refused| ("", refused.to_string()))
+        let tried = found.iter().try_for_each(|edit| trial.accepts(&Edit::Fastener(edit.clone())));
+        tried.map(|()| found).map_err(|refused| ("", refused.to_string()))
     })
 }
 
+/// What the cells of a table are looked up in, made once for all of its rows.
+struct Known<'a> {
+    manual: &'a Manual,
+    steps: Vec<StepId>,
+    parts: HashMap<String, PartId>,
+}
+
+impl<'a> Known<'a> {
+    fn of(manual: &'a Manual) -> Self {
+        let steps = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+        let parts = manual.parts.values().map(|p| (p.name.to_lowercase(), p.id)).collect();
+        Self { manual, steps, parts }
+    }
+}
+
 /// What one row changes.
-fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, CellError> {
+fn changes<'a>(known: &Known<'_>, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, CellError> {
     let written = |name: &str| cell(name).filter(|c| !c.is_empty());
-    let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+    let Known { manual, steps, .. } = known;
     let step = match written("step") {
         None => None,
         Some(text) => {
@@ -134,8 +152,8 @@ fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<F
     let mut out = Vec::new();
     let (id, now) = match written("id") {
         Some(text) => {
-            let known = text.parse().ok().map(GroupId).and_then(|id| manual.fasteners.get(&id));
-            let group = known.ok_or_else(|| {
+            let there = text.parse().ok().map(GroupId).and_then(|id| manual.fasteners.get(&id));
+            let group = there.ok_or_else(|| {
                 ("id", format!("“{text}” is no group of this manual. Leave the id empty to add one."))
             })?;
             (group.id, group.clone())
@@ -151,7 +169,7 @@ fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<F
             (id, FastenerGroup::new(id, step))
         }
     };
-    let fields = fields(manual, step, &now, cell)?;
+    let fields = fields(known, step, &now, cell)?;
     out.extend(fields.into_iter().map(|field| FastenerEdit::Set { id, field }));
     Ok(out)
 }
@@ -159,19 +177,19 @@ fn changes<'a>(manual: &Manual, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<F
 /// What a row says against what is known of its group: only what differs becomes an edit, and a column that is not there
 /// changes nothing.
 struct Row<'a, 'c> {
-    manual: &'a Manual,
+    known: &'a Known<'a>,
     now: &'a FastenerGroup,
     cell: Cells<'a, 'c>,
     out: Vec<FastenerField>,
 }
 
 fn fields(
-    manual: &Manual,
+    known: &Known<'_>,
     step: Option<StepId>,
     now: &FastenerGroup,
     cell: Cells<'_, '_>,
 ) -> Result<Vec<FastenerField>, CellError> {
-    let mut row = Row { manual, now, cell, out: Vec::new() };
+    let mut row = Row { known, now, cell, out: Vec::new() };
     if let Some(step) = step {
         row.put(step != now.step, FastenerField::Step(step));
     }
@@ -212,8 +230,8 @@ impl Row<'_, '_> {
     }
 
     fn part(&self, name: &str) -> Result<PartId, CellError> {
-        let part = self.manual.parts.values().find(|p| p.name.eq_ignore_ascii_case(name));
-        part.map(|p| p.id).ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
+        let part = self.known.parts.get(&name.to_lowercase());
+        part.copied().ok_or_else(|| ("holds", format!("“{name}” is no part of this manual. Add it first.")))
     }
 
     fn what_it_is(&mut self) -> Result<(), CellError> {

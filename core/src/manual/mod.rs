@@ -27,7 +27,7 @@ pub use corrections::table_rows::{CellError, Cells, RowError, read_rows, write_r
 pub use drafting::draft::{Source, draft};
 pub use drafting::further::draft_more;
 pub use edits::change::{Change, Image};
-pub use edits::edit::{Edit, HeadEdit};
+pub use edits::edit::{Edit, HeadEdit, Trial};
 pub use edits::find::{TextEdit, TextHit, Wanted};
 pub use edits::history::{Entry, EntryKind, next_redo, next_undo};
 pub use edits::place::Place;

@@ -14,6 +14,7 @@ use rocket::http::{ContentType, Status};
 use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use serde::{Deserialize, Serialize};
+use std::mem;
 use std::sync::Arc;
 use utoipa::ToSchema;
 use uuid::Uuid;
@@ -26,7 +27,7 @@ pub async fn listen(id: Uuid, store: &State<Store>) -> Result<Json<Vec<ListenVie
     let (_, manual) = store.manual(ManualId(id)).await?;
     let mut out = Vec::new();
     for recording in manual.recordings.keys() {
-        let kept = store.read(ManualId(id), &manual, *recording).await?;
+        let kept = store.read(&manual, *recording).await?;
         out.push(view(&manual, kept.title.clone(), &kept.source, &kept.read));
     }
     Ok(Json(out))
@@ -40,7 +41,7 @@ pub async fn heard(id: Uuid, find: &str, store: &State<Store>) -> Result<Json<Ve
     let (_, manual) = store.manual(ManualId(id)).await?;
     let mut out = Vec::new();
     for recording in manual.recordings.keys() {
-        out.extend(store.read(ManualId(id), &manual, *recording).await?.read.places(find));
+        out.extend(store.read(&manual, *recording).await?.read.places(find));
     }
     Ok(Json(out))
 }
@@ -70,7 +71,7 @@ async fn of_manual(store: &Store, id: Uuid, recording: Uuid) -> Result<(Arc<Manu
     if !manual.recordings.contains_key(&RecordingId(recording)) {
         return Err(Problem::not_found("recording in this manual"));
     }
-    let kept = store.read(ManualId(id), &manual, RecordingId(recording)).await?;
+    let kept = store.read(&manual, RecordingId(recording)).await?;
     Ok((manual, kept))
 }
 
@@ -87,11 +88,35 @@ pub async fn table(id: Uuid, recording: Uuid, store: &State<Store>) -> Result<(C
     Ok((ContentType::CSV, to_csv(&manual.hear(&kept.source, &kept.read))))
 }
 
-/// What an edited table asks for: one edit to send, none where nothing differs.
+/// What an edited table asks for: edits to send one after another, none where nothing differs.
 #[derive(Debug, Serialize, Deserialize, ToSchema)]
 pub struct TableRead {
     pub changes: usize,
-    pub edit: Option<Edit>,
+    pub edits: Vec<Edit>,
+}
+
+/// Half of what the body of one edit may be.
+const MOST_OF_AN_EDIT: usize = 500_000;
+
+impl TableRead {
+    /// Divides what a table asks for, so that every edit fits into a request.
+    pub(super) fn of<E: Serialize>(changes: Vec<E>, several: impl Fn(Vec<E>) -> Edit) -> Result<Self, Problem> {
+        let mut read = Self { changes: changes.len(), edits: Vec::new() };
+        let (mut part, mut size) = (Vec::new(), 0);
+        for change in changes {
+            let takes = serde_json::to_string(&change).map_err(|e| Problem::invalid("table", e.to_string()))?.len();
+            if size + takes > MOST_OF_AN_EDIT && !part.is_empty() {
+                read.edits.push(several(mem::take(&mut part)));
+                size = 0;
+            }
+            part.push(change);
+            size += takes;
+        }
+        if !part.is_empty() {
+            read.edits.push(several(part));
+        }
+        Ok(read)
+    }
 }
 
 /// Largest table: it holds the text once more, and its facts.
@@ -103,7 +128,7 @@ pub(super) fn bad_rows(rows: Vec<RowError>) -> Problem {
     Problem { rows: Some(Box::new(Rows(rows))), ..Problem::invalid("table", detail) }
 }
 
-/// The body is the edited table. Nothing is changed here; the edit that comes back is sent like any other.
+/// The body is the edited table. Nothing is changed here; the edits that come back are sent like any others.
 #[utoipa::path(context_path = "/api", tag = "listen", request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = TableRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals/<id>/recordings/<recording>/statements", data = "<file>")]
@@ -117,9 +142,7 @@ pub async fn read_table(
     let bytes = file.whole("table", MAX_TABLE.bytes()).await?;
     let heard = manual.hear(&kept.source, &kept.read);
     let edits = manual.from_csv(RecordingId(recording), &heard, &bytes).map_err(bad_rows)?;
-    let changes = edits.len();
-    let edit = (changes > 0).then_some(Edit::Reading(ReadingEdit::Several { edits }));
-    Ok(Json(TableRead { changes, edit }))
+    TableRead::of(edits, |edits| Edit::Reading(ReadingEdit::Several { edits })).map(Json)
 }
 
 #[utoipa::path(context_path = "/api", tag = "listen", responses((status = 200, body = Vec<Comparison>), (status = 404, body = Problem)))]
@@ -159,7 +182,7 @@ pub async fn add_recording(
     let read = store.recording(request.recording.0).await?;
     let recording = read.reference();
     let drafted = if request.append {
-        let source = Source { recording: recording.clone(), reading: &read.reading };
+        let source = Source { recording: recording.clone(), reading: &read.read.reading };
         Some(Box::new(draft_more(&manual, &source).map_err(|e| Problem::invalid("recording", e.to_string()))?))
     } else {
         None

@@ -2,7 +2,7 @@
 
 use super::body::{Unread, request_id, storable};
 use crate::problem::Problem;
-use crate::store::{RecordingInfo, Store, StoreError};
+use crate::store::{RecordingInfo, Store};
 use paso_core::ids::RecordingId;
 use paso_core::recording::{self, MAX_BYTES};
 use rocket::data::ToByteUnit;
@@ -57,10 +57,10 @@ pub async fn captions(
     store: &State<Store>,
 ) -> Result<(ContentType, String), Problem> {
     let format = format.map_err(|_| Problem::invalid("format", "The format is vtt or srt."))?;
-    let read = store.recording(id).await.map_err(|e: StoreError| Problem::from(e))?;
+    let (_, source) = store.source(id).await?;
     Ok(match format {
-        CaptionFormat::Vtt => (ContentType::new("text", "vtt"), recording::to_webvtt(&read.recording)),
-        CaptionFormat::Srt => (ContentType::new("application", "x-subrip"), recording::to_subrip(&read.recording)),
+        CaptionFormat::Vtt => (ContentType::new("text", "vtt"), recording::to_webvtt(&source)),
+        CaptionFormat::Srt => (ContentType::new("application", "x-subrip"), recording::to_subrip(&source)),
     })
 }
 

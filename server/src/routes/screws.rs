@@ -38,16 +38,14 @@ pub async fn table(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<
     Ok(Download::new(&format!("{} screws", manual.head.title), "csv", ContentType::CSV, csv))
 }
 
-/// The body is a list of fasteners. Nothing is changed here; the edit that comes back is sent like any other.
+/// The body is a list of fasteners. Nothing is changed here; the edits that come back are sent like any others.
 #[utoipa::path(operation_id = "read_screw_table", context_path = "/api", tag = "screws", request_body(content = String, content_type = "text/csv"),
     responses((status = 200, body = TableRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
 #[post("/manuals/<id>/screws", data = "<file>")]
 pub async fn read_table(id: Uuid, file: Unread<'_>, store: &State<Store>) -> Result<Json<TableRead>, Problem> {
     let (_, manual) = store.manual(ManualId(id)).await?;
     let edits = from_csv(&manual, &file.whole("table", MAX_TABLE.bytes()).await?).map_err(bad_rows)?;
-    let changes = edits.len();
-    let edit = (changes > 0).then_some(Edit::Fastener(FastenerEdit::Several { edits }));
-    Ok(Json(TableRead { changes, edit }))
+    TableRead::of(edits, |edits| Edit::Fastener(FastenerEdit::Several { edits })).map(Json)
 }
 
 fn sheets(manual: &Manual, paper: Option<&str>) -> Result<Vec<String>, Problem> {

@@ -174,6 +174,7 @@ impl Store {
         let sql = format!("DELETE FROM recordings WHERE id = $1 AND id NOT IN ({USED})");
         let statement = Statement::from_sql_and_values(self.db.get_database_backend(), sql, [id.0.into()]);
         if self.db.execute_raw(statement).await?.rows_affected() > 0 {
+            self.forget_readings(id);
             return Ok(());
         }
         match recording::Entity::find_by_id(id.0).one(&self.db).await? {

@@ -21,7 +21,7 @@ pub use revisions::RevisionInfo;
 pub use shelf::{ManualView, ShelfRow};
 
 use crate::entity::{edit, manual};
-use paso_core::ids::{ManualId, RecordingId};
+use paso_core::ids::ManualId;
 use paso_core::manual::{Change, Manual, Refusal, UpcastError};
 use paso_core::recording::RecordingError;
 use sea_orm::{
@@ -116,9 +116,6 @@ pub(crate) fn not_found(what: &str) -> String {
     format!("There is no such {what}; it may have been deleted. Go back to the shelf.")
 }
 
-/// Recordings as a manual's corrections have them.
-type Readings = HashMap<(ManualId, RecordingId), Arc<Kept>>;
-
 /// A manual as it stood after an edit.
 type Fresh = (i64, Arc<Manual>);
 
@@ -146,15 +143,14 @@ fn rows(id: ManualId) -> Select<manual::Entity> {
 pub struct Store {
     db: DatabaseConnection,
     cache: Arc<Mutex<HashMap<ManualId, Fresh>>>,
-    /// Recordings as they were last read for a manual.
-    readings: Arc<Mutex<Readings>>,
+    readings: Arc<Mutex<recordings::Readings>>,
     readers: readers::Readers,
     /// What the house put right, as it was last collected.
     house: Arc<Mutex<Option<house::Collected>>>,
     quota: Quota,
 }
 
-/// Manuals, and readings, kept in memory; a manual of 300 steps takes about a megabyte.
+/// Manuals kept in memory; a manual of 300 steps takes about a megabyte.
 const CACHED: usize = 64;
 
 impl Store {

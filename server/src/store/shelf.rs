@@ -97,7 +97,7 @@ impl Store {
         let (title, device) = (title.to_owned(), device.to_owned());
         let drafting = self.readers.run(move || {
             let sources: Vec<Source<'_>> =
-                read.iter().map(|r| Source { recording: r.reference(), reading: &r.reading }).collect();
+                read.iter().map(|r| Source { recording: r.reference(), reading: &r.read.reading }).collect();
             draft(id, &title, &device, &sources)
         });
         let manual = drafting.await?;

@@ -462,7 +462,7 @@ export interface paths {
         };
         get: operations["table"];
         put?: never;
-        /** The body is the edited table. Nothing is changed here; the edit that comes back is sent like any other. */
+        /** The body is the edited table. Nothing is changed here; the edits that come back are sent like any others. */
         post: operations["read_table"];
         delete?: never;
         options?: never;
@@ -562,7 +562,7 @@ export interface paths {
         /** All that the stop shows; with a job only what that job touches. */
         get: operations["screws"];
         put?: never;
-        /** The body is a list of fasteners. Nothing is changed here; the edit that comes back is sent like any other. */
+        /** The body is a list of fasteners. Nothing is changed here; the edits that come back are sent like any others. */
         post: operations["read_screw_table"];
         delete?: never;
         options?: never;
@@ -3446,10 +3446,10 @@ export interface components {
                 start: number;
             };
         };
-        /** @description What an edited table asks for: one edit to send, none where nothing differs. */
+        /** @description What an edited table asks for: edits to send one after another, none where nothing differs. */
         TableRead: {
             changes: number;
-            edit?: components["schemas"]["Edit"] | null;
+            edits: components["schemas"]["Edit"][];
         };
         /** @description How a group is told from the others. */
         Tag: {

@@ -34,11 +34,14 @@ export function useTableFile({ path, button, name, change }: Props) {
     const { body } = answer;
     if (!answer.ok && isProblem(body)) return setProblem(body);
     if (!answer.ok || body === null) return setTold(LOST);
-    const read = body as { changes: number; edit?: Edit | null };
-    if (!read.edit) return setTold("The table says nothing new.");
-    const result = await edit(read.edit);
-    if (result.ok) setTold(`${plural(read.changes, change)} taken from the table.`);
-    else setProblem(result.problem);
+    const read = body as { changes: number; edits: Edit[] };
+    if (read.edits.length === 0) return setTold("The table says nothing new.");
+    // A long table comes in several edits, which lie upon one another.
+    for (const part of read.edits) {
+      const result = await edit(part);
+      if (!result.ok) return setProblem(result.problem);
+    }
+    setTold(`${plural(read.changes, change)} taken from the table.`);
   };
   return {
     trigger: (

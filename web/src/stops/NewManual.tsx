@@ -1,11 +1,11 @@
 /** A new manual: files dropped or chosen, or text pasted; read at once, drafted when asked. */
 import { useQueryClient } from "@tanstack/react-query";
 import { Check, Trash2 } from "lucide-react";
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { DropZone, FileTrigger, ProgressBar, Text } from "react-aria-components";
 import { useNavigate } from "react-router";
 import styled from "styled-components";
-import { api, bring, must, type RecordingInfo, type StatementKind, sentence } from "../api/client";
+import { api, bring, must, newId, type RecordingInfo, type StatementKind, sentence } from "../api/client";
 import { labels } from "../api/tables";
 import { Button, ErrorNote, IconButton, Muted, PrimaryButton, TextArea, TextInput } from "../parts/controls";
 import { clock, plural } from "../parts/format";
@@ -49,6 +49,7 @@ export function NewManual() {
   const [title, setTitle] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
   const [drafting, setDrafting] = useState(false);
+  const attempt = useRef({ asked: "", id: "" });
   const go = useNavigate();
   const queries = useQueryClient();
   const id = useId();
@@ -93,9 +94,11 @@ export function NewManual() {
     setWrong(null);
     try {
       const recordings = files.flatMap((f) => (f.info ? [f.info.id] : []));
-      const made = await must(
-        api.POST("/api/manuals", { body: { title: title.trim() || "Untitled manual", device: "", recordings } }),
-      );
+      const wanted = { title: title.trim() || "Untitled manual", device: "", recordings };
+      // Pressed again after an outage, the same is asked for under the same id: there is one manual, not two.
+      const asked = JSON.stringify(wanted);
+      if (attempt.current.asked !== asked) attempt.current = { asked, id: newId() };
+      const made = await must(api.POST("/api/manuals", { body: { id: attempt.current.id, ...wanted } }));
       await queries.invalidateQueries({ queryKey: ["shelf"] });
       await go(`/manuals/${made.id}/${recordings.length > 0 ? "listen" : "steps"}`);
     } catch (problem) {

@@ -91,6 +91,16 @@ pub struct RecordingRow {
 }
 
 impl Corrections {
+    /// Nothing was put right of a recording.
+    pub fn none(recording: RecordingId) -> Self {
+        Self { hints: Hints::default(), statements: Vec::new(), recording }
+    }
+
+    /// The recording that they are about.
+    pub fn recording(&self) -> RecordingId {
+        self.recording
+    }
+
     /// Reads a recording anew; what was dropped tells no facts. As slow as the reading itself.
     pub fn read(&self, recording: &Recording) -> CorrectedReading {
         let raw = read_with(recording, &self.hints).statements;

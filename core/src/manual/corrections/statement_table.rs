@@ -11,6 +11,7 @@ use crate::manual::corrections::table_rows::{CellError, Cells, RowError, read_ro
 use crate::manual::{Manual, ReadingEdit};
 use crate::reading::{Facts, StatementKind};
 use crate::units;
+use std::collections::HashMap;
 use uuid::Uuid;
 
 const COLUMNS: [&str; 7] = ["start", "end", "at", "kind", "in_job", "text", "facts"];
@@ -66,23 +67,23 @@ impl Manual {
                 format!("The table has no column {}. Its columns are {}.", missing.join(" and "), COLUMNS.join(", "));
             Err((column, problem))
         };
-        read_rows(table, head, |_, cell| changes(recording, heard, cell))
+        let at = |h: &StatementRow| (h.statement.start, h.statement.end);
+        let rows: Rows<'_> = heard.statements.iter().map(|h| (at(h), h)).collect();
+        read_rows(table, head, |_, cell| changes(recording, &rows, cell))
     }
 }
 
+/// The statements by their characters.
+type Rows<'h> = HashMap<(usize, usize), &'h StatementRow>;
+
 /// What one row changes.
-fn changes<'a>(
-    recording: RecordingId,
-    heard: &RecordingRow,
-    cell: Cells<'_, 'a>,
-) -> Result<Vec<ReadingEdit>, CellError> {
+fn changes<'a>(recording: RecordingId, rows: &Rows<'_>, cell: Cells<'_, 'a>) -> Result<Vec<ReadingEdit>, CellError> {
     let place = |name: &'static str| -> Result<usize, CellError> {
         let text = cell(name).unwrap_or_default();
         text.parse().map_err(|_| (name, format!("“{text}” is no number of a character. Leave the column as it came.")))
     };
     let (start, end) = (place("start")?, place("end")?);
-    let found = heard.statements.iter().find(|h| h.statement.start == start && h.statement.end == end);
-    let Some(h) = found else {
+    let Some(h) = rows.get(&(start, end)) else {
         let problem =
             format!("No statement stands at characters {start} to {end}. Take the table out anew and edit that.");
         return Err(("start", problem));

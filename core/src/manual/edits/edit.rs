@@ -103,3 +103,23 @@ impl Manual {
         Ok((next, change))
     }
 }
+
+/// A copy of a manual on which edits are tried one after another: the rows of a table are each judged at their row, and
+/// the manual is copied once for all of them.
+pub struct Trial(Manual);
+
+impl Trial {
+    pub fn of(manual: &Manual) -> Self {
+        Self(manual.clone())
+    }
+
+    /// Tries one more edit.
+    ///
+    /// # Errors
+    /// What [`Manual::apply`] would say. A part of a refused edit may stay on the copy, which nobody sees.
+    pub fn accepts(&mut self, edit: &Edit) -> Result<(), Refusal> {
+        let mut touched = Touched::default();
+        edit.apply(&mut self.0, "", &mut touched)?;
+        touched.iter().try_for_each(|(aspect, id)| self.0.check_entity(*aspect, *id))
+    }
+}

@@ -44,7 +44,7 @@ impl Manual {
         touched.iter().try_for_each(|(aspect, id)| self.sound_at(*aspect, *id))
     }
 
-    fn check_entity(&self, aspect: Aspect, id: Uuid) -> Result<(), Refusal> {
+    pub(super) fn check_entity(&self, aspect: Aspect, id: Uuid) -> Result<(), Refusal> {
         if let Some(value) = self.entity(aspect, id) {
             check_value(&value)?;
         }

@@ -7,7 +7,7 @@
 
 use crate::manual::{Action, ConnectorKind, Manual, SeamKind, Step};
 use crate::reading::Act;
-use crate::units::in_seconds;
+use crate::units::{Quantity, in_seconds};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -73,10 +73,16 @@ pub fn estimate(manual: &Manual, step: &Step) -> f64 {
             Act::Remove => TAKE_AWAY_S * a.parts.len().max(1) as f64,
             // Counted by their screws, plugs, seams and heat above.
             Act::Unscrew | Act::Loosen | Act::Disconnect | Act::Pry | Act::Release | Act::Peel | Act::Heat => 0.0,
-            _ => OTHER_ACT_S,
+            _ => told(a).unwrap_or(OTHER_ACT_S),
         })
         .sum();
     screws + connectors + seams + heat + acts
+}
+
+/// The time that was told for an act: "let it rest for four minutes".
+fn told(action: &Action) -> Option<f64> {
+    let times = action.roles.measures.iter().filter(|m| m.quantity == Quantity::Duration);
+    times.map(|m| m.to.unwrap_or(m.value)).reduce(f64::max)
 }
 
 /// One act as the standard's counting rule sees it.
@@ -146,6 +152,16 @@ mod tests {
         tweezers: lift camera = removed
         tweezers: peel tape
         spudger: pry speaker = removed";
+
+    /// A time that the narrator told is the step's.
+    #[rstest]
+    #[case("Let the paste dry for four minutes.", 240.0)]
+    #[case("Leave the switch alone for 90 seconds, then remove the switch.", 90.0)]
+    fn a_told_time_counts(#[case] told: &str, #[case] at_least: f64) {
+        let manual = crate::manual::drafted::manual(told);
+        let all: f64 = manual.steps.values().map(|s| seconds(&manual, s)).sum();
+        assert!((at_least..at_least + 30.0).contains(&all), "{all} s");
+    }
 
     /// Worked example of the counting rule, EN 45554:2020 from memory.
     #[test]

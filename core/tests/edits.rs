@@ -215,8 +215,12 @@ fn a_merged_step_hands_over_everything_it_held(manual: Manual) {
 
 #[rstest]
 fn splitting_makes_the_second_half_a_step_right_behind(manual: Manual) {
-    let edit =
-        Edit::Step(StepEdit::Split { id: StepId(id(1)), at: 1, new_id: StepId(id(7)), title: "Second half".into() });
+    let edit = Edit::Step(StepEdit::Split {
+        id: StepId(id(1)),
+        at: 1,
+        new_id: StepId(id(7)),
+        title: Some("Second half".into()),
+    });
     let (next, _) = manual.apply(&edit, "ann").unwrap();
     assert_eq!(next.order(), [0, 1, 7, 2, 3].map(|n| StepId(id(n))));
     assert_eq!((next.steps[&StepId(id(1))].actions.len(), next.steps[&StepId(id(7))].actions.len()), (1, 1));
@@ -264,7 +268,7 @@ fn undo_shows_a_clash_where_somebody_else_has_edited(manual: Manual) {
 #[case::a_negative_turn(Edit::Head(HeadEdit::Weights(weights(-5.0))), "-5 s for one change cannot be meant; write 0 to 3600 s.")]
 #[case::note_for_nobody(Edit::Note(NoteEdit::Add { id: NoteId(id(1)), kind: NoteKind::Lost, text: "x".into(), job: Some(JobId(id(1))) }), "guide is no longer there")]
 #[case::variant_of_nothing(Edit::Part(PartEdit::Set { id: PartId(id(100)), field: PartField::Variants(vec![VariantId(id(1))]) }), "variant is no longer there")]
-#[case::split_nothing(Edit::Step(StepEdit::Split { id: StepId(id(0)), at: 2, new_id: StepId(id(8)), title: "x".into() }), "2 sentences")]
+#[case::split_nothing(Edit::Step(StepEdit::Split { id: StepId(id(0)), at: 2, new_id: StepId(id(8)), title: None }), "2 sentences")]
 fn refuses_in_a_sentence_and_changes_nothing(manual: Manual, #[case] edit: Edit, #[case] says: &str) {
     let error = manual.apply(&edit, "ann").unwrap_err().to_string();
     assert!(error.contains(says), "{error}");

@@ -4,7 +4,7 @@
 //! the stops, so that the demo can never show something the program cannot do.
 
 use crate::store::{EditRequest, Store, StoreError};
-use paso_core::fasteners::balance::{comes_out, in_order};
+use paso_core::fasteners::balance::comes_out;
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
@@ -112,7 +112,7 @@ impl Desk {
     fn split(&mut self, id: StepId, at: usize, title: &str) {
         let Some(own) = self.manual.steps.get(&id).map(|s| s.title.clone()) else { return };
         let new_id = StepId(Uuid::now_v7());
-        self.edit(Edit::Step(StepEdit::Split { id, at, new_id, title: own }));
+        self.edit(Edit::Step(StepEdit::Split { id, at, new_id, title: Some(own) }));
         self.title(id, title);
     }
 
@@ -137,7 +137,7 @@ impl Desk {
     /// The first group that comes out for a part; its screws may be spoken of again elsewhere.
     fn group_of(&self, holds: &str) -> Option<GroupId> {
         let of = |g: &&FastenerGroup| g.holds.iter().any(|p| self.manual.part_name(*p) == holds);
-        let mut out = in_order(&self.manual).into_iter().map(|(_, g)| g).filter(|g| comes_out(g));
+        let mut out = self.manual.groups_in_order().into_iter().map(|(_, g)| g).filter(|g| comes_out(g));
         out.find(of).map(|g| g.id)
     }
 

@@ -4,10 +4,9 @@
 //! + left over.
 
 use crate::ids::*;
-use crate::manual::{FastenerFate, FastenerGroup, Manual, Phase, told_at};
+use crate::manual::{FastenerFate, FastenerGroup, Manual};
 use crate::reading::FastenerOp;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// Whether a group's screws leave their holes and lie on the bench.
@@ -57,7 +56,7 @@ pub struct Balance {
 /// Balances the screws of a manual's teardown against its rebuild: whole screws, one row a group. O(groups · log groups).
 pub fn balance(manual: &Manual) -> Balance {
     let rows: Vec<BalanceRow> =
-        in_order(manual).into_iter().filter(|(_, g)| comes_out(g)).map(|(_, g)| row(manual, g)).collect();
+        manual.groups_in_order().into_iter().filter(|(_, g)| comes_out(g)).map(|(_, g)| row(manual, g)).collect();
     let sum = |of: fn(&BalanceRow) -> u32| rows.iter().map(of).sum();
     let open = |r: &&BalanceRow| !r.on_purpose;
     let left_over = rows.iter().filter(open).filter_map(|r| r.left_over).filter(|n| *n > 0).sum::<i64>() as u32;
@@ -85,17 +84,6 @@ fn says(left_over: u32, too_many: u32, uncounted: usize) -> String {
     ];
     let open: Vec<String> = open.into_iter().flatten().collect();
     if open.is_empty() { "0 left over".to_owned() } else { open.join(", ") }
-}
-
-/// The groups of the teardown with the numbers of their steps, in the order in which they come out. O(groups · log groups).
-pub fn in_order(manual: &Manual) -> Vec<(usize, &FastenerGroup)> {
-    let numbers: BTreeMap<StepId, usize> =
-        manual.steps_in(Phase::Teardown).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
-    let mut groups: Vec<(usize, &FastenerGroup)> =
-        manual.fasteners.values().filter_map(|g| Some((*numbers.get(&g.step)?, g))).collect();
-    // As they are told within a step: ids do not sort by time.
-    groups.sort_by_key(|(number, g)| (*number, told_at(&g.evidence), g.id));
-    groups
 }
 
 fn row(manual: &Manual, group: &FastenerGroup) -> BalanceRow {

@@ -1,6 +1,5 @@
 //! The bits of the job: what to lay out, in which order each step takes them, and what a group's own bit is worth.
 
-use super::balance::in_order;
 use crate::ids::*;
 use crate::manual::{FastenerGroup, HeadForm, Manual};
 use crate::screw::drive::{Bit, WrongBit, fewest_changes, security, set_screw_keys, usual_bits, wrong_bits};
@@ -44,7 +43,7 @@ pub struct BitAdvice {
 pub fn bits(manual: &Manual) -> Bits {
     let mut out = Bits::default();
     let mut steps: BTreeMap<usize, (StepId, Vec<String>)> = BTreeMap::new();
-    for (number, group) in in_order(manual) {
+    for (number, group) in manual.groups_in_order() {
         let Some(bit) = group.drive_words() else {
             out.unknown += 1;
             continue;

@@ -3,7 +3,6 @@
 //!
 //! A stated order stands where there is one; the computed one is kept beside it, so that the difference can be seen.
 
-use super::balance::in_order;
 use super::kinds::sort;
 use super::tighten::{Hole, Order, Pattern, both};
 use crate::ids::*;
@@ -51,7 +50,7 @@ pub struct Joint {
 /// All joints with placed holes, in the order in which they are opened. The order of one joint costs O(holes²).
 pub fn joints(manual: &Manual) -> Vec<Joint> {
     let mut by: BTreeMap<(usize, LayerId), Vec<&FastenerGroup>> = BTreeMap::new();
-    for (number, group) in in_order(manual) {
+    for (number, group) in manual.groups_in_order() {
         if let Some(layer) = group.layer.filter(|_| !group.holes.is_empty()) {
             by.entry((number, layer)).or_default().push(group);
         }

@@ -4,7 +4,6 @@
 //! A tag is shape, letter and length: the shape is the kind, the letter the group, in the order of removal. Colour carries
 //! nothing.
 
-use super::balance::in_order;
 use crate::ids::*;
 use crate::manual::{FastenerGroup, HeadForm, Manual, kind_words};
 use crate::reading::Drive;
@@ -92,7 +91,8 @@ pub struct Sorted {
 /// Sorts the groups of the teardown by kind, in the order of removal. O(groups · log groups).
 pub fn sort(manual: &Manual) -> Sorted {
     let mut out = Sorted::default();
-    for (n, (_, group)) in in_order(manual).into_iter().enumerate() {
+    let letters = manual.letters();
+    for (_, group) in manual.groups_in_order() {
         let kind = Kind::of(group);
         let at = out.kinds.iter().position(|(k, _)| *k == kind).unwrap_or_else(|| {
             out.kinds.push((kind.clone(), Vec::new()));
@@ -100,15 +100,12 @@ pub fn sort(manual: &Manual) -> Sorted {
         });
         out.kinds[at].1.push(group.id);
         let shape = Shape::ALL[at % Shape::ALL.len()];
-        out.tags.insert(group.id, Tag { shape, letter: letter(n), length_mm: kind.length_mm });
+        out.tags.insert(
+            group.id,
+            Tag { shape, letter: letters.get(&group.id).cloned().unwrap_or_default(), length_mm: kind.length_mm },
+        );
     }
     out
-}
-
-/// A, B … Z, AA, AB …
-fn letter(n: usize) -> String {
-    let last = char::from(b'A' + (n % 26) as u8);
-    if n < 26 { last.to_string() } else { format!("{}{last}", letter(n / 26 - 1)) }
 }
 
 #[cfg(test)]
@@ -116,7 +113,6 @@ mod tests {
     use super::*;
     use crate::manual::Evidence;
     use crate::manual::written::{group, manual};
-    use rstest::rstest;
     use uuid::Uuid;
 
     /// Ids are hashes: within a step the letters follow the words of the recording.
@@ -136,15 +132,5 @@ mod tests {
         let tags = sort(&m).tags;
         let letters: Vec<&str> = [11, 12, 10].iter().map(|n| tags[&group(*n)].letter.as_str()).collect();
         assert_eq!(letters, ["A", "B", "C"]);
-    }
-
-    #[rstest]
-    #[case(0, "A")]
-    #[case(25, "Z")]
-    #[case(26, "AA")]
-    #[case(701, "ZZ")]
-    #[case(702, "AAA")]
-    fn letters_go_on_behind_z(#[case] n: usize, #[case] wanted: &str) {
-        assert_eq!(letter(n), wanted);
     }
 }

@@ -1,6 +1,6 @@
 //! The ledger: every group with all that is known of it, and what is out, in and on the bench after each step.
 
-use super::balance::{Balance, balance, comes_out, in_order};
+use super::balance::{Balance, balance, comes_out};
 use super::kinds::{Sorted, Tag};
 use crate::ids::*;
 use crate::labels::Label;
@@ -63,7 +63,8 @@ pub struct Ledger {
 pub fn ledger(manual: &Manual, sorted: &Sorted) -> Ledger {
     let balance = balance(manual);
     let of: BTreeMap<GroupId, usize> = balance.rows.iter().enumerate().map(|(i, r)| (r.group, i)).collect();
-    let rows: Vec<LedgerRow> = in_order(manual)
+    let rows: Vec<LedgerRow> = manual
+        .groups_in_order()
         .into_iter()
         .map(|(number, g)| {
             let row = of.get(&g.id).map(|i| &balance.rows[*i]);

@@ -87,7 +87,8 @@ pub fn setting(group: &FastenerGroup) -> Setting {
     // A guess neither hides what a maker measured nor tells readers a figure of its own.
     let certain = is_certain(group);
     let given = group.torque.filter(|_| fine || confirmed || !certain).map(in_newton_metres);
-    let recommended = computed.as_ref().and_then(|w| w.recommended_nm).filter(|_| certain && group.torque.is_none());
+    let recommended =
+        computed.as_ref().and_then(|w| w.recommended_nm).filter(|_| certain && group.torque.is_none() && !group.snug);
     let in_force_nm = given.or(recommended);
     Setting {
         window: computed.as_ref().map(|b| in_units(|u| u.range(b.min_nm, b.max_nm))).unwrap_or_default(),
@@ -135,6 +136,9 @@ fn from(group: &FastenerGroup) -> Option<String> {
 fn by_hand(group: &FastenerGroup, setting: Option<f64>) -> String {
     const FINGERS_NM: f64 = 0.15;
     const SMALL_NM: f64 = 0.6;
+    if group.snug && setting.is_none() {
+        return "By hand, until it is snug: stop at the first firm resistance, and add no turn.".to_owned();
+    }
     let plastic = group.forming || group.joint.into.is_some_and(Material::plastic);
     let wanted = setting.unwrap_or(FINGERS_NM);
     let feel = match wanted {
@@ -200,6 +204,20 @@ mod tests {
         for nm in ["0.1", "0.4", "3"] {
             assert!(!of(&format!("1 lid: 4 PH1 8 mm, {nm} N·m")).by_hand.contains("quarter"));
         }
+    }
+
+    #[test]
+    fn snug_is_a_setting_of_its_own() {
+        use crate::manual::{Edit, FastenerEdit, FastenerField, Manual};
+        let set =
+            |m: &Manual, field| m.apply(&Edit::Fastener(FastenerEdit::Set { id: group(10), field }), "Ann").unwrap().0;
+        let given = manual("1 lid: 4 PH1 8 mm, M3, into steel, 6 deep, class 8.8, 0.6 N·m");
+        let snug = set(&given, FastenerField::Snug(true));
+        let told = setting(&snug.fasteners[&group(10)]);
+        assert_eq!((told.in_force_nm, told.open), (None, false), "no figure, and none recommended");
+        assert!(told.by_hand.starts_with("By hand, until it is snug"), "{}", told.by_hand);
+        let figure = set(&snug, FastenerField::TorqueNm(Some(0.6)));
+        assert!(!figure.fasteners[&group(10)].snug, "a figure takes its place");
     }
 
     #[test]

@@ -174,6 +174,56 @@ fn read<T: DeserializeOwned>(value: Value) -> Result<T, Refusal> {
     serde_json::from_value(value).map_err(|e| Refusal::Invalid { field: "image", problem: e.to_string() })
 }
 
+impl Manual {
+    /// Whatever refers to one id refers to another: every field of every entity, lists without doubling.
+    pub(super) fn refer_to(&mut self, from: Uuid, to: Uuid, touched: &mut Touched) -> Result<(), Refusal> {
+        let mut all = Vec::new();
+        self.for_each_entity(|aspect, _, _, id| all.push((aspect, id)));
+        let (from, to) = (from.to_string(), to.to_string());
+        for (aspect, id) in all {
+            let Some(mut value) = self.entity(aspect, id) else { continue };
+            if refers_elsewhere(&mut value, &from, &to) {
+                touched.add(aspect, id);
+                self.set_entity(aspect, id, Some(value))?;
+            }
+        }
+        Ok(())
+    }
+}
+
+/// Replaces an id in a value, as a text or a key, and says whether it was there. Entities nest a few levels deep.
+fn refers_elsewhere(value: &mut Value, from: &str, to: &str) -> bool {
+    match value {
+        Value::String(text) if text == from => {
+            to.clone_into(text);
+            true
+        }
+        Value::Array(items) => {
+            let mut found = false;
+            for item in items.iter_mut() {
+                found |= refers_elsewhere(item, from, to);
+            }
+            if found {
+                let mut there = false;
+                items.retain(|item| item != to || !std::mem::replace(&mut there, true));
+            }
+            found
+        }
+        Value::Object(fields) => {
+            let mut found = false;
+            if let Some(held) = fields.remove(from) {
+                fields.entry(to).or_insert(held);
+                found = true;
+            }
+            for field in fields.values_mut() {
+                found |= refers_elsewhere(field, from, to);
+            }
+            found
+        }
+        _ => false,
+    }
+}
+
 /// How the edits of an aspect come by its entities; each says what it touches.
 impl Manual {
     /// Refuses an id that is taken.

@@ -187,7 +187,13 @@ fn tools_of(step: &Step) -> Vec<String> {
 
 fn materials(manual: &Manual) -> Vec<String> {
     let all: BTreeSet<Consumable> = manual.steps.values().flat_map(|s| s.consumables.iter().copied()).collect();
-    all.into_iter().map(|c| c.name().to_owned()).collect()
+    all.into_iter().map(|c| with_amount(manual, c.name())).collect()
+}
+
+/// A material with how much of it is laid out: "adhesive, 20 cm".
+fn with_amount(manual: &Manual, name: &str) -> String {
+    let amount = manual.kit.values().find(|t| t.name.eq_ignore_ascii_case(name)).and_then(|t| t.amount.as_deref());
+    amount.map_or_else(|| name.to_owned(), |amount| format!("{name}, {amount}"))
 }
 
 /// The steps of the teardown, in their order.

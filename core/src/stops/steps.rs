@@ -20,6 +20,8 @@ pub struct PartRow {
     pub fixed_by: Vec<String>,
     /// Where it leaves.
     pub leaves_in: Option<StepId>,
+    /// The steps that speak of it, turn its screws, open its plug or warm it, in their order.
+    pub used_in: Vec<StepId>,
     /// What has to leave before it, as the reasons have it; where several ways lead to it, any one of them.
     pub behind: Vec<Vec<PartId>>,
     /// Volts times ampere hours of the fitted one and of the new one.
@@ -119,9 +121,18 @@ fn row(manual: &Manual, chain: &Chain, part: &Part, level: usize) -> PartRow {
         level,
         fixed_by: fixed_by(manual, part.id),
         leaves_in,
+        used_in: manual.order().into_iter().filter(|s| uses(manual, &manual.steps[s], part.id)).collect(),
         behind: leaves_in.map(|step| behind(manual, chain, step)).unwrap_or_default(),
         computed_wh: [part.fitted.computed_wh(), part.replacement.as_ref().and_then(|r| r.label.computed_wh())],
     }
+}
+
+fn uses(manual: &Manual, step: &Step, part: PartId) -> bool {
+    step.actions.iter().any(|a| a.parts.contains(&part))
+        || manual.groups_of(step.id).any(|g| g.holds.contains(&part) || g.waits_for == Some(part))
+        || manual.connectors_of(step.id).any(|c| c.serves == Some(part))
+        || manual.heats_of(step.id).any(|h| h.target == Some(part))
+        || manual.seams.values().any(|s| s.step == step.id && s.part == Some(part))
 }
 
 /// What a step waits for, as the parts that leave there, in the order of the steps. Behind a choice of ways nothing is
@@ -226,6 +237,18 @@ mod tests {
                 ("battery", 1, "its cable".to_owned())
             ]
         );
+    }
+
+    #[test]
+    fn a_part_says_which_steps_use_it() {
+        let manual = lamp();
+        let order = manual.order();
+        let rows = parts(&manual);
+        let used = |name: &str| {
+            let row = rows.iter().find(|r| manual.part_name(r.part) == name).unwrap();
+            row.used_in.iter().map(|s| order.iter().position(|o| o == s).unwrap() + 1).collect::<Vec<_>>()
+        };
+        assert_eq!((used("cover"), used("battery")), (vec![1], vec![2]));
     }
 
     #[test]

@@ -4,9 +4,9 @@
 //! differ (somebody has added or removed a thing since) nothing is guessed: that kind stays as it is.
 
 use crate::ids::*;
-use crate::manual::edits::place::Touched;
+use crate::manual::edits::place::{Place, Touched};
 use crate::manual::model::parts::rename_in;
-use crate::manual::{Action, Aspect, Evidence, Manual, Part, Step};
+use crate::manual::{Action, Aspect, Caution, Connector, Evidence, FastenerGroup, Heat, Manual, Part, Seam, Step};
 use crate::reading::Facts;
 use uuid::Uuid;
 
@@ -23,6 +23,12 @@ impl Words {
         evidence
             .iter()
             .any(|e| e.span_in(self.recording).is_some_and(|(start, end)| start < self.end && self.start < end))
+    }
+
+    /// Whether something rests on these words and on nothing else.
+    fn alone_bear(self, evidence: &[Evidence]) -> bool {
+        let within = |e: &Evidence| e.span_in(self.recording).is_some_and(|(a, b)| self.start <= a && b <= self.end);
+        !evidence.is_empty() && evidence.iter().all(within)
     }
 }
 
@@ -80,6 +86,68 @@ impl Manual {
         }
     }
 
+    /// What was drafted of words that are no work leaves: their sentences, and what hangs on the steps by them alone, with
+    /// steps and parts that nothing else speaks of. What an author wrote or changed stays.
+    pub(in crate::manual) fn leave_out(&mut self, words: Words, touched: &mut Touched) {
+        let authored = |manual: &Self, aspect: Aspect, id: Uuid, field: &str| {
+            let place = Place { aspect, id, field: Some(field.to_owned()) }.key();
+            manual.authored.range(place.clone()..).next().is_some_and(|(key, _)| key.starts_with(&place))
+        };
+        let steps: Vec<StepId> = self.steps.values().filter(|s| words.bear(&s.evidence)).map(|s| s.id).collect();
+        if steps.is_empty() {
+            return;
+        }
+        for id in steps {
+            let Some(step) = self.steps.get(&id) else { continue };
+            let goes = |a: &Action| {
+                let field = format!("actions/{}", a.id);
+                words.alone_bear(&a.evidence)
+                    && (a.text.is_none() || a.said)
+                    && !authored(self, Aspect::Steps, id.0, &field)
+            };
+            let gone: Vec<ActionId> = step.actions.iter().filter(|a| goes(a)).map(|a| a.id).collect();
+            if gone.is_empty() {
+                continue;
+            }
+            touched.add(Aspect::Steps, id.0);
+            if let Some(step) = self.steps.get_mut(&id) {
+                step.actions.retain(|a| !gone.contains(&a.id));
+            }
+        }
+        let spoken: Vec<GroupId> =
+            self.steps.values().flat_map(|s| &s.actions).flat_map(|a| a.roles.groups.iter().copied()).collect();
+        let by_hand: Vec<Uuid> = self.authored.keys().filter_map(|key| key.split('/').nth(1)?.parse().ok()).collect();
+        let stays = |id: Uuid, evidence: &[Evidence]| !words.alone_bear(evidence) || by_hand.contains(&id);
+        let kept = |g: &FastenerGroup| stays(g.id.0, &g.evidence) || spoken.contains(&g.id);
+        if !self.fasteners.values().all(kept) {
+            self.keep_letters(touched);
+        }
+        self.keep_entities::<FastenerGroup>(kept, touched);
+        self.keep_entities::<Connector>(|c| stays(c.id.0, &c.evidence), touched);
+        self.keep_entities::<Heat>(|h| stays(h.id.0, &h.evidence), touched);
+        self.keep_entities::<Seam>(|s| stays(s.id.0, &s.evidence), touched);
+        self.keep_entities::<Caution>(|c| stays(c.id.0, &c.evidence), touched);
+        let bare = |s: &Step| {
+            words.alone_bear(&s.evidence)
+                && s.actions.is_empty()
+                && s.branches.is_empty()
+                && s.note.is_none()
+                && !by_hand.contains(&s.id.0)
+                && self.groups_of(s.id).next().is_none()
+                && self.connectors_of(s.id).next().is_none()
+                && self.heats_of(s.id).next().is_none()
+                && self.cautions_of(s.id).next().is_none()
+        };
+        let bare: Vec<StepId> = self.steps.values().filter(|s| bare(s)).map(|s| s.id).collect();
+        for id in bare {
+            // It is there: it was just found.
+            let _ = self.remove_step(id, touched);
+        }
+        let idle = |p: &Part| !stays(p.id.0, &p.evidence) && self.user_of(p.id).is_none();
+        let idle: Vec<PartId> = self.parts.values().filter(|p| idle(p)).map(|p| p.id).collect();
+        self.keep_entities::<Part>(|p| !idle.contains(&p.id), touched);
+    }
+
     /// The sentences that tell of the words move the parts of the facts.
     fn follow_parts(&mut self, words: Words, facts: &Facts, ids: &mut IdMaker, touched: &mut Touched) {
         let tells = |s: &Step| s.actions.iter().any(|a| words.bear(&a.evidence));
@@ -130,8 +198,10 @@ impl Manual {
 #[cfg(test)]
 mod tests {
     use crate::ids::*;
-    use crate::manual::{Edit, Manual, ReadingEdit, RecordingRef, Source, draft};
-    use crate::reading::{Facts, Reading, read};
+    use crate::manual::{
+        Edit, Manual, ReadingEdit, RecordingRef, SentenceEdit, SentenceField, Source, StepEdit, draft,
+    };
+    use crate::reading::{Facts, Reading, StatementKind, read};
     use crate::recording::Recording;
     use rstest::rstest;
     use serde_json::{Value, json};
@@ -141,7 +211,11 @@ mod tests {
         "Heat the lid with a heat gun at 80 degrees Celsius for two minutes. Disconnect the fan cable. Remove the fan.";
 
     fn drafted() -> (Manual, Reading) {
-        let recording = Recording::parse(TOLD.as_bytes()).unwrap();
+        drafted_of(TOLD)
+    }
+
+    fn drafted_of(told: &str) -> (Manual, Reading) {
+        let recording = Recording::parse(told.as_bytes()).unwrap();
         let reading = read(&recording);
         let about = RecordingRef { id: RecordingId(Uuid::nil()), title: "test".into(), duration_ms: 0 };
         let source = Source { recording: about, reading: &reading };
@@ -188,6 +262,56 @@ mod tests {
         let manual = corrected(1, "/connectors/0/what", json!("lid"));
         let serves = manual.connectors.values().next().unwrap().serves.unwrap();
         assert_eq!(manual.part_name(serves), "lid");
+    }
+
+    const LAMP: &str = "Remove the shade. My cousin once removed the motor of a fan. Undo the two screws of the base. \
+                        Remove the base.";
+
+    /// The lamp after a statement was marked.
+    fn marked(manual: &Manual, reading: &Reading, words: &str, how: impl Fn(usize, usize) -> ReadingEdit) -> Manual {
+        let s = reading.statements.iter().find(|s| s.text.contains(words)).unwrap();
+        manual.apply(&Edit::Reading(how(s.start, s.end)), "Ann").unwrap().0
+    }
+
+    fn talk(start: usize, end: usize) -> ReadingEdit {
+        let (id, recording) = (CorrectionId(Uuid::from_u128(1)), RecordingId(Uuid::nil()));
+        ReadingEdit::ChangeKind { id, recording, start, end, kind: Some(StatementKind::Chatter) }
+    }
+
+    fn left_out(start: usize, end: usize) -> ReadingEdit {
+        let (id, recording) = (CorrectionId(Uuid::from_u128(1)), RecordingId(Uuid::nil()));
+        ReadingEdit::Drop { id, recording, start, end, dropped: true }
+    }
+
+    fn all_words(manual: &Manual) -> String {
+        let steps = manual.order().into_iter().map(|s| &manual.steps[&s]);
+        steps.flat_map(|s| &s.actions).map(|a| manual.sentence(a)).collect::<Vec<_>>().join(" ")
+    }
+
+    #[rstest]
+    #[case::talk(talk)]
+    #[case::no_part_of_the_job(left_out)]
+    fn what_is_no_work_leaves_the_steps(#[case] how: fn(usize, usize) -> ReadingEdit) {
+        let (lamp, reading) = drafted_of(LAMP);
+        let without = marked(&lamp, &reading, "shade", how);
+        assert_eq!(without.steps.len() + 1, lamp.steps.len(), "{}", all_words(&lamp));
+        assert!(!all_words(&without).contains("shade") && without.parts.values().all(|p| p.name != "shade"));
+        assert_eq!(without.fasteners.len(), 1, "what others said stays");
+        let screws = marked(&lamp, &reading, "two screws", how);
+        assert_eq!(screws.fasteners.len(), 0);
+        assert!(all_words(&screws).contains("Remove the base."), "{}", all_words(&screws));
+    }
+
+    #[test]
+    fn what_an_author_wrote_stays() {
+        let (lamp, reading) = drafted_of(LAMP);
+        let step = lamp.order()[0];
+        let id = lamp.steps[&step].actions[0].id;
+        let field = SentenceField::Text(Some("Lift the shade off its ring.".into()));
+        let sentence = SentenceEdit::Set { id, field };
+        let typed = lamp.apply(&Edit::Step(StepEdit::Sentence { id: step, sentence }), "Ann").unwrap().0;
+        let without = marked(&typed, &reading, "shade", talk);
+        assert!(all_words(&without).starts_with("Lift the shade off its ring."));
     }
 
     #[test]

@@ -160,10 +160,18 @@ impl Apply for ReadingEdit {
     fn apply(&self, manual: &mut Manual, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
         match self {
             Self::ChangeKind { id, recording, start, end, kind } => {
-                manual.correct(*id, *recording, *start, *end, touched, |c| c.kind = *kind)
+                manual.correct(*id, *recording, *start, *end, touched, |c| c.kind = *kind)?;
+                if kind.is_some_and(|k| !k.is_work()) {
+                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched);
+                }
+                Ok(())
             }
             Self::Drop { id, recording, start, end, dropped } => {
-                manual.correct(*id, *recording, *start, *end, touched, |c| c.dropped = *dropped)
+                manual.correct(*id, *recording, *start, *end, touched, |c| c.dropped = *dropped)?;
+                if *dropped {
+                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched);
+                }
+                Ok(())
             }
             Self::SetFacts { id, recording, start, end, facts } => {
                 manual.correct(*id, *recording, *start, *end, touched, |c| c.facts.clone_from(facts))?;

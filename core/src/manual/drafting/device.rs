@@ -52,7 +52,7 @@ impl DeviceTold {
                 continue;
             }
             let id = ids.make(ToolId);
-            manual.kit.insert(id, LaidOut { id, name, evidence: vec![evidence] });
+            manual.kit.insert(id, LaidOut { id, name, amount: None, evidence: vec![evidence] });
         }
         for (kind, text, evidence) in self.notes {
             let id = ids.make(NoteId);

@@ -27,10 +27,10 @@ pub enum UpcastError {
 }
 
 /// One step up: from the version of its place (from 1) to the next.
-const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions_of_format_1];
+const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions, additions];
 
-/// Format 1 grew for a while by fields that stand for nothing where they are missing; all that it lacks are those.
-fn additions_of_format_1(manual: Value) -> Value {
+/// Formats 2 and 3 grew by fields that stand for nothing where they are missing; all that older files lack are those.
+fn additions(manual: Value) -> Value {
     manual
 }
 

@@ -6,6 +6,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, maybe_text, text};
 use crate::manual::edits::sound::Sound;
+use crate::manual::model::letters::sound_letter;
 use crate::manual::{
     Evidence, HeadForm, HolePlace, JointFacts, Layer, Locking, MAX_TORQUE_NM, Manual, Part, Step, Stored, TorqueFrom,
     Variant,
@@ -57,6 +58,9 @@ pub struct FastenerGroup {
     /// "rear cover, the long ones"; `None`: named by what they hold.
     #[serde(default)]
     pub name: Option<String>,
+    /// The letter that it keeps, see [`Manual::letters`].
+    #[serde(default)]
+    pub letter: Option<String>,
     pub op: FastenerOp,
     /// The count in force: the last confirmed claim, else the last one.
     pub count: Option<u32>,
@@ -76,6 +80,9 @@ pub struct FastenerGroup {
     /// Why a setting outside the computed window stands.
     #[serde(default)]
     pub torque_because: Option<String>,
+    /// Snug by hand is all that is asked: no figure is given, and none is recommended.
+    #[serde(default)]
+    pub snug: bool,
     #[serde(default)]
     #[schema(value_type = Option<String>)]
     pub thread: Option<Thread>,
@@ -132,6 +139,7 @@ impl FastenerGroup {
             id,
             step,
             name: None,
+            letter: None,
             op: FastenerOp::Remove,
             count: None,
             claims: Vec::new(),
@@ -141,6 +149,7 @@ impl FastenerGroup {
             torque: None,
             torque_from: None,
             torque_because: None,
+            snug: false,
             thread: None,
             forming: false,
             head: None,
@@ -201,6 +210,8 @@ pub enum FastenerField {
     LoosenTold(Vec<u32>),
     TwoPasses(bool),
     TorqueFrom(Option<TorqueFrom>),
+    /// Takes a torque away.
+    Snug(bool),
     TorqueBecause(Option<String>),
 }
 
@@ -267,7 +278,10 @@ impl Apply for FastenerEdit {
                 }
                 set_field(manual.change_entity::<FastenerGroup>(*id, touched)?, field, author)?;
             }
-            Self::Remove { id } => drop(manual.take_entity::<FastenerGroup>(*id, touched)?),
+            Self::Remove { id } => {
+                manual.keep_letters(touched);
+                manual.take_entity::<FastenerGroup>(*id, touched)?;
+            }
             Self::Split { id, new_id, count, holes, name } => {
                 manual.must_be_new::<FastenerGroup>(*new_id)?;
                 let part = manual.must_be_there::<FastenerGroup>(*id)?.part(*new_id, text("name", name, MAX_TITLE)?);
@@ -346,6 +360,7 @@ impl FastenerGroup {
         Self {
             id,
             name: Some(name),
+            letter: None,
             count: None,
             claims: Vec::new(),
             refitted: None,
@@ -372,6 +387,7 @@ impl FastenerGroup {
         // Source and reason of another setting are none of this one.
         self.torque_from = None;
         self.torque_because = None;
+        self.snug &= self.torque.is_none();
         Ok(())
     }
 
@@ -415,6 +431,12 @@ fn set_field(group: &mut FastenerGroup, field: &FastenerField, author: &str) -> 
             let parsed = text.map(units::parse_torque).transpose();
             let torque = parsed.map_err(|problem| Refusal::Invalid { field: "torque_nm", problem })?;
             group.set_torque(torque.map(units::in_newton_metres))?;
+        }
+        FastenerField::Snug(snug) => {
+            group.snug = *snug;
+            if *snug {
+                group.set_torque(None)?;
+            }
         }
         FastenerField::Captive(captive) => group.captive = *captive,
         FastenerField::Holds(parts) => group.holds = parts.clone(),
@@ -490,6 +512,7 @@ impl Sound for FastenerGroup {
         manual.refers::<Part>("waits_for", self.waits_for)?;
         manual.refers::<Layer>("layer", self.layer)?;
         manual.refers::<Variant>("variants", self.variants.iter().copied())?;
+        self.letter.as_deref().map_or(Ok(()), sound_letter)?;
         self.count.map(|n| whole("count", n)).transpose()?;
         // What was heard may be absurd; it is a finding, and only what is in force counts.
         at_most("empty_on_arrival", self.empty_on_arrival)?;

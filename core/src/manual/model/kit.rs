@@ -17,6 +17,9 @@ use utoipa::ToSchema;
 pub struct LaidOut {
     pub id: ToolId,
     pub name: String,
+    /// How much of it: "5 ml", "20 cm, 3 mm wide".
+    #[serde(default)]
+    pub amount: Option<String>,
     pub evidence: Vec<Evidence>,
 }
 
@@ -48,6 +51,7 @@ impl ToolChoice {
 pub enum KitEdit {
     LayOut { id: ToolId, name: String },
     PutAway { id: ToolId },
+    Amount { id: ToolId, amount: Option<String> },
 }
 
 impl Apply for KitEdit {
@@ -60,7 +64,12 @@ impl Apply for KitEdit {
                     let problem = format!("“{name}” is laid out already. Write another tool.");
                     return Err(Refusal::invalid("name", problem));
                 }
-                manual.put_entity(LaidOut { id: *id, name, evidence: vec![Evidence::author(author)] }, touched);
+                let evidence = vec![Evidence::author(author)];
+                manual.put_entity(LaidOut { id: *id, name, amount: None, evidence }, touched);
+            }
+            Self::Amount { id, amount } => {
+                let amount = maybe_text("amount", amount, MAX_TITLE)?;
+                manual.change_entity::<LaidOut>(*id, touched)?.amount = amount;
             }
             Self::PutAway { id } => drop(manual.take_entity::<LaidOut>(*id, touched)?),
         }

@@ -11,6 +11,7 @@ pub(super) mod holes;
 pub(super) mod jobs;
 pub(super) mod kit;
 pub(super) mod layers;
+pub(super) mod letters;
 pub(super) mod notes;
 pub(super) mod parts;
 pub(super) mod recordings;

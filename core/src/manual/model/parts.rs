@@ -8,6 +8,7 @@ use crate::manual::edits::sound::Sound;
 use crate::manual::model::supply::{RatingLabel, Replacement};
 use crate::manual::{Action, Aspect, Evidence, Manual, Variant};
 use serde::{Deserialize, Serialize};
+use std::borrow::Cow;
 use utoipa::ToSchema;
 
 /// One part of the device.
@@ -107,6 +108,11 @@ pub enum PartEdit {
     Remove {
         id: PartId,
     },
+    /// Two names of one thing: whatever refers to `id` refers to `into`, which keeps its name; `id` is gone.
+    Merge {
+        id: PartId,
+        into: PartId,
+    },
 }
 
 impl Apply for PartEdit {
@@ -133,6 +139,7 @@ impl Apply for PartEdit {
                 }
                 manual.take_entity::<Part>(*id, touched)?;
             }
+            Self::Merge { id, into } => manual.merge_parts(*id, *into, touched)?,
         }
         Ok(())
     }
@@ -177,7 +184,7 @@ impl Manual {
         Ok(())
     }
 
-    pub(super) fn user_of(&self, id: PartId) -> Option<String> {
+    pub(in crate::manual) fn user_of(&self, id: PartId) -> Option<String> {
         if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
             return Some(format!("the step “{}”", step.title));
         }
@@ -203,18 +210,54 @@ impl Manual {
         if part.heard_as.is_none() && part.evidence.iter().any(|e| matches!(e, Evidence::Recording { .. })) {
             part.heard_as = Some(old.clone());
         }
-        // Most sentences are worded from the part itself, so few texts change; only these are written down.
+        self.rename_words(&old, &name, touched);
+        Ok(())
+    }
+
+    /// Most sentences are worded from the part itself, so few texts change; only these are written down.
+    fn rename_words(&mut self, old: &str, name: &str, touched: &mut Touched) {
         for step in self.steps.values_mut() {
             let texts = std::iter::once(&mut step.title).chain(&mut step.note);
-            if rename_all(texts.chain(step.actions.iter_mut().flat_map(Action::texts)), &old, &name) {
+            if rename_all(texts.chain(step.actions.iter_mut().flat_map(Action::texts)), old, name) {
                 touched.add(Aspect::Steps, step.id.0);
             }
         }
         for caution in self.cautions.values_mut() {
-            if rename_all(std::iter::once(&mut caution.text), &old, &name) {
+            if rename_all(std::iter::once(&mut caution.text), old, name) {
                 touched.add(Aspect::Cautions, caution.id.0);
             }
         }
+    }
+
+    fn merge_parts(&mut self, id: PartId, into: PartId, touched: &mut Touched) -> Result<(), Refusal> {
+        if id == into {
+            return Err(Refusal::invalid("into", "This is the part itself. Choose the other name of it."));
+        }
+        let gone = self.must_be_there::<Part>(id)?.clone();
+        // The kept part may sit inside the other one, which it is.
+        let kept = self.change_entity::<Part>(into, touched)?;
+        if kept.inside == Some(id) {
+            kept.inside = gone.inside;
+        }
+        self.take_entity::<Part>(id, touched)?;
+        self.refer_to(id.0, into.0, touched)?;
+        let kept = self.change_entity::<Part>(into, touched)?;
+        kept.power_source |= gone.power_source;
+        kept.single_use |= gone.single_use;
+        kept.number = kept.number.take().or(gone.number);
+        kept.place = kept.place.take().or(gone.place);
+        kept.about = kept.about.take().or(gone.about);
+        kept.cooled_by = kept.cooled_by.take().or(gone.cooled_by);
+        kept.replacement = kept.replacement.take().or(gone.replacement);
+        if kept.fitted == RatingLabel::default() {
+            kept.fitted = gone.fitted;
+        }
+        kept.evidence.extend(gone.evidence);
+        let (name, inside) = (kept.name.clone(), kept.inside);
+        if let Some(outer) = inside {
+            self.check_inside(into, outer)?;
+        }
+        self.rename_words(&gone.name, &name, touched);
         Ok(())
     }
 }
@@ -230,32 +273,75 @@ fn rename_all<'a>(texts: impl Iterator<Item = &'a mut String>, old: &str, new: &
     changed
 }
 
-/// Replaces whole words, whatever their case; a capital at the start stays one.
+/// Replaces whole words, whatever their case; a capital at the start stays one. Where the new name stands already nothing
+/// happens, several of the old one become several of the new one, and "a" or "an" before it goes with the new one.
 pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
     let (hay, needle) = (sentence.to_lowercase(), old.to_lowercase());
     // Lower-casing may change lengths outside ASCII; then only exact matches are safe.
     if hay.len() != sentence.len() || needle.is_empty() {
         return sentence.replace(old, new);
     }
+    let wanted = new.to_lowercase();
+    // "sheet" inside "insulating sheet", where that is the new name.
+    let before = wanted.find(&needle).unwrap_or(0);
+    let stands = |at: usize| wanted.len() > needle.len() && at >= before && hay[at - before..].starts_with(&wanted);
     let mut out = String::with_capacity(sentence.len());
     let mut rest = 0;
     for (at, _) in hay.match_indices(&needle) {
-        let end = at + needle.len();
-        let inside_word = |c: Option<char>| c.is_some_and(char::is_alphanumeric);
-        if at < rest || inside_word(sentence[..at].chars().next_back()) || inside_word(sentence[end..].chars().next()) {
-            continue;
-        }
+        let (end, several) = whole_word(sentence, at, needle.len());
+        let Some(end) = end.filter(|_| at >= rest && !stands(at)) else { continue };
         out.push_str(&sentence[rest..at]);
-        let capital = sentence[at..].starts_with(char::is_uppercase) && old.starts_with(char::is_lowercase);
-        if capital {
-            out.push_str(&capitalised(new))
-        } else {
-            out.push_str(new)
-        }
+        let new = if several && !is_plural(new) { Cow::Owned(plural(new)) } else { Cow::Borrowed(new) };
+        fit_article(&mut out, &new);
+        let capital = sentence[at..].starts_with(char::is_uppercase) && old.starts_with(char::is_lowercase)
+            || out.is_empty() && sentence.starts_with(char::is_uppercase);
+        out.push_str(&if capital { capitalised(&new) } else { new.into_owned() });
         rest = end;
     }
     out.push_str(&sentence[rest..]);
     out
+}
+
+/// Where the word ends that begins at `at` with so many letters, and whether it stands in the plural; no end inside another
+/// word.
+fn whole_word(sentence: &str, at: usize, letters: usize) -> (Option<usize>, bool) {
+    let in_word = |c: char| c.is_alphanumeric();
+    if sentence[..at].ends_with(in_word) {
+        return (None, false);
+    }
+    let rest = &sentence[at + letters..];
+    if !rest.starts_with(in_word) {
+        return (Some(at + letters), false);
+    }
+    let of_plural = ["es", "s"].into_iter().find(|s| rest.strip_prefix(s).is_some_and(|r| !r.starts_with(in_word)));
+    (of_plural.map(|s| at + letters + s.len()), true)
+}
+
+fn is_plural(name: &str) -> bool {
+    name.ends_with('s') && !name.ends_with("ss")
+}
+
+fn plural(name: &str) -> String {
+    match name {
+        n if ["s", "x", "ch", "sh"].iter().any(|end| n.ends_with(end)) => format!("{n}es"),
+        n => format!("{n}s"),
+    }
+}
+
+/// The article that the text ends with: "an" before a vowel, none before several.
+fn fit_article(text: &mut String, name: &str) {
+    let Some(word) = ["an ", "a "].into_iter().find(|a| text.to_ascii_lowercase().ends_with(a)) else { return };
+    let at = text.len() - word.len();
+    if text[..at].ends_with(char::is_alphanumeric) {
+        return;
+    }
+    let capital = text[at..].starts_with('A');
+    text.truncate(at);
+    if is_plural(name) {
+        return;
+    }
+    let article = if name.to_lowercase().starts_with(['a', 'e', 'i', 'o', 'u']) { "an " } else { "a " };
+    text.push_str(&if capital { capitalised(article) } else { article.to_owned() });
 }
 
 pub fn capitalised(text: &str) -> String {
@@ -282,9 +368,62 @@ mod tests {
     #[rstest]
     #[case("Lift the lid.", "lid", "cover", "Lift the cover.")]
     #[case("Lid off, then slide it.", "lid", "cover", "Cover off, then slide it.")]
-    #[case("The lids of the lid", "lid", "cover", "The lids of the cover")]
+    #[case("The lids of the lid", "lid", "cover", "The covers of the cover")]
+    #[case("The lidless base", "lid", "cover", "The lidless base")]
+    #[case("Lift the sheet.", "sheet", "insulating sheet", "Lift the insulating sheet.")]
+    #[case("Lift the insulating sheet.", "sheet", "insulating sheet", "Lift the insulating sheet.")]
+    #[case("Put a knob on the shaft.", "knob", "knobs", "Put knobs on the shaft.")]
+    #[case("A lid holds an arm.", "lid", "inner cover", "An inner cover holds an arm.")]
+    #[case("Clean an arm.", "arm", "lever", "Clean a lever.")]
+    #[case("Brush both knobs.", "knob", "switch", "Brush both switches.")]
+    #[case("A knob turns.", "knob", "knobs", "Knobs turns.")]
     #[case("ÄLid İlid lid", "lid", "cover", "ÄLid İcover cover")]
     fn renames_whole_words(#[case] sentence: &str, #[case] old: &str, #[case] new: &str, #[case] wanted: &str) {
         assert_eq!(rename_in(sentence, old, new), wanted);
+    }
+
+    use crate::manual::drafted;
+    use crate::manual::{Edit, JobEdit, Manual};
+    use uuid::Uuid;
+
+    const FAN: &str = "Undo the two screws of the fan. Disconnect the fan cable. Remove the fan. Clean the blower. \
+                       Remove the tray.";
+
+    fn part(manual: &Manual, name: &str) -> PartId {
+        manual.parts.values().find(|p| p.name == name).unwrap_or_else(|| panic!("no {name}")).id
+    }
+
+    fn applied(manual: &Manual, edit: Edit) -> Result<Manual, Refusal> {
+        manual.apply(&edit, "Ann").map(|(m, _)| m)
+    }
+
+    #[test]
+    fn two_names_of_one_thing_become_one_everywhere() {
+        let m = drafted::manual(FAN);
+        let (fan, tray) = (part(&m, "fan"), part(&m, "tray"));
+        let inside = PartEdit::Set { id: fan, field: PartField::Inside(Some(tray)) };
+        let m = applied(&m, Edit::Part(inside)).unwrap();
+        let id = JobId(Uuid::from_u128(1));
+        let job = JobEdit::Add { id, title: "New fan".into(), targets: vec![fan, tray], without: vec![] };
+        let m = applied(&m, Edit::Job(job)).unwrap();
+        let (merged, change) = m.apply(&Edit::Part(PartEdit::Merge { id: fan, into: tray }), "Ann").unwrap();
+        assert!(!merged.parts.contains_key(&fan));
+        assert_eq!(merged.jobs[&id].targets, [tray], "and not twice");
+        assert!(merged.fasteners.values().all(|g| g.holds == [tray]));
+        assert!(merged.connectors.values().all(|c| c.serves == Some(tray)));
+        let whole = serde_json::to_string(&merged).unwrap();
+        assert!(!whole.replace(&format!("parts/{fan}"), "").contains(&fan.to_string()), "nothing speaks of it");
+        assert!(merged.check_all().is_ok());
+        assert_eq!(merged.revert(&change).unwrap().0.parts, m.parts, "one undo parts them again");
+    }
+
+    #[test]
+    fn a_part_inside_the_one_it_is_merged_with_takes_its_place() {
+        let m = drafted::manual(FAN);
+        let (fan, tray) = (part(&m, "fan"), part(&m, "tray"));
+        let m = applied(&m, Edit::Part(PartEdit::Set { id: fan, field: PartField::Inside(Some(tray)) })).unwrap();
+        let merged = applied(&m, Edit::Part(PartEdit::Merge { id: tray, into: fan })).unwrap();
+        assert_eq!(merged.parts[&fan].inside, None);
+        assert!(applied(&m, Edit::Part(PartEdit::Merge { id: fan, into: fan })).is_err());
     }
 }

@@ -8,10 +8,10 @@ use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, above_zero, ma
 use crate::manual::edits::sound::Sound;
 use crate::manual::model::kit::ToolChoice;
 use crate::manual::{
-    Action, Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Seam, SentenceEdit,
+    Action, Aspect, Caution, Connector, Entity, Evidence, FastenerGroup, Heat, Manual, Part, Roles, Seam, SentenceEdit,
     Variant,
 };
-use crate::reading::Consumable;
+use crate::reading::{Act, Consumable};
 use fractional_index::FractionalIndex;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -187,12 +187,14 @@ pub enum StepEdit {
         id: StepId,
         into: StepId,
     },
-    /// Actions from `at` on, and what hangs on their evidence, become the step `new_id` right behind.
+    /// Actions from `at` on, and what hangs on their evidence, become the step `new_id` right behind; without a title it
+    /// goes by what it does.
     Split {
         id: StepId,
         at: usize,
         new_id: StepId,
-        title: String,
+        #[serde(default)]
+        title: Option<String>,
     },
     Remove {
         id: StepId,
@@ -244,7 +246,7 @@ impl Apply for StepEdit {
                 manual.change_entity::<Step>(*id, touched)?.rank = rank;
             }
             Self::Merge { id, into } => manual.merge(*id, *into, touched)?,
-            Self::Split { id, at, new_id, title } => manual.split(*id, *at, *new_id, title, touched)?,
+            Self::Split { id, at, new_id, title } => manual.split(*id, *at, *new_id, title.as_deref(), touched)?,
             Self::Remove { id } => manual.remove_step(*id, touched)?,
             Self::AddEvidence { id, evidence } => {
                 manual.change_entity::<Step>(*id, touched)?.evidence.push(evidence.clone());
@@ -363,11 +365,14 @@ impl Manual {
         id: StepId,
         at: usize,
         new_id: StepId,
-        title: &str,
+        title: Option<&str>,
         touched: &mut Touched,
     ) -> Result<(), Refusal> {
         self.must_be_new::<Step>(new_id)?;
-        let title = text("title", title, MAX_TITLE)?;
+        let title = match title {
+            Some(title) => text("title", title, MAX_TITLE)?,
+            None => self.title_of(self.must_be_there::<Step>(id)?.actions.get(at..).unwrap_or_default()),
+        };
         let phase = self.must_be_there::<Step>(id)?.phase;
         let rank = self.rank_behind(phase, Some(id), None)?;
         let step = self.change_entity::<Step>(id, touched)?;
@@ -396,6 +401,26 @@ impl Manual {
         Ok(())
     }
 
+    /// What sentences come to: the part that leaves or goes in, else what is done first.
+    fn title_of(&self, actions: &[Action]) -> String {
+        let Some(main) = actions.iter().find(|a| a.moves() && !a.parts.is_empty()).or(actions.first()) else {
+            return String::new();
+        };
+        let tells = main.act != Act::Place || !main.parts.is_empty();
+        let held = || main.roles.groups.iter().filter_map(|g| self.fasteners.get(g)).flat_map(|g| &g.holds);
+        let things = if main.turns_screws() && !main.roles.groups.is_empty() {
+            held().map(|p| self.part_name(*p).to_owned()).collect()
+        } else {
+            main.roles.things.clone()
+        };
+        let bare = Roles { things, ..Roles::default() };
+        let words = match main.text.as_deref().filter(|_| !tells) {
+            Some(words) => words.to_owned(),
+            None => self.sentence(&Action { text: None, roles: bare, ..main.clone() }),
+        };
+        words.trim_end_matches('.').chars().take(MAX_TITLE).collect()
+    }
+
     /// A stage whose first step is gone begins with the next one, unless that begins another.
     fn hand_on_stage(&mut self, phase: Phase, rank: &str, stage: Option<String>, touched: &mut Touched) {
         let next = self.steps_in(phase).into_iter().find(|s| s.rank.as_str() > rank).map(|s| s.id);
@@ -407,7 +432,10 @@ impl Manual {
         next.stage = next.stage.take().or(stage);
     }
 
-    fn remove_step(&mut self, id: StepId, touched: &mut Touched) -> Result<(), Refusal> {
+    pub(in crate::manual) fn remove_step(&mut self, id: StepId, touched: &mut Touched) -> Result<(), Refusal> {
+        if self.groups_of(id).next().is_some() {
+            self.keep_letters(touched);
+        }
         let gone = self.take_entity::<Step>(id, touched)?;
         self.hand_on_stage(gone.phase, &gone.rank, gone.stage, touched);
         self.drop_children(id, touched);

@@ -45,7 +45,7 @@ impl Stop {
     pub fn to_come(self) -> Option<&'static str> {
         match self {
             Self::Seams => Some("How glued and clipped edges open: where, how deep, how hot, how long."),
-            Self::Cables => Some("Every connector, how it opens, and what its cable must pass."),
+            Self::Cables => Some("Every connector, how it opens, and how its cable runs."),
             Self::Cautions => Some("What can hurt or break, worded and placed before the step."),
             Self::Rehearse => Some("One step at a time with busy hands: big type, timers, counts to confirm."),
             _ => None,

@@ -8,6 +8,7 @@ pub mod checks;
 pub mod effort;
 pub mod fasteners;
 pub mod finding;
+pub mod heat;
 pub mod ids;
 pub mod manual;
 pub mod order;
@@ -22,7 +23,7 @@ pub mod words;
 pub use paso_reader::{labels, reading, recording, units};
 
 /// The rooms in the order of the work.
-pub const ROOMS: [&str; 18] = [
+pub const ROOMS: [&str; 19] = [
     "labels",
     "units",
     "recording",
@@ -30,6 +31,7 @@ pub const ROOMS: [&str; 18] = [
     "ids",
     "things",
     "screw",
+    "heat",
     "manual",
     "finding",
     "power",

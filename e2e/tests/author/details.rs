@@ -58,7 +58,7 @@ async fn the_tape_reads_out_the_words_in_hand_and_plays_the_authors_file() -> Do
     })
     .await;
     let label = app.attr("section[aria-label='Tape'] svg[role=img]", "aria-label").await?;
-    assert!(label.contains("In hand: about 3:0"), "{label}");
+    assert!(label.contains("Selected: about 3:0"), "{label}");
 
     // One second of silence, as a WAV file.
     let rate: u32 = 8_000;

@@ -59,13 +59,13 @@ async fn what_to_order_is_held_against_what_is_fitted() -> Done {
 async fn a_tool_nobody_uses_goes_and_one_of_two_does() -> Done {
     let app = App::start(false).await;
     let id = radio(&app, "Tools").await?;
-    app.text("Laid out and used in no step: tweezers.").await?;
-    app.press("Put the tweezers away").await?;
+    app.text("On the tool list and used in no step: tweezers.").await?;
+    app.press("Take the tweezers off the list").await?;
     gone(&app, "used in no step: tweezers").await;
-    app.write("Tool to lay out", "spudger\n").await?;
-    app.text("“spudger” is laid out already. Write another tool.").await?;
-    app.write("Tool to lay out", "anti-static mat\n").await?;
-    app.text("Laid out and used in no step: anti-static mat.").await?;
+    app.write("Tool or material for the list", "spudger\n").await?;
+    app.text("“spudger” is on the list already. Write another tool.").await?;
+    app.write("Tool or material for the list", "anti-static mat\n").await?;
+    app.text("On the tool list and used in no step: anti-static mat.").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     // A choice of tools in a step.
     app.tab("Order").await?;
@@ -91,7 +91,7 @@ async fn notes_frame_the_guide_and_promises_are_kept_in_sight() -> Done {
     app.text("Promised and not told yet: “How to charge it, I'll show you later.”").await?;
     app.press("It is told").await?;
     gone(&app, "Promised and not told yet").await;
-    app.choose_in("section[aria-label='Around the work'] form", "Kind of a new note", "must pass").await?;
+    app.choose_in("section[aria-label='Around the work'] form", "Kind of a new note", "test at the end").await?;
     app.write("New note: Around the work", "It plays for an hour.\n").await?;
     app.until("the note is kept", async || {
         Ok(app.find("[role=group][aria-label='It plays for an hour.']").await.is_ok())
@@ -104,7 +104,7 @@ async fn notes_frame_the_guide_and_promises_are_kept_in_sight() -> Done {
     app.find("[role=group][aria-label='Blue']").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.goto(&format!("/manuals/{id}/publish")).await?;
-    app.text("Must pass at the end").await?;
+    app.text("Tests at the end").await?;
     app.text("It plays for an hour.").await?;
     app.text("Blue: The dial is blue.").await?;
     app.end().await

@@ -125,8 +125,10 @@ async fn two_authors_change_two_sentences_of_one_step() -> Done {
     assert!(app.send_as("Bob", &format!("/api/manuals/{id}/edits"), edit).await, "Bob's sentence went in");
     app.write("Sentence 1", "My sentence.").await?;
     app.press("Add a sentence").await?;
+    app.write("New sentence", "A fourth one.").await?;
+    app.keys(Key::Tab + "").await?;
     app.saved().await?;
-    let wanted = ["My sentence.", "Bob's sentence.", "Sentence 3 as it was.", "New sentence."];
+    let wanted = ["My sentence.", "Bob's sentence.", "Sentence 3 as it was.", "A fourth one."];
     assert_eq!(sentences(&app, &id, &step).await, wanted);
     app.end().await
 }

@@ -8,6 +8,7 @@ mod chain;
 mod details;
 mod device;
 mod keyboard;
+mod landing;
 mod listen;
 mod lost_and_clashing;
 mod pointer;

@@ -144,7 +144,7 @@ async fn a_manual_written_from_scratch_needs_no_recording() -> Done {
     app.press("Add a step").await?;
     app.write("Title", "Take the lid off").await?;
     app.press("Add a sentence").await?;
-    app.text("New sentence.").await?;
+    app.write("New sentence", "Lift the lid.").await?;
     app.press("Add screws").await?;
     app.write("Count", "0").await?;
     app.keys(Key::Tab + "").await?;

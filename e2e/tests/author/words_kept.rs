@@ -24,6 +24,7 @@ async fn a_slow_answer_takes_back_no_word() -> Done {
     app.latency(300).await?;
     app.write("Sentence 1", "First, typed before the answer.").await?;
     app.press("Add a sentence").await?;
+    app.write("New sentence", "Added before the answer.").await?;
     app.write("Sentence 2", "Second, typed before the answer.").await?;
     app.press("Move sentence 3 up").await?;
     app.saved().await?;
@@ -31,7 +32,7 @@ async fn a_slow_answer_takes_back_no_word() -> Done {
         "First, typed before the answer.",
         "Sentence 3 as it was.",
         "Second, typed before the answer.",
-        "New sentence.",
+        "Added before the answer.",
     ];
     assert_eq!(sentences(&app, &id, &step).await, wanted);
     app.end_for_good().await
@@ -43,7 +44,8 @@ async fn what_is_typed_while_the_server_is_away_shows_in_its_place_at_once() -> 
     let (id, step) = three_sentences(&app).await?;
     app.stop_server().await;
     app.press("Add a sentence").await?;
-    app.write("Sentence 4", "Added while away.").await?;
+    app.write("New sentence", "Added while away.").await?;
+    app.keys(Key::Tab + "").await?;
     app.press("Move sentence 4 up").await?;
     app.until("the added sentence is the third", || async {
         Ok(app.field("Sentence 3").await?.prop("value").await?.as_deref() == Some("Added while away."))

@@ -57,6 +57,9 @@ export type SheetLayer = Schemas["SheetLayer"];
 export type FastenerGroup = Schemas["FastenerGroup"];
 export type Action = Schemas["Action"];
 export type Drive = Schemas["Drive"];
+export type Connector = Schemas["Connector"];
+export type Heat = Schemas["Heat"];
+export type Consumable = Schemas["Consumable"];
 export type RecordingInfo = Schemas["RecordingInfo"];
 export type Stop = Schemas["Stop"];
 

@@ -1517,6 +1517,9 @@ export interface components {
         } | {
             torque_from: components["schemas"]["TorqueFrom"] | null;
         } | {
+            /** @description Takes a torque away. */
+            snug: boolean;
+        } | {
             torque_because: string | null;
         };
         /** @description One group of like fasteners. */
@@ -1552,6 +1555,8 @@ export interface components {
             layer?: components["schemas"]["LayerId"] | null;
             /** Format: double */
             length_mm?: number | null;
+            /** @description The letter that it keeps, see [`Manual::letters`]. */
+            letter?: string | null;
             locking?: components["schemas"]["Locking"] | null;
             loosen_told?: number[];
             /** @description "rear cover, the long ones"; `None`: named by what they hold. */
@@ -1563,6 +1568,8 @@ export interface components {
              * @description How many the narrator put back, where the rebuild was told.
              */
             refitted?: number | null;
+            /** @description Snug by hand is all that is asked: no figure is given, and none is recommended. */
+            snug?: boolean;
             step: components["schemas"]["StepId"];
             stored?: components["schemas"]["Stored"] | null;
             thread?: string | null;
@@ -2055,9 +2062,16 @@ export interface components {
             put_away: {
                 id: components["schemas"]["ToolId"];
             };
+        } | {
+            amount: {
+                amount?: string | null;
+                id: components["schemas"]["ToolId"];
+            };
         };
         /** @description A tool or material that is laid out at the start. */
         LaidOut: {
+            /** @description How much of it: "5 ml", "20 cm, 3 mm wide". */
+            amount?: string | null;
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["ToolId"];
             name: string;
@@ -2509,6 +2523,12 @@ export interface components {
             remove: {
                 id: components["schemas"]["PartId"];
             };
+        } | {
+            /** @description Two names of one thing: whatever refers to `id` refers to `into`, which keeps its name; `id` is gone. */
+            merge: {
+                id: components["schemas"]["PartId"];
+                into: components["schemas"]["PartId"];
+            };
         };
         /** @description A part that leaves or goes back. */
         PartFact: {
@@ -2561,6 +2581,8 @@ export interface components {
             /** @description How many parts it sits inside, one in the other. */
             level: number;
             part: components["schemas"]["PartId"];
+            /** @description The steps that speak of it, turn its screws, open its plug or warm it, in their order. */
+            used_in: components["schemas"]["StepId"][];
         };
         /**
          * @description How the screws stand.
@@ -2678,6 +2700,7 @@ export interface components {
         } | {
             /** @description `None` opens the contradiction again. */
             settle: {
+                against?: number | null;
                 end: number;
                 how?: string | null;
                 id: components["schemas"]["CorrectionId"];
@@ -3128,6 +3151,8 @@ export interface components {
         };
         /** @description A contradiction that an author has looked at. */
         Settled: {
+            /** @description Where the statement begins that it contradicts; `None`: whatever it contradicts. */
+            against?: number | null;
             end: number;
             /** @description What was decided. */
             how: string;
@@ -3334,12 +3359,15 @@ export interface components {
                 into: components["schemas"]["StepId"];
             };
         } | {
-            /** @description Actions from `at` on, and what hangs on their evidence, become the step `new_id` right behind. */
+            /**
+             * @description Actions from `at` on, and what hangs on their evidence, become the step `new_id` right behind; without a title it
+             *     goes by what it does.
+             */
             split: {
                 at: number;
                 id: components["schemas"]["StepId"];
                 new_id: components["schemas"]["StepId"];
-                title: string;
+                title?: string | null;
             };
         } | {
             remove: {

@@ -213,10 +213,10 @@ export const labels = {
     "empty_hole": "an empty hole",
     "promise": "promised to readers",
     "before": "must hold before",
-    "bound": "works only in its own unit",
+    "bound": "paired with its device",
     "lost": "lost by the work",
     "harmless": "looks bad, is not",
-    "must_pass": "must pass at the end",
+    "must_pass": "test at the end",
   } satisfies Record<Schemas["NoteKind"], string>,
   PartFate: {
     "keep": "stays",
@@ -360,7 +360,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
   {
     "stop": "cables",
     "name": "Cables",
-    "later": "Every connector, how it opens, and what its cable must pass."
+    "later": "Every connector, how it opens, and how its cable runs."
   },
   {
     "stop": "cautions",

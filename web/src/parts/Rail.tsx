@@ -1,12 +1,13 @@
 /** The rail: the author's day in the order of the work. */
 import { TooltipTrigger } from "react-aria-components";
-import { NavLink } from "react-router";
+import { NavLink, useParams } from "react-router";
 import styled from "styled-components";
 import type { Stop } from "../api/client";
 import { stations } from "../stops/registry";
 import { focusRing, space } from "../theme";
 import { Button } from "./controls";
 import { Hint } from "./Hint";
+import { useLeftPlaces } from "./place";
 
 const Line = styled.nav`
   border-bottom: 1px solid var(--line);
@@ -54,13 +55,14 @@ const Count = styled.span`
 `;
 
 export function Rail({ blocking }: { blocking: Partial<Record<Stop, number>> }) {
+  const left = useLeftPlaces(useParams().id ?? "");
   return (
     <Line aria-label="Stops">
       <ol>
         {stations.map(({ stop, name, to, later }) => (
           <li key={stop}>
             {to ? (
-              <Way to={to}>
+              <Way to={`${to}${left(to)}`}>
                 {name}
                 {(blocking[stop] ?? 0) > 0 && (
                   <Count>

@@ -222,7 +222,7 @@ function useRemembered(recording: string, opened: Opened | null): string | null 
 
 function label(recording: ListenView, lit: Focused[]): string {
   const { used, statements } = recording.heard.sums;
-  const where = lit[0] && recording.timed ? ` In hand: about ${clock(lit[0].from)}.` : "";
+  const where = lit[0] && recording.timed ? ` Selected: about ${clock(lit[0].from)}.` : "";
   return `${recording.title}: ${used} of ${statements} statements are used by steps.${where}`;
 }
 

@@ -111,10 +111,24 @@ type FieldProps = {
   hideLabel?: boolean;
   onDone?: () => void;
   width?: string;
+  /** It was left with nothing new in it. */
+  onLeft?: () => void;
+  /** Keys of one's own, before the field's: says whether it took the key. */
+  onKey?: (event: React.KeyboardEvent, field: Writing) => boolean;
+};
+
+/** A field while somebody writes in it. */
+export type Writing = {
+  typed: string;
+  /** Where the cursor stands, in characters; -1 while something is marked. */
+  at: number;
+  /** Shows these words from now on and commits them. */
+  commit: (typed: string) => Promise<boolean>;
 };
 
 /**
- * A field that commits when it is left or Enter is pressed; Escape puts the old text back. Going away with it half typed
+ * A field that commits when it is left or Enter is pressed; Escape puts the old text back, and goes on to what holds the
+ * field where nothing was typed. Going away with it half typed
  * commits it as well: it is kept, and sent or offered again.
  */
 export function CommitField({
@@ -127,6 +141,8 @@ export function CommitField({
   hideLabel,
   onDone,
   width,
+  onLeft,
+  onKey,
 }: FieldProps) {
   const [typed, setTyped] = useState(value);
   const [wrong, setWrong] = useState<string | null>(null);
@@ -150,13 +166,13 @@ export function CommitField({
     if (wrong) document.getElementById(`${id}-wrong`)?.scrollIntoView({ block: "nearest" });
   }, [wrong, id]);
 
-  const commit = async () => {
-    if (typed === committed.current) {
+  const commit = async (words = typed) => {
+    if (words === committed.current) {
       setWrong(null);
       return true;
     }
-    sent.current = typed;
-    const result = await onCommit(typed);
+    sent.current = words;
+    const result = await onCommit(words);
     if (result && !result.ok && input.current) {
       setWrong(result.problem.detail);
       result.seen?.();
@@ -181,14 +197,31 @@ export function CommitField({
     "aria-invalid": wrong !== null,
     "aria-describedby": wrong ? `${id}-wrong` : undefined,
     onChange: (event: { target: { value: string } }) => setTyped(event.target.value),
-    onBlur: () => void commit(),
+    onBlur: () => {
+      if (typed === committed.current) onLeft?.();
+      void commit();
+    },
     onKeyDown: (event: React.KeyboardEvent) => {
-      event.stopPropagation();
+      const written = event.key === "Escape" && typed !== committed.current;
+      if (event.key !== "Escape" || written || onDone) event.stopPropagation();
       if (event.key === "Escape") {
         setTyped(committed.current);
         sent.current = typed;
         setWrong(null);
         onDone?.();
+      }
+      const { selectionStart: at, selectionEnd: end } = event.currentTarget as HTMLTextAreaElement;
+      const writing = {
+        typed,
+        at: at === end ? Array.from(typed.slice(0, at ?? 0)).length : -1,
+        commit: (words: string) => {
+          setTyped(words);
+          return commit(words);
+        },
+      };
+      if (onKey?.(event, writing)) {
+        event.preventDefault();
+        return;
       }
       if (event.key === "Enter" && (!multiline || event.ctrlKey || event.metaKey)) {
         event.preventDefault();

@@ -10,6 +10,7 @@ import { Button, Heading, Key, Muted, Pending } from "../parts/controls";
 import { Findings, idOf } from "../parts/Findings";
 import { plural } from "../parts/format";
 import { Page, Top } from "../parts/layout";
+import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
 import { space } from "../theme";
 import { Depths } from "./chain/Depths";
@@ -60,13 +61,15 @@ export default function Chain() {
 
 function Loaded({ chain }: { chain: ChainView }) {
   const { view, edit } = useManual();
-  const [targets, setTargets] = useState<string[]>([]);
   const [route, setRoute] = useState(0);
   const [picture, setPicture] = useState(false);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [place, go] = usePlace();
+  const wanted = place("step");
+  const [chosen, setChosen] = useState<string | null>(wanted);
+  useKeptPlace("step", chosen);
   const [shown, setShown] = useState<Evidence[] | null>(null);
   const side = useRef<HTMLDivElement>(null);
-  const known = targets.filter((t) => view.manual.parts[t]);
+  const known = (place("to") ?? "").split(",").filter((t) => view.manual.parts[t]);
   const routes = useRoutes(known);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "chain");
   const way = routes.data?.[Math.min(route, routes.data.length - 1)];
@@ -79,7 +82,7 @@ function Loaded({ chain }: { chain: ChainView }) {
     setShown(null);
   };
   const reach = (parts: string[]) => {
-    setTargets(parts);
+    go({ to: parts.join(",") });
     setRoute(0);
   };
 

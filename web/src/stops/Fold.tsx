@@ -4,12 +4,14 @@
  * back to nothing.
  */
 import { useLayoutEffect, useRef, useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import type { FoldView } from "../api/client";
 import { useFindings, useGuide, useManual } from "../api/manual";
 import { Heading, Muted, Pending } from "../parts/controls";
 import { Findings } from "../parts/Findings";
 import { plural } from "../parts/format";
+import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
 import { focusRing, font, narrow, space } from "../theme";
 
@@ -95,7 +97,9 @@ type Places = Record<string, { mid: number; left: number; right: number }>;
 export default function Fold() {
   const { data, error } = useGuide();
   const { view } = useManual();
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [address] = usePlace();
+  const [chosen, setChosen] = useState<string | null>(address("step"));
+  useKeptPlace("step", chosen);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");
   const board = useRef<HTMLDivElement>(null);
   const places = usePlaces(board, data);
@@ -169,6 +173,7 @@ export default function Fold() {
               <h3>
                 <span>{row.number}</span> <span>{row.title}</span>
               </h3>
+              {lit(row.step) && <Link to={`../steps?step=${row.step}&open=1`}>Open step {row.number}</Link>}
               {row.has_screws && (
                 <Muted>
                   {row.screws_out == null ? "screws not counted" : `${plural(row.screws_out, "screw")} out`}
@@ -220,6 +225,9 @@ export default function Fold() {
                   </Verdict>
                 ))}
               {step.displaced && <Muted>{step.displaced}</Muted>}
+              {step.told && lit(place(step)) && (
+                <Link to={`../steps?step=${step.told}&open=1`}>Open the told step</Link>
+              )}
             </Item>
           ))}
         </Half>

@@ -1,5 +1,5 @@
 /** Listen: what was said, in time, with its kind and the reason for it; put right by single keys. */
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { VisuallyHidden } from "react-aria";
 import { type Key, TabPanel } from "react-aria-components";
 import { useNavigate } from "react-router";
@@ -21,6 +21,7 @@ import {
   TextInput,
 } from "../parts/controls";
 import { byKey, clock, plural } from "../parts/format";
+import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence, useTape } from "../parts/tape-context";
 import { narrow, space } from "../theme";
 import { type Acts, InHand } from "./listen/InHand";
@@ -90,10 +91,14 @@ export default function Listen() {
   const { data, error } = useListen();
   const { id, edit, view } = useManual();
   const findings = useFindings().data?.findings ?? [];
-  const [shown, setShown] = useState<View>("statements");
-  const [chosen, setChosen] = useState<Key | null>(null);
-  const [filter, setFilter] = useState<Filter>("work");
-  const [find, setFind] = useState("");
+  const [place, goTo] = usePlace();
+  const shown = (place("tab") ?? "statements") as View;
+  const setShown = (view: View) => goTo({ tab: view === "statements" ? null : view });
+  const [chosen, setChosen] = useState<Key | null>(place("said"));
+  const filter = (place("show") ?? "work") as Filter;
+  const setFilter = (to: Filter) => goTo({ show: to === "work" ? null : to });
+  const [find, setFind] = useState(place("find") ?? "");
+  useKeptPlace("find", find.trim() === "" ? null : find);
   const [replace, setReplace] = useState("");
   const [raw, setRaw] = useState(false);
   const [editing, setEditing] = useState(false);
@@ -107,6 +112,14 @@ export default function Listen() {
   const at = items.findIndex((i) => i.id === chosen);
   const inHand = items[at];
   const said = inHand?.row === "said" ? inHand : undefined;
+  useKeptPlace("said", chosen === null ? null : String(chosen));
+  // A row that is to be shown may come with another list than the one that stands here now.
+  const wanted = useRef<Key | null>(chosen);
+  useEffect(() => {
+    if (wanted.current === null || !items.some((i) => i.id === wanted.current)) return;
+    focuser.current?.(String(wanted.current));
+    wanted.current = null;
+  });
   useEvidence(said ? [evidenceOf(said.recording, said.heard)] : undefined);
 
   if (!data)
@@ -141,18 +154,22 @@ export default function Listen() {
   };
   const toStep = async () => {
     if (!said) return;
-    if (!said.heard.step) {
+    let { step } = said.heard;
+    if (!step) {
       const { start } = said.heard.statement;
       const path = { id, recording: said.recording, start };
       const url = "/api/manuals/{id}/recordings/{recording}/statements/{start}/step";
-      await edit((await must(api.GET(url, { params: { path } }))).edit);
+      const made = await must(api.GET(url, { params: { path } }));
+      if (!(await edit(made.edit)).ok) return;
+      step = made.step;
     }
-    await go("../steps");
+    await go(`../steps?step=${step}`);
   };
   const acts: Acts = {
     kind: (kind) =>
       correct(
-        (base) => ({ reading: { change_kind: { ...base, kind: said?.heard.statement.kind === kind ? null : kind } } }),
+        // The kind that it already has is confirmed.
+        (base) => ({ reading: { change_kind: { ...base, kind } } }),
         kind === "noise" || kind === "chatter",
       ),
     drop: () =>
@@ -273,13 +290,14 @@ export default function Listen() {
             <NoRecording />
           ) : (
             <ToSettle
+              wanted={place("finding")}
               recordings={data}
               found={found}
               onShow={(recording, heard) => {
-                setShown("statements");
-                setFilter("all");
+                goTo({ tab: null, show: "all" });
                 setFind("");
                 choose(keyOf(recording, heard));
+                wanted.current = keyOf(recording, heard);
               }}
             />
           )}
@@ -295,7 +313,7 @@ export default function Listen() {
             </ErrorNote>
           ))}
       </Main>
-      <Hold aria-label="In hand" tabIndex={-1}>
+      <Hold aria-label="The chosen statement" tabIndex={-1}>
         {said ? (
           <InHand
             said={said}

@@ -22,6 +22,7 @@ import { BitProfile } from "../parts/BitProfile";
 import { Button, ErrorNote, Heading, Muted, Pending, PrimaryButton, Select } from "../parts/controls";
 import { One } from "../parts/Findings";
 import { plural, when } from "../parts/format";
+import { wayTo } from "../parts/place";
 import { Tag } from "../parts/Tag";
 import { Table } from "../parts/table";
 import { font, narrow, space } from "../theme";
@@ -304,7 +305,7 @@ function Before({ job, findings }: { job: string | null; findings: Finding[] }) 
         <ul>
           {findings.map((f) => (
             <Remains key={f.key} $blocks={f.blocks}>
-              <One finding={f} also={() => <Link to={`../${f.stop}`}>Go there</Link>} />
+              <One finding={f} also={() => <Link to={wayTo(f)}>Go there</Link>} />
             </Remains>
           ))}
         </ul>

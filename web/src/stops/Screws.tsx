@@ -10,6 +10,7 @@ import { Button, Heading, Key, Muted, Pending, Select } from "../parts/controls"
 import { Findings, idOf, isAbout, isOfKind } from "../parts/Findings";
 import { plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
+import { useKeptPlace, usePlace } from "../parts/place";
 import { useTableFile } from "../parts/TableFile";
 import { Tag } from "../parts/Tag";
 import { useEvidence } from "../parts/tape-context";
@@ -43,7 +44,8 @@ const Name = styled.header`
 `;
 
 export default function Screws() {
-  const [job, setJob] = useState("");
+  const [place, go] = usePlace();
+  const job = place("job") ?? "";
   const { data, error } = useScrews(job);
   if (!data)
     return (
@@ -51,12 +53,15 @@ export default function Screws() {
         <Pending error={error}>Counting the screws …</Pending>
       </Page>
     );
-  return <Loaded screws={data} job={job} onJob={setJob} />;
+  return <Loaded screws={data} job={job} onJob={(job) => go({ job })} />;
 }
 
 function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob: (job: string) => void }) {
   const { view } = useManual();
-  const [chosen, setChosen] = useState<string | null>(screws.ledger.rows[0]?.group ?? null);
+  const [place] = usePlace();
+  const wanted = place("group");
+  const [chosen, setChosen] = useState<string | null>(wanted ?? screws.ledger.rows[0]?.group ?? null);
+  useKeptPlace("group", chosen);
   // The ledger stands at once; what is known of the group in hand is drawn between key presses.
   const inHand = useDeferredValue(chosen, null);
   const waits = chosen !== null && inHand === null;

@@ -1,9 +1,9 @@
 /** Steps: the manual in its order, and what stands beside it: parts, tools, notes, all words at once. */
-import { useState } from "react";
 import { TabPanel } from "react-aria-components";
 import { useFindings, useManual, useSteps } from "../api/manual";
 import { Heading, PanelList, PanelName, Panels, Pending } from "../parts/controls";
 import { Page, Top } from "../parts/layout";
+import { usePlace } from "../parts/place";
 import { FindReplace } from "./steps/FindReplace";
 import { Notes } from "./steps/Notes";
 import { Parts } from "./steps/Parts";
@@ -14,18 +14,15 @@ export default function Steps() {
   const { view } = useManual();
   const { data, error } = useSteps();
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "steps");
-  const [tab, setTab] = useState<string>("order");
+  const [place, go] = usePlace();
+  const tab = place("tab") ?? "order";
   /** A step that another panel wants to be shown. */
-  const [shown, setShown] = useState<string | null>(null);
-  const show = (step: string) => {
-    setShown(step);
-    setTab("order");
-  };
+  const show = (step: string) => go({ tab: null, step });
   const count = (n: number) => (n > 0 ? ` ${n}` : "");
   const { manual } = view;
   return (
     <Page $width={1180}>
-      <Panels selectedKey={tab} onSelectionChange={(key) => setTab(String(key))}>
+      <Panels selectedKey={tab} onSelectionChange={(key) => go({ tab: key === "order" ? null : String(key) })}>
         <Top>
           <Heading>Steps</Heading>
           <PanelList style={{ flex: 1 }} aria-label="Steps and what stands beside them">
@@ -37,7 +34,7 @@ export default function Steps() {
           </PanelList>
         </Top>
         <TabPanel id="order">
-          <Sequence shown={shown} margins={data?.margins} found={found} />
+          <Sequence margins={data?.margins} found={found} />
         </TabPanel>
         <TabPanel id="parts">
           {data ? <Parts steps={data} found={found} onShow={show} /> : <Pending error={error}>…</Pending>}

@@ -22,6 +22,7 @@ use crate::finding::{Finding, Fix, Rule, Subject};
 use crate::ids::*;
 use crate::manual::{CorrectedReading, Edit, Evidence, House, Manual, ReadingEdit};
 use crate::reading::{Contradiction, DiscrepancyKind, Facts, Statement};
+use std::collections::BTreeSet;
 use uuid::Uuid;
 
 /// One contradiction with the statements it stands in.
@@ -66,7 +67,7 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
         let (rule, fixes) = rule_of(found.kind);
         let clash = Clash { recording: read.recording, statements, found };
         let at = &statements[found.at];
-        let settled = manual.settled.values().find(|s| s.fits(read.recording, found.kind, at));
+        let settled = manual.settled.values().find(|s| s.fits(read.recording, found.kind, at, clash.against()));
         let about = [Some(found.at), found.against].into_iter().flatten().map(|i| clash.words(i)).collect();
         let finding = rule.finding_about(about, found.says.clone()).with(fixes(&clash));
         // What no sentence of the guide rests on misleads nobody.
@@ -76,9 +77,15 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
     // What is no part of the job contradicts nothing.
     let dropped = |i: usize| manual.correction_of(read.recording, &read.raw[i]).is_some_and(|c| c.dropped);
     let counts = |found: &&Contradiction| !dropped(found.at) && !found.against.is_some_and(dropped);
+    // Two statements that contradict each other do so once, from whichever side it was found.
+    let mut told = BTreeSet::new();
+    let once = |found: &&Contradiction| {
+        let against = found.against.unwrap_or(found.at);
+        told.insert((found.kind, found.at.min(against), found.at.max(against), found.says.clone()))
+    };
     let offered = job_offered::find(manual, read);
     let of_house = house_word::find(manual, read, house).chain(house_name::find(manual, read, house));
-    read.reading.contradictions.iter().filter(counts).map(of).chain(offered).chain(of_house).collect()
+    read.reading.contradictions.iter().filter(counts).filter(once).map(of).chain(offered).chain(of_house).collect()
 }
 
 impl Clash<'_> {
@@ -122,6 +129,7 @@ impl Clash<'_> {
             kind: self.found.kind,
             start: at.start,
             end: at.end,
+            against: self.against().map(|s| s.start),
             how: Some(how.to_owned()),
         };
         Fix::new(how, Edit::Reading(edit))

@@ -20,8 +20,9 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
         .values()
         .filter(|tool| !manual.steps.values().flat_map(used).any(|name| same_tool(name, &tool.name)));
     let finding = |tool: &crate::manual::LaidOut| {
-        let says = format!("Laid out and used in no step: {}. Name it in a step, or put it away.", tool.name);
-        let label = format!("Put the {} away", tool.name);
+        let says =
+            format!("On the tool list and used in no step: {}. Name it in a step, or take it off the list.", tool.name);
+        let label = format!("Take the {} off the list", tool.name);
         let fix = Fix { label, edit: Edit::Kit(KitEdit::PutAway { id: tool.id }) };
         Finding { fixes: vec![fix], ..RULE.finding(Subject::Tool(tool.id), says) }
     };
@@ -53,7 +54,7 @@ mod tests {
             "
             laid out: spudger
             laid out: tweezers
-            ~~~ laid-out-unused: Laid out and used in no step: tweezers. Name it in a step, or put it away.
+            ~~~ laid-out-unused: On the tool list and used in no step: tweezers. Name it in a step, or take it off the list.
             step Remove the lid with spudger
             ",
         );

@@ -31,9 +31,9 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
             if manual.kit.values().any(|t| same_tool(tool, &t.name)) || !told.insert(tool.to_lowercase()) {
                 continue;
             }
-            let says = format!("Used in “{}” and not laid out: {tool}. Lay it out at the start.", step.title);
+            let says = format!("Used in “{}” and not on the tool list: {tool}. Put it on the list.", step.title);
             let edit = KitEdit::LayOut { id: ToolId(Uuid::new_v5(&manual.id.0, tool.as_bytes())), name: tool.clone() };
-            let fix = Fix { label: format!("Lay out the {tool}"), edit: Edit::Kit(edit) };
+            let fix = Fix { label: format!("Put the {tool} on the list"), edit: Edit::Kit(edit) };
             out.push(RULE.finding_about(vec![Subject::Step(id), Subject::ToolNamed(tool.clone())], says).with([fix]));
         }
     }
@@ -53,7 +53,7 @@ mod tests {
             laid out: spudger
             step Remove the lid with spudger
             step Remove the fan with tweezers
-            ~~~ used-not-laid-out: Used in “Remove the fan” and not laid out: tweezers. Lay it out at the start.
+            ~~~ used-not-laid-out: Used in “Remove the fan” and not on the tool list: tweezers. Put it on the list.
             step Remove the board with tweezers
             ",
         );

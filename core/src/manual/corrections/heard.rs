@@ -103,7 +103,11 @@ impl Corrections {
 
     /// Reads a recording anew; what was dropped tells no facts. As slow as the reading itself.
     pub fn read(&self, recording: &Recording) -> CorrectedReading {
-        let raw = read_with(recording, &self.hints).statements;
+        let reading = read_with(recording, &self.hints);
+        let raw = reading.statements.clone();
+        if self.statements.is_empty() {
+            return CorrectedReading { recording: self.recording, reading, raw };
+        }
         let mut statements = raw.clone();
         for s in &mut statements {
             let Some(correction) = self.of(s) else { continue };

@@ -81,14 +81,27 @@ pub struct Settled {
     pub kind: DiscrepancyKind,
     pub start: usize,
     pub end: usize,
+    /// Where the statement begins that it contradicts; `None`: whatever it contradicts.
+    #[serde(default)]
+    pub against: Option<usize>,
     /// What was decided.
     pub how: String,
 }
 
 impl Settled {
-    /// Whether this is about a contradiction of that kind in the statement.
-    pub fn fits(&self, recording: RecordingId, kind: DiscrepancyKind, statement: &Statement) -> bool {
-        self.recording == recording && self.kind == kind && overlaps(self.start, self.end, statement)
+    /// Whether this is about a contradiction of that kind between the two statements.
+    pub fn fits(
+        &self,
+        recording: RecordingId,
+        kind: DiscrepancyKind,
+        statement: &Statement,
+        against: Option<&Statement>,
+    ) -> bool {
+        let other = |start: usize| against.is_some_and(|s| s.start <= start && start < s.end);
+        self.recording == recording
+            && self.kind == kind
+            && overlaps(self.start, self.end, statement)
+            && self.against.is_none_or(other)
     }
 }
 
@@ -142,6 +155,8 @@ pub enum ReadingEdit {
         kind: DiscrepancyKind,
         start: usize,
         end: usize,
+        #[serde(default)]
+        against: Option<usize>,
         how: Option<String>,
     },
     /// As one edit, undone at once.
@@ -194,10 +209,11 @@ impl Apply for ReadingEdit {
                 Ok(())
             }
             Self::Cut { id, recording, at, joins } => manual.put_cut(*id, *recording, *at, *joins, touched),
-            Self::Settle { id, recording, kind, start, end, how } => {
+            Self::Settle { id, recording, kind, start, end, against, how } => {
                 manual.span(*recording, *start, *end)?;
                 let how = how.as_ref().map(|how| note("how", how, MAX_WORDS)).transpose()?.unwrap_or_default();
-                let settled = Settled { id: *id, recording: *recording, kind: *kind, start: *start, end: *end, how };
+                let (recording, against) = (*recording, *against);
+                let settled = Settled { id: *id, recording, kind: *kind, start: *start, end: *end, against, how };
                 manual.settle(settled, touched);
                 Ok(())
             }
@@ -250,7 +266,7 @@ impl Manual {
 
     /// What is decided of one contradiction; nothing written opens it again.
     fn settle(&mut self, settled: Settled, touched: &mut Touched) {
-        let about = |s: &Settled| (s.recording, s.kind, s.start, s.end);
+        let about = |s: &Settled| (s.recording, s.kind, s.start, s.end, s.against);
         let known = self.settled.values().find(|s| about(s) == about(&settled)).map(|s| s.id);
         let settled = Settled { id: known.unwrap_or(settled.id), ..settled };
         let (id, open) = (settled.id, settled.how.is_empty());

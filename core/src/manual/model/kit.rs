@@ -61,7 +61,7 @@ impl Apply for KitEdit {
                 manual.must_be_new::<LaidOut>(*id)?;
                 let name = text("name", name, MAX_TITLE)?;
                 if manual.kit.values().any(|t| t.name.eq_ignore_ascii_case(&name)) {
-                    let problem = format!("“{name}” is laid out already. Write another tool.");
+                    let problem = format!("“{name}” is on the list already. Write another tool.");
                     return Err(Refusal::invalid("name", problem));
                 }
                 let evidence = vec![Evidence::author(author)];

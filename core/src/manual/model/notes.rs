@@ -42,10 +42,10 @@ labels!(NoteKind {
     EmptyHole: "an empty hole",
     Promise: "promised to readers",
     Before: "must hold before" / "Make sure first",
-    Bound: "works only in its own unit" / "Belongs to its own unit",
+    Bound: "paired with its device" / "Paired with its device",
     Lost: "lost by the work" / "Lost by the work",
     Harmless: "looks bad, is not" / "Looks bad, is not",
-    MustPass: "must pass at the end" / "Must pass at the end",
+    MustPass: "test at the end" / "Tests at the end",
 });
 
 impl NoteKind {

@@ -46,7 +46,10 @@ impl Branch {
         let steps = manual.steps_in(Phase::Teardown);
         let next = self.resume.map(|id| match steps.iter().position(|s| s.id == id) {
             Some(at) => format!("Go on at step {}.", at + 1),
-            None => "Then go on with the rebuild: no step of this guide is left.".to_owned(),
+            None => match manual.steps.get(&id) {
+                Some(step) if step.phase == Phase::Rebuild => format!("Go on at “{}” of the rebuild.", step.title),
+                _ => "Then go on with the rebuild: no step of this guide is left.".to_owned(),
+            },
         });
         let advice = self.advice.trim_end_matches('.');
         format!("{}: {advice}.{tools} {}", self.condition, next.as_deref().unwrap_or("Stop here."))

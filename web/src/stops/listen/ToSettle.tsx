@@ -1,4 +1,5 @@
 /** What waits for an author: where a recording contradicts itself, and words that this house put right before. */
+import { useEffect, useRef } from "react";
 import styled from "styled-components";
 import type { Finding, ListenView, StatementRow } from "../../api/client";
 import { Muted } from "../../parts/controls";
@@ -42,18 +43,27 @@ const Side = styled.button`
 `;
 
 type Props = {
+  /** The finding that somebody was sent here for. */
+  wanted: string | null;
   recordings: ListenView[];
   found: Finding[];
   onShow: (recording: string, heard: StatementRow) => void;
 };
 
-export function ToSettle({ recordings, found, onShow }: Props) {
+export function ToSettle({ wanted, recordings, found, onShow }: Props) {
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    const card = wanted && list.current?.querySelector<HTMLElement>(`[data-finding="${wanted}"]`);
+    if (!card) return;
+    card.scrollIntoView({ block: "center" });
+    card.focus({ preventScroll: true });
+  }, [wanted]);
   if (found.length === 0)
     return <Muted>Nothing is left to settle: no contradiction was found, and no word that was put right before.</Muted>;
   return (
-    <Cards aria-label="To settle" tabIndex={0}>
+    <Cards ref={list} aria-label="To settle" tabIndex={0}>
       {found.map((finding) => (
-        <Card key={finding.key} $settled={finding.set_aside != null}>
+        <Card key={finding.key} data-finding={finding.key} tabIndex={-1} $settled={finding.set_aside != null}>
           <One finding={finding} />
           <Sides>
             {places(finding, recordings).map(({ recording, heard }) => (

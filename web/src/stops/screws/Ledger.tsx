@@ -72,7 +72,7 @@ export function Ledger({ screws, found, chosen, onChoose }: Props) {
         <Column>Group</Column>
         <Column isRowHeader>Screws</Column>
         <Column className="n">Out</Column>
-        <Column className="n">Back</Column>
+        <Column className="n">Put back</Column>
         <Column className="n">Left</Column>
       </TableHeader>
       <TableBody>

@@ -68,6 +68,9 @@ export function Torque({ group, setting }: Props) {
           onChange={(from) => void set({ torque_from: from === "" ? null : from })}
         />
         <Reason group={group} setting={setting} />
+        <Check checked={group.snug ?? false} onChange={(snug) => void set({ snug })}>
+          snug by hand, no figure
+        </Check>
         <Select
           label="Readers also see"
           value={second}

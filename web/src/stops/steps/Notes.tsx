@@ -43,6 +43,7 @@ export function Notes({ found }: { found: Finding[] }) {
   return (
     <Box>
       <Findings name="To look at" findings={found.filter((f) => isOfKind(f, "note"))} />
+      <About />
       <Section
         name="How it arrived"
         says="For yourself: what was broken, missing or empty before you began, and what you promised. It is not published."
@@ -56,6 +57,26 @@ export function Notes({ found }: { found: Finding[] }) {
       />
       <Variants />
     </Box>
+  );
+}
+
+/** What the manual is called, and of which device it is. */
+function About() {
+  const { view, edit } = useManual();
+  const { head } = view.manual;
+  return (
+    <section aria-label="The manual">
+      <Heading as="h3">The manual</Heading>
+      <Row>
+        <CommitField label="Title" width="26em" value={head.title} onCommit={(title) => edit({ head: { title } })} />
+        <CommitField
+          label="Device, as its maker names it"
+          width="20em"
+          value={head.device}
+          onCommit={(device) => edit({ head: { device } })}
+        />
+      </Row>
+    </section>
   );
 }
 

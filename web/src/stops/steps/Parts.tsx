@@ -1,6 +1,6 @@
 /** The parts as a tree and an inventory: what sits inside what, where, how it is fixed, and what to order for it. */
 import { ChevronDown, ChevronRight, Trash2 } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Cell, Column, Row as Line, TableBody, TableHeader } from "react-aria-components";
 import styled from "styled-components";
 import {
@@ -29,6 +29,7 @@ import {
 } from "../../parts/controls";
 import { Findings, idOf, isOfKind } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
+import { usePlace } from "../../parts/place";
 import { Grid } from "../../parts/table";
 import { space } from "../../theme";
 import { OnlyFor } from "./Notes";
@@ -71,7 +72,16 @@ export function Parts({
   onShow: (step: string) => void;
 }) {
   const { view, edit } = useManual();
-  const [open, setOpen] = useState<string | null>(null);
+  const [place, go] = usePlace();
+  const open = place("part");
+  const setOpen = (part: string | null) => go({ part });
+  const form = useRef<HTMLElement>(null);
+  // Opened here or by a link: in view, and the next key is for it.
+  useEffect(() => {
+    if (!open) return;
+    form.current?.scrollIntoView({ block: "nearest" });
+    form.current?.focus({ preventScroll: true });
+  }, [open]);
   const numbers = new Map(view.order.map((id, i) => [id, i + 1]));
   const partName = (id: string) => view.manual.parts[id]?.name ?? "part";
   const openPart = open ? view.manual.parts[open] : undefined;
@@ -141,9 +151,14 @@ export function Parts({
         </TableBody>
       </Grid>
       {openPart && openRow && (
-        <Open aria-label={`The ${openPart.name}`}>
+        <Open
+          ref={form}
+          tabIndex={-1}
+          aria-label={`The ${openPart.name}`}
+          onKeyDown={(event) => event.key === "Escape" && setOpen(null)}
+        >
           <Heading as="h3">The {openPart.name}</Heading>
-          <Details key={openPart.id} part={openPart} row={openRow} />
+          <Details key={openPart.id} part={openPart} row={openRow} onShow={onShow} onOpen={setOpen} />
         </Open>
       )}
       <AddLine name="Name of a new part" button="Add a part" width="16em" onAdd={add} />
@@ -151,7 +166,14 @@ export function Parts({
   );
 }
 
-function Details({ part, row }: { part: Part; row: PartRow }) {
+type DetailsProps = {
+  part: Part;
+  row: PartRow;
+  onShow: (step: string) => void;
+  onOpen: (part: string | null) => void;
+};
+
+function Details({ part, row, onShow, onOpen }: DetailsProps) {
   const { view, edit } = useManual();
   const [wrong, setWrong] = useState<string | null>(null);
   const { id } = part;
@@ -258,14 +280,40 @@ function Details({ part, row }: { part: Part; row: PartRow }) {
           </Row>
         </section>
       </Sides>
+      <section aria-label={`Where the ${part.name} is used`}>
+        <Heading as="h4">Used in</Heading>
+        <Row style={{ alignItems: "center" }}>
+          {row.used_in.length === 0 && <Muted as="span">no step</Muted>}
+          {row.used_in.map((step) => (
+            <Button key={step} onPress={() => onShow(step)}>
+              {view.order.indexOf(step) + 1}. {view.manual.steps[step]?.title}
+            </Button>
+          ))}
+        </Row>
+      </section>
       {wrong && <ErrorNote>{wrong}</ErrorNote>}
-      <div>
+      <Row>
+        {others.length > 0 && (
+          <Select
+            label="The same thing as"
+            value=""
+            options={[["", "no other part"], ...others.map((p): [string, string] => [p.id, `the ${p.name}`])]}
+            onChange={(into) =>
+              into !== "" &&
+              void edit({ part: { merge: { id, into } } }).then((r) =>
+                r.ok ? onOpen(into) : setWrong(r.problem.detail),
+              )
+            }
+          />
+        )}
         <Button
-          onPress={() => void edit({ part: { remove: { id } } }).then((r) => setWrong(r.ok ? null : r.problem.detail))}
+          onPress={() =>
+            void edit({ part: { remove: { id } } }).then((r) => (r.ok ? onOpen(null) : setWrong(r.problem.detail)))
+          }
         >
           <Trash2 size={15} aria-hidden /> Remove the part
         </Button>
-      </div>
+      </Row>
     </div>
   );
 }

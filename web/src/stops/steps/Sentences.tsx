@@ -3,11 +3,12 @@
  * author types over it.
  */
 import { ArrowUp, Plus, Quote, RotateCcw, Scissors, Trash2, Ungroup } from "lucide-react";
+import { Fragment, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { type Edit, newId, type Step } from "../../api/client";
 import { useListen, useManual, useWording } from "../../api/manual";
 import { labels } from "../../api/tables";
-import { Button, CommitField, IconButton, More, Muted, Select } from "../../parts/controls";
+import { Button, CommitField, IconButton, Key, More, Muted, Select, type Writing } from "../../parts/controls";
 import { clock, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
@@ -39,49 +40,142 @@ function useSentence(id: string) {
   return (sentence: SentenceEdit) => edit({ step: { sentence: { id, sentence } } });
 }
 
+/** The field that stands for a sentence which is still to be written, behind another one. */
+type Fresh = { after: string | null; id: string };
+
 export function Sentences({ step }: { step: Step }) {
   const send = useSentence(step.id);
-  const last = step.actions.at(-1);
+  const box = useRef<HTMLDivElement>(null);
+  const [fresh, setFresh] = useState<Fresh | null>(null);
+  /** The sentence that gets the focus as soon as it stands, and where in it. */
+  const [next, setNext] = useState<{ id: string; at: number } | null>(null);
+  const write = (after: string | null) => {
+    const id = newId();
+    setFresh({ after, id });
+    setNext({ id, at: 0 });
+  };
+  useEffect(() => {
+    const field = next && box.current?.querySelector<HTMLTextAreaElement>(`[data-sentence="${next.id}"] textarea`);
+    if (!field) return;
+    field.focus();
+    field.setSelectionRange(next.at, next.at);
+    setNext(null);
+  });
+  const put = async ({ after, id }: Fresh, words: string) => {
+    const sentence = { id, act: "place" as const, parts: [], text: words, evidence: [] };
+    const result = await send({ add: { sentence, after } });
+    if (result.ok) setFresh((now) => (now?.id === id ? null : now));
+    return result;
+  };
+  const blank = (after: string | null) =>
+    fresh?.after === after && !step.actions.some((a) => a.id === fresh.id) ? (
+      <Line key={fresh.id} data-sentence={fresh.id}>
+        <CommitField
+          label="New sentence"
+          hideLabel
+          multiline
+          value=""
+          onCommit={(words) => put(fresh, words)}
+          onLeft={() => setFresh((now) => (now?.id === fresh.id ? null : now))}
+          onKey={(event, { typed, commit }) => {
+            if (event.key === "Escape" || (event.key === "Backspace" && typed === "")) {
+              setFresh(null);
+              if (after) setNext({ id: after, at: 9999 });
+              return true;
+            }
+            if (event.key !== "Enter" || event.shiftKey) return false;
+            if (typed.trim() === "") return true;
+            void commit(typed);
+            write(fresh.id);
+            return true;
+          }}
+        />
+      </Line>
+    ) : null;
   return (
-    <>
+    <div ref={box} style={{ display: "grid", gap: space.small }}>
+      {blank(null)}
       {step.actions.map((a, i) => (
-        <SentenceFields key={a.id} step={step} sentence={a} number={i + 1} />
+        <Fragment key={a.id}>
+          <SentenceFields
+            {...{ step, sentence: a, number: i + 1 }}
+            onWrite={() => write(a.id)}
+            onFocus={(id, at) => setNext({ id, at })}
+          />
+          {blank(a.id)}
+        </Fragment>
       ))}
       <Row>
-        <Button
-          onPress={() =>
-            void send({
-              add: {
-                sentence: { id: newId(), act: "place", parts: [], text: "New sentence.", evidence: [] },
-                after: last?.id ?? null,
-              },
-            })
-          }
-        >
+        <Button onPress={() => write(step.actions.at(-1)?.id ?? null)}>
           <Plus size={15} aria-hidden /> Add a sentence
         </Button>
+        {step.actions.length > 0 && (
+          <Muted as="span">
+            <Key>Enter</Key> a sentence behind, or parts it at the cursor; <Key>⌫</Key> at its start joins it to the one
+            above; <Key>Alt ↑ ↓</Key> moves it
+          </Muted>
+        )}
       </Row>
-    </>
+    </div>
   );
 }
 
 type Props = { step: Step; sentence: Sentence; number: number };
 
-function SentenceFields({ step, sentence, number }: Props) {
+function SentenceFields({
+  step,
+  sentence,
+  number,
+  onWrite,
+  onFocus,
+}: Props & { onWrite: () => void; onFocus: (id: string, at: number) => void }) {
   const send = useSentence(step.id);
   const wording = useWording();
   const { id } = sentence;
   const set = (field: SentenceField) => send({ set: { id, field } });
+  const above = step.actions[number - 2];
+  /** Enter writes on, or parts the sentence; Backspace at its start joins it; Alt and the arrows move it. */
+  const onKey = (event: React.KeyboardEvent, { typed, at, commit }: Writing): boolean => {
+    if (event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      const up = event.key === "ArrowUp";
+      const after = up ? step.actions[number - 3]?.id : step.actions[number]?.id;
+      const ends = up ? above === undefined : after === undefined;
+      if (!ends) void send({ move: { id, after: after ?? null } }).then(() => onFocus(id, at));
+      return true;
+    }
+    if (event.key === "Enter" && !event.shiftKey && !event.ctrlKey && !event.metaKey) {
+      const letters = Array.from(typed);
+      const rest = at < 0 ? "" : letters.slice(at).join("").trim();
+      const whole = rest === "" || rest === "." || letters.slice(0, at).join("").trim() === "";
+      // One behind the other: nobody waits for the first to arrive.
+      const sent = commit(typed);
+      if (whole) onWrite();
+      else {
+        const new_id = newId();
+        void sent.then((ok) => ok && send({ split: { id, at, new_id } }).then((r) => r.ok && onFocus(new_id, 0)));
+      }
+      return true;
+    }
+    if (event.key === "Backspace" && at === 0 && above) {
+      const end = wording(above).length + 1;
+      void commit(typed).then((ok) => {
+        if (ok) void send({ join: { id: above.id } }).then((r) => r.ok && onFocus(above.id, end));
+      });
+      return true;
+    }
+    return false;
+  };
   return (
-    <Line role="group" aria-label={`Sentence ${number}, its act and part`}>
+    <Line role="group" aria-label={`Sentence ${number}, its act and part`} data-sentence={id}>
       <CommitField
         label={`Sentence ${number}`}
         hideLabel
         multiline
         value={wording(sentence)}
         onCommit={(text) => set({ text })}
+        onKey={onKey}
       />
-      <Arrange step={step} sentence={sentence} number={number} />
+      <Arrange step={step} sentence={sentence} number={number} onFocus={onFocus} />
       <Deed sentence={sentence} number={number} set={set} />
       <Heard sentence={sentence} number={number} set={set} />
     </Line>
@@ -89,10 +183,9 @@ function SentenceFields({ step, sentence, number }: Props) {
 }
 
 /** Where the sentence stands among the others. */
-function Arrange({ step, sentence, number }: Props) {
+function Arrange({ step, sentence, number, onFocus }: Props & { onFocus: (id: string, at: number) => void }) {
   const { edit } = useManual();
   const send = useSentence(step.id);
-  const wording = useWording();
   const { id } = sentence;
   const above = step.actions[number - 2];
   return (
@@ -107,22 +200,26 @@ function Arrange({ step, sentence, number }: Props) {
           </IconButton>
           <IconButton
             aria-label={`Join sentence ${number} to the one above`}
-            onPress={() => void send({ join: { id: above.id } })}
+            onPress={() => void send({ join: { id: above.id } }).then((r) => r.ok && onFocus(above.id, 0))}
           >
             <Ungroup size={16} />
           </IconButton>
           <IconButton
             aria-label={`Split the step before sentence ${number}`}
-            onPress={() => {
-              const title = wording(sentence).replace(/\.$/, "").slice(0, 80);
-              void edit({ step: { split: { id: step.id, at: number - 1, new_id: newId(), title } } });
-            }}
+            onPress={() => void edit({ step: { split: { id: step.id, at: number - 1, new_id: newId() } } })}
           >
             <Scissors size={16} />
           </IconButton>
         </>
       )}
-      <IconButton aria-label={`Remove sentence ${number}`} onPress={() => void send({ remove: { id } })}>
+      <IconButton
+        aria-label={`Remove sentence ${number}`}
+        onPress={() => {
+          // The hand stays where it was: at the next sentence, else at the one above.
+          const beside = step.actions[number] ?? above;
+          void send({ remove: { id } }).then((r) => r.ok && beside && onFocus(beside.id, 0));
+        }}
+      >
         <Trash2 size={16} />
       </IconButton>
     </Row>

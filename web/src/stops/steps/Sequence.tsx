@@ -9,6 +9,7 @@ import { Button, ErrorNote, Heading, Key, Muted } from "../../parts/controls";
 import { isAbout } from "../../parts/Findings";
 import { plural } from "../../parts/format";
 import { Top } from "../../parts/layout";
+import { useKeptPlace, usePlace } from "../../parts/place";
 import { useEvidence } from "../../parts/tape-context";
 import { font, space } from "../../theme";
 import { StepArticle } from "./StepArticle";
@@ -37,14 +38,18 @@ function spotAt(ids: string[], moved: string, onto: string, before: boolean): st
   return before ? (others[others.indexOf(onto) - 1] ?? null) : onto;
 }
 
-type Props = { shown: string | null; margins: MarginRow[] | undefined; found: Finding[] };
+type Props = { margins: MarginRow[] | undefined; found: Finding[] };
 
-export function Sequence({ shown, margins, found }: Props) {
+export function Sequence({ margins, found }: Props) {
   const { view, edit } = useManual();
   const { manual, order } = view;
-  const [chosen, setChosen] = useState<string | null>(shown);
-  const [editing, setEditing] = useState<string | null>(null);
+  const [place, goTo] = usePlace();
+  const wanted = place("step");
+  const [chosen, setChosen] = useState<string | null>(wanted);
+  const [editing, setEditing] = useState<string | null>(place("open") ? wanted : null);
   const list = useRef<HTMLDivElement>(null);
+  /** The choice that was made here, which the address only repeats. */
+  const here = useRef<string | null>(null);
   const askSpots = useSpots();
   /** How the spots are judged for the step that is being dragged. */
   const [spots, setSpots] = useState<{ step: string; all: Spot[] } | null>(null);
@@ -52,6 +57,10 @@ export function Sequence({ shown, margins, found }: Props) {
   const [told, setTold] = useState<{ spot: Spot; step: string } | null>(null);
 
   const inHand = chosen && manual.steps[chosen] ? chosen : null;
+  const choose = (id: string) => {
+    here.current = id;
+    setChosen(id);
+  };
   useEvidence(inHand ? manual.steps[inHand]?.evidence : undefined);
 
   const phases = [
@@ -62,7 +71,7 @@ export function Sequence({ shown, margins, found }: Props) {
 
   const focusStep = (id: string | undefined) => {
     if (!id) return;
-    setChosen(id);
+    choose(id);
     requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-step="${id}"]`)?.focus());
   };
   const add = (phase: "teardown" | "rebuild", after: string | null) => {
@@ -132,9 +141,20 @@ export function Sequence({ shown, margins, found }: Props) {
     event.preventDefault();
   };
 
+  useKeptPlace("step", inHand);
+  // What a link or another panel asks for is chosen, in view and in focus; its form opens where the link says so.
   useEffect(() => {
-    if (shown) list.current?.querySelector<HTMLElement>(`[data-step="${shown}"]`)?.focus();
-  }, [shown]);
+    if (!wanted || here.current === wanted) return;
+    here.current = wanted;
+    setChosen(wanted);
+    if (place("open")) {
+      setEditing(wanted);
+      goTo({ open: null });
+    }
+    const at = list.current?.querySelector<HTMLElement>(`[data-step="${wanted}"]`);
+    at?.scrollIntoView({ block: "center" });
+    at?.focus({ preventScroll: true });
+  }, [wanted, place, goTo]);
   useEffect(() => {
     // A step that was just edited keeps the focus, so that the keys go on working.
     if (editing === null && chosen)
@@ -189,12 +209,12 @@ export function Sequence({ shown, margins, found }: Props) {
                       found={found.filter(
                         (f) => f.set_aside == null && f.rule !== "not-reviewed" && isAbout(f, "step", id),
                       )}
-                      number={i + 1}
+                      number={order.indexOf(id) + 1}
                       chosen={inHand === id}
                       editing={editing === id}
                       tabStop={inHand === id || (!inHand && i === 0)}
                       previous={ids[i - 1]}
-                      onChoose={() => setChosen(id)}
+                      onChoose={() => choose(id)}
                       onEdit={(open) => setEditing(open ? id : null)}
                       onKeyDown={(event) => onKey(event, id, ids)}
                       onDropped={(moved, before) => {

@@ -1,15 +1,24 @@
 /** A step opened for putting right, in its place on the page. */
 import { Plus, Trash2 } from "lucide-react";
 import styled from "styled-components";
-import { type Drive, type Edit, type FastenerGroup, newId, type Step, type ToolChoice } from "../../api/client";
+import { type Consumable, type Edit, newId, type Step, type ToolChoice } from "../../api/client";
 import { useManual } from "../../api/manual";
 import type { Result } from "../../api/outbox";
 import { labels } from "../../api/tables";
-import { Button, Check, CommitField, FigureField, IconButton, PrimaryButton, Select } from "../../parts/controls";
+import {
+  Button,
+  Check,
+  Checks,
+  CommitField,
+  FigureField,
+  IconButton,
+  PrimaryButton,
+  Select,
+} from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
-import { useSetGroup } from "../screws/set";
+import { HeatFields, listOf, PlugFields, ScrewFields } from "./Hanging";
 import { OnlyFor } from "./Notes";
 import { Sentences } from "./Sentences";
 
@@ -24,12 +33,6 @@ const Line = styled.div`
   gap: ${space.small};
   align-items: start;
 `;
-
-const listOf = (text: string) =>
-  text
-    .split(",")
-    .map((t) => t.trim())
-    .filter(Boolean);
 
 export function StepEditor({
   step,
@@ -46,11 +49,21 @@ export function StepEditor({
   const set = (field: Extract<Extract<Edit, { step: unknown }>["step"], { set: unknown }>["set"]["field"]) =>
     edit({ step: { set: { id, field } } });
   const groups = Object.values(manual.fasteners).filter((g) => g.step === id);
+  const heats = Object.values(manual.heats).filter((h) => h.step === id);
+  const plugs = Object.values(manual.connectors).filter((c) => c.step === id);
   const cautions = Object.values(manual.cautions).filter((c) => c.step === id);
   const closeAfter = (sent: Promise<{ ok: boolean }>) => void sent.then((r) => r.ok && onClose());
 
   return (
-    <Form role="group" aria-label={`Edit ${step.title}`}>
+    <Form
+      role="group"
+      aria-label={`Edit ${step.title}`}
+      onKeyDown={(event) => {
+        if (event.key !== "Escape" || event.defaultPrevented) return;
+        event.stopPropagation();
+        onClose();
+      }}
+    >
       <CommitField label="Title" value={step.title} onCommit={(title) => set({ title })} autoFocus onDone={onClose} />
       <CommitField
         label="A stage begins here; empty: the one before goes on"
@@ -62,6 +75,12 @@ export function StepEditor({
       <Row>
         <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
           <Plus size={15} aria-hidden /> Add screws
+        </Button>
+        <Button onPress={() => void edit({ heat: { add: { id: newId(), step: id } } })}>
+          <Plus size={15} aria-hidden /> Add heat
+        </Button>
+        <Button onPress={() => void edit({ connector: { add: { id: newId(), step: id } } })}>
+          <Plus size={15} aria-hidden /> Add a plug
         </Button>
         <Button
           onPress={() =>
@@ -87,10 +106,23 @@ export function StepEditor({
       {groups.map((g) => (
         <ScrewFields key={g.id} group={g} />
       ))}
+      {plugs.map((c) => (
+        <PlugFields key={c.id} plug={c} />
+      ))}
+      {heats.map((h) => (
+        <HeatFields key={h.id} heat={h} />
+      ))}
       <CommitField
         label="Tools, parted by commas"
         value={step.tools.join(", ")}
         onCommit={(text) => set({ tools: listOf(text) })}
+      />
+      <Checks
+        label="Materials used in this step"
+        words="materials"
+        options={options(labels.Consumable)}
+        chosen={step.consumables}
+        onChange={(consumables) => void set({ consumables: consumables as Consumable[] })}
       />
       {[...(step.choices ?? []), null].map((choice, i) => (
         <ChoiceFields
@@ -140,7 +172,7 @@ export function StepEditor({
           // biome-ignore lint/suspicious/noArrayIndexKey: a branch is told by its place alone
           key={i}
           branch={branch}
-          steps={Object.values(manual.steps).filter((s) => s.phase === step.phase && s.id !== id)}
+          steps={view.order.flatMap((s, n) => (s === id ? [] : [[s, `${n + 1}. ${manual.steps[s]?.title}`]]))}
           onChange={(next) => set({ branches: step.branches.flatMap((b, n) => (n === i ? (next ?? []) : b)) })}
         />
       ))}
@@ -214,7 +246,8 @@ function ChoiceFields(props: { choice: ToolChoice | null; onChange: (next: ToolC
 /** What to do if something goes another way, with tools of its own and where it goes on. */
 function BranchFields(props: {
   branch: Step["branches"][number];
-  steps: Step[];
+  /** Where it may go on, by the numbers of the page. */
+  steps: [string, string][];
   onChange: (next: Step["branches"][number] | null) => Promise<Result>;
 }) {
   const { branch, steps, onChange } = props;
@@ -241,7 +274,7 @@ function BranchFields(props: {
       <Select
         label="then"
         value={branch.resume ?? ""}
-        options={[["", "stop"], ...steps.map((s): [string, string] => [s.id, `go on at: ${s.title}`])]}
+        options={[["", "stop"], ...steps.map(([s, name]): [string, string] => [s, `go on at ${name}`])]}
         onChange={(resume) => void onChange({ ...branch, resume: resume === "" ? null : resume })}
       />
       <IconButton aria-label={`Remove: if ${branch.condition}`} onPress={() => void onChange(null)}>
@@ -281,57 +314,6 @@ function Parts({ step }: { step: Step }) {
           />
         </Row>
       ))}
-    </Row>
-  );
-}
-
-function ScrewFields({ group }: { group: FastenerGroup }) {
-  const { view, edit } = useManual();
-  const { id } = group;
-  const set = useSetGroup(id);
-  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
-  return (
-    <Row role="group" aria-label="Screws">
-      <FigureField label="Count" whole width="5.5em" value={group.count} onCommit={(count) => set({ count })} />
-      <FigureField
-        label="Put back"
-        whole
-        width="5.5em"
-        value={group.refitted}
-        onCommit={(refitted) => set({ refitted })}
-      />
-      <Select<Drive>
-        label="Drive"
-        value={group.drive ?? ""}
-        options={[["", "not known"], ...options(labels.Drive)]}
-        onChange={(drive) => void set({ drive: drive || null })}
-      />
-      <CommitField
-        label="Bit"
-        width="6em"
-        value={group.bit ?? ""}
-        onCommit={(bit) => set({ bit: bit.trim() || null })}
-      />
-      <FigureField
-        label="Length, mm"
-        width="7em"
-        value={group.length_mm}
-        onCommit={(length_mm) => set({ length_mm })}
-      />
-      <Select
-        label="Holds"
-        value={group.holds[0] ?? ""}
-        options={[["", "–"], ...parts.map((p): [string, string] => [p.id, p.name])]}
-        // The second part that these screws may hold stays.
-        onChange={(part) => void set({ holds: part ? [part, ...group.holds.slice(1).filter((p) => p !== part)] : [] })}
-      />
-      <Check checked={group.captive} onChange={(captive) => void set({ captive })}>
-        captive
-      </Check>
-      <OnlyFor of="These screws" chosen={group.variants ?? []} onChange={(variants) => void set({ variants })} />
-      <IconButton aria-label="Remove these screws" onPress={() => void edit({ fastener: { remove: { id } } })}>
-        <Trash2 size={16} />
-      </IconButton>
     </Row>
   );
 }

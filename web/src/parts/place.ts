@@ -1,0 +1,71 @@
+/**
+ * Where somebody is inside a stop, kept in the address: Back and reload lead there again, and a link can point at the
+ * thing itself instead of at the stop.
+ */
+import { useCallback, useEffect } from "react";
+import { useLocation, useSearchParams } from "react-router";
+import type { Finding } from "../api/client";
+
+/** Names and values of the address; `null` takes one out. */
+type Change = Record<string, string | null>;
+
+/** What the address says of a name, and the way to change it. It never adds a page to go Back through. */
+export function usePlace(): [(name: string) => string | null, (change: Change) => void] {
+  const [params, setParams] = useSearchParams();
+  const go = useCallback(
+    (change: Change) => {
+      // The address itself and not the parameters of this rendering: two changes may come in one go.
+      const next = new URLSearchParams(window.location.search);
+      for (const [name, value] of Object.entries(change)) {
+        if (value) next.set(name, value);
+        else next.delete(name);
+      }
+      setParams(next, { replace: true });
+    },
+    [setParams],
+  );
+  return [(name) => params.get(name), go];
+}
+
+/** Keeps a choice in the address a moment after it was made, so that walking through a list stays light. */
+export function useKeptPlace(name: string, value: string | null) {
+  const [place, go] = usePlace();
+  const kept = place(name);
+  useEffect(() => {
+    if ((value ?? null) === kept) return;
+    const later = setTimeout(() => go({ [name]: value }), 250);
+    return () => clearTimeout(later);
+  }, [name, value, kept, go]);
+}
+
+/** The address of each stop as it was left, by manual; the rail leads back to it. */
+const left = new Map<string, string>();
+
+export function useLeftPlaces(manual: string): (stop: string) => string {
+  const { pathname, search } = useLocation();
+  const stop = pathname.split("/").at(-1) ?? "";
+  useEffect(() => {
+    left.set(`${manual}/${stop}`, search);
+  }, [manual, stop, search]);
+  return (to) => left.get(`${manual}/${to}`) ?? "";
+}
+
+/** The way from anywhere in a manual to what a finding is about, its field open where one is meant. */
+export function wayTo(finding: Finding): string {
+  const at = (kind: string) => (finding.about.find((s) => kind in s) as Record<string, string> | undefined)?.[kind];
+  const to = (params: Record<string, string>) => `../${finding.stop}?${new URLSearchParams(params)}`;
+  const [step, part, group] = [at("step"), at("part"), at("group")];
+  switch (finding.stop) {
+    case "listen":
+      return to({ tab: "settle", finding: finding.key });
+    case "steps":
+      if (step) return to({ step, open: "1" });
+      if (part) return to({ tab: "parts", part });
+      if (at("note")) return to({ tab: "notes" });
+      return at("tool") || at("tool_named") ? to({ tab: "tools" }) : to({});
+    case "screws":
+      return group ? to({ group }) : to({});
+    default:
+      return step ? to({ step }) : to({});
+  }
+}

@@ -16,6 +16,7 @@ pub mod power;
 pub mod publish;
 pub mod rebuild;
 pub mod screw;
+pub mod seams;
 pub mod stops;
 pub mod things;
 pub mod words;
@@ -23,7 +24,7 @@ pub mod words;
 pub use paso_reader::{labels, reading, recording, units};
 
 /// The rooms in the order of the work.
-pub const ROOMS: [&str; 19] = [
+pub const ROOMS: [&str; 20] = [
     "labels",
     "units",
     "recording",
@@ -38,6 +39,7 @@ pub const ROOMS: [&str; 19] = [
     "effort",
     "order",
     "fasteners",
+    "seams",
     "rebuild",
     "checks",
     "stops",

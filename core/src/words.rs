@@ -2,6 +2,9 @@
 
 use crate::fasteners::mixup::Harm;
 use crate::finding::Stop;
+use crate::heat::media::Medium;
+use crate::heat::plan::WarmedBy;
+use crate::heat::presets::Preset;
 use crate::labels::{Table, table};
 use crate::manual::{
     ConnectorKind, FastenerFate, HeadForm, HowCounted, Locking, NoteKind, PartFate, Posture, Reason, SeamKind, Stored,
@@ -37,10 +40,12 @@ pub fn tables() -> Vec<Table> {
         table::<Locking>(),
         table::<Mark>(),
         table::<Material>(),
+        table::<Medium>(),
         table::<NoteKind>(),
         table::<PartFate>(),
         table::<PartOp>(),
         table::<Posture>(),
+        table::<Preset>(),
         table::<Reason>(),
         table::<Risk>(),
         table::<SeamKind>(),
@@ -50,6 +55,7 @@ pub fn tables() -> Vec<Table> {
         table::<Topic>(),
         table::<TorqueFrom>(),
         table::<TorqueUnit>(),
+        table::<WarmedBy>(),
     ]
 }
 

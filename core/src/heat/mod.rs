@@ -7,3 +7,4 @@
 pub mod conduction;
 pub mod media;
 pub mod plan;
+pub mod presets;

@@ -72,7 +72,7 @@ impl WarmedBy {
 
 /// One layer from the heated face inward.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Layer {
+pub struct StackLayer {
     pub medium: Medium,
     pub thickness_mm: f64,
 }
@@ -81,7 +81,7 @@ pub struct Layer {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Heating {
     /// From the heated face inward.
-    pub layers: Vec<Layer>,
+    pub layers: Vec<StackLayer>,
     pub by: WarmedBy,
     /// What the source is set to, °C.
     pub setting_c: f64,
@@ -168,7 +168,7 @@ impl Heating {
     ///
     /// # Errors
     /// As [`Heating::check`].
-    pub fn plan(&self) -> Result<Plan, String> {
+    pub fn plan(&self) -> Result<HeatPlan, String> {
         self.check()?;
         let bond = self.bond().unwrap_or_default();
         let guarded = self.guarded();
@@ -177,10 +177,10 @@ impl Heating {
         let traces: [Trace; 3] = [0, 1, 2].map(|which| self.follow(which, self.seconds, AFTER_S, &places));
         let softening = self.layers[bond].medium.softens();
         let soft_from = softening.map(|s| s.window[0]);
-        let guards: Vec<Guard> =
+        let guards: Vec<HeatGuard> =
             guarded.iter().enumerate().map(|(n, layer)| self.guard(*layer, n + 2, &traces)).collect();
         let face = self.layers[0].medium;
-        Ok(Plan {
+        Ok(HeatPlan {
             bond,
             window: softening.map(|s| s.window),
             firm: self.layers[bond].medium.stays_firm().map(str::to_owned),
@@ -195,9 +195,9 @@ impl Heating {
         })
     }
 
-    fn guard(&self, layer: usize, row: usize, traces: &[Trace; 3]) -> Guard {
+    fn guard(&self, layer: usize, row: usize, traces: &[Trace; 3]) -> HeatGuard {
         let Some(bears) = self.layers[layer].medium.bears() else { unreachable!("only layers that bear something") };
-        Guard {
+        HeatGuard {
             layer,
             medium: self.layers[layer].medium,
             plan_c: bears.plan,
@@ -212,7 +212,7 @@ impl Heating {
 
     /// The mildest setting of this source under which the bond is soft for long enough even when the source is weak, and
     /// nothing is harmed even when it is strong.
-    fn recommended(&self, places: &[Place]) -> Option<Recommended> {
+    fn recommended(&self, places: &[Place]) -> Option<HeatSetting> {
         let soft = self.layers[self.bond()?].medium.softens()?.window[0];
         let [low, high] = self.by.range_c();
         let steps = ((high - low) / SETTING_STEP_C) as usize;
@@ -233,7 +233,7 @@ impl Heating {
                 self.guarded().iter().enumerate().all(safe)
             };
             let spared = [2, 1].into_iter().all(|which| spares(&tried.follow(which, seconds, AFTER_S, places)));
-            spared.then_some(Recommended { setting_c, seconds })
+            spared.then_some(HeatSetting { setting_c, seconds })
         })
     }
 }
@@ -259,7 +259,7 @@ fn first_of(traces: &[Trace; 3], row: usize, temp_c: f64) -> Option<f64> {
     traces.iter().filter_map(|t| t.reaches(row, temp_c)).reduce(f64::min)
 }
 
-fn curve(traces: &[Trace; 3], row: usize, seconds: f64) -> Vec<Point> {
+fn curve(traces: &[Trace; 3], row: usize, seconds: f64) -> Vec<HeatPoint> {
     let all = seconds + AFTER_S;
     let at = |n: usize| all * n as f64 / (POINTS - 1) as f64;
     // A block that gives its heat away quickly is the cooler one later, so the ends are those of all three.
@@ -267,13 +267,13 @@ fn curve(traces: &[Trace; 3], row: usize, seconds: f64) -> Vec<Point> {
         let all = traces.each_ref().map(|trace| trace.at(row, t));
         [all.into_iter().fold(f64::INFINITY, f64::min), all[1], all.into_iter().fold(f64::NEG_INFINITY, f64::max)]
     };
-    let point = |t: f64| Point { seconds: t, band: band(t) };
+    let point = |t: f64| HeatPoint { seconds: t, band: band(t) };
     (0..POINTS).map(|n| point(at(n))).collect()
 }
 
 /// What heating comes to. Bands go from the weakest over the usual to the strongest source.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Plan {
+pub struct HeatPlan {
     /// Which layer is to open.
     pub bond: usize,
     /// Between these it can be cut, °C; `None`: heat does not open it.
@@ -284,27 +284,27 @@ pub struct Plan {
     pub soft_after: Option<[Option<f64>; 3]>,
     /// Seconds it stays soft once the source is lifted.
     pub soft_for: Option<[f64; 3]>,
-    pub bond_curve: Vec<Point>,
-    pub face_curve: Vec<Point>,
+    pub bond_curve: Vec<HeatPoint>,
+    pub face_curve: Vec<HeatPoint>,
     /// Seconds until touching the face for 10 s burns.
     pub burns_after: Option<f64>,
     /// The hottest that the face gets, °C.
     pub face_c: f64,
-    pub guards: Vec<Guard>,
+    pub guards: Vec<HeatGuard>,
     /// The mildest setting of this source that does; `None` where none does.
-    pub recommended: Option<Recommended>,
+    pub recommended: Option<HeatSetting>,
 }
 
 /// A temperature at a time.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Point {
+pub struct HeatPoint {
     pub seconds: f64,
     pub band: [f64; 3],
 }
 
 /// What a layer bears, and what it gets.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Guard {
+pub struct HeatGuard {
     pub layer: usize,
     pub medium: Medium,
     /// A plan stays below, °C.
@@ -315,12 +315,12 @@ pub struct Guard {
     /// Seconds until it passes what is planned, and until it is harmed, under the strongest source.
     pub plan_after: Option<f64>,
     pub harm_after: Option<f64>,
-    pub curve: Vec<Point>,
+    pub curve: Vec<HeatPoint>,
 }
 
 /// A setting that does.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
-pub struct Recommended {
+pub struct HeatSetting {
     pub setting_c: f64,
     pub seconds: f64,
 }
@@ -331,8 +331,8 @@ mod tests {
     use proptest::prelude::*;
     use rstest::rstest;
 
-    fn layers(all: &[(Medium, f64)]) -> Vec<Layer> {
-        all.iter().map(|(medium, thickness_mm)| Layer { medium: *medium, thickness_mm: *thickness_mm }).collect()
+    fn layers(all: &[(Medium, f64)]) -> Vec<StackLayer> {
+        all.iter().map(|(medium, thickness_mm)| StackLayer { medium: *medium, thickness_mm: *thickness_mm }).collect()
     }
 
     fn glass_on_cell() -> Heating {
@@ -368,7 +368,7 @@ mod tests {
     #[test]
     fn the_recommended_setting_softens_at_its_weakest_and_harms_nothing_at_its_strongest() {
         let asked = glass_on_cell();
-        let Recommended { setting_c, seconds } = asked.plan().unwrap().recommended.expect("a plate does");
+        let HeatSetting { setting_c, seconds } = asked.plan().unwrap().recommended.expect("a plate does");
         let plan = Heating { setting_c, seconds, ..asked }.plan().unwrap();
         assert!(plan.soft_after.unwrap()[0].is_some(), "{setting_c} °C, {seconds} s");
         assert!(plan.guards.iter().all(|g| g.most_c[2] <= g.plan_c), "{:?}", plan.guards);
@@ -439,7 +439,7 @@ mod tests {
     }
 
     /// The longest wait for soft, where "never" is longest.
-    fn wait(plan: &Plan, which: usize) -> f64 {
+    fn wait(plan: &HeatPlan, which: usize) -> f64 {
         plan.soft_after.unwrap()[which].unwrap_or(f64::INFINITY)
     }
 

@@ -6,4 +6,5 @@
 pub mod chain;
 pub mod listen;
 pub mod screws;
+pub mod seams;
 pub mod steps;

@@ -35,6 +35,7 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
 
     // A dropped statement folds away and can be brought back.
     app.press("Listen").await?;
+    app.choose("Show", "The work, talk folded").await?;
     app.tap("okay lift off the bottom cover slowly").await?;
     app.press("Not part of this job").await?;
     app.until("it is folded", async || {

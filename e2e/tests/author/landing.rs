@@ -45,7 +45,7 @@ async fn a_finding_leads_to_its_step_with_the_form_open() -> Done {
     app.press("Add a step").await?;
     app.saved().await?;
     app.goto(&format!("/manuals/{id}/publish")).await?;
-    let says = app.text("has no sentence").await?;
+    let says = app.text("says nothing to do").await?;
     let card = says.query(By::XPath("./ancestor::li")).first().await?;
     card.find(By::LinkText("Go there")).await?.click().await?;
     focus_on(&app, "Title").await;
@@ -88,11 +88,11 @@ async fn back_and_reload_keep_tab_search_and_choice() -> Done {
     app.field("Maker's number").await?;
     // The rail leads back to where one was, too.
     app.press("Listen").await?;
-    app.write("Find", "fan").await?;
+    app.write("Find /", "fan").await?;
     app.press("Steps").await?;
     app.field("Maker's number").await?;
     app.press("Listen").await?;
-    assert_eq!(app.field("Find").await?.prop("value").await?.as_deref(), Some("fan"));
+    assert_eq!(app.field("Find /").await?.prop("value").await?.as_deref(), Some("fan"));
     app.end().await
 }
 

@@ -66,8 +66,8 @@ async fn from_a_file_to_a_published_guide() -> Done {
     app.press("Edit").await?;
     app.press("Split the step before sentence 2").await?;
     app.press("Done").await?;
-    app.until("a second step", async || Ok(titles(&app).await?[2] == "Pull out the battery")).await;
-    app.tap("Pull out the battery").await?;
+    app.until("a second step", async || Ok(titles(&app).await?[2] == "Remove the battery")).await;
+    app.tap("Remove the battery").await?;
     app.press("Edit").await?;
     app.press("Merge into the step above").await?;
     app.until("one step again", async || Ok(titles(&app).await?[2] == "Remove the fan")).await;

@@ -14,6 +14,7 @@ pub mod manuals;
 pub mod publish;
 pub mod recordings;
 pub mod screws;
+mod seams;
 pub mod steps;
 
 use rocket::Route;
@@ -38,6 +39,7 @@ pub fn all() -> Vec<Endpoints> {
         steps::endpoints(),
         chain::endpoints(),
         screws::endpoints(),
+        seams::endpoints(),
         publish::endpoints(),
     ]
 }

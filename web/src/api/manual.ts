@@ -1,7 +1,7 @@
 /** Hooks for the manual that is open: the manual itself, its edits, and what each stop asks of the server. */
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { createContext, useCallback, useContext, useEffect, useMemo, useSyncExternalStore } from "react";
-import { api, type Edit, type ManualView, must, type Step, type Wanted } from "./client";
+import { api, type Edit, type Heating, type ManualView, must, type Step, type Wanted } from "./client";
 import { Outbox, type Result } from "./outbox";
 
 export type OpenManual = {
@@ -95,6 +95,24 @@ export function useScrews(job: string) {
     queryKey: ["screws", id, job],
     placeholderData: keepPreviousData,
     queryFn: () => must(api.GET("/api/manuals/{id}/screws", { params: { path: { id }, query: job ? { job } : {} } })),
+  });
+}
+
+/** All of the Seams stop. */
+export function useSeams() {
+  const { id } = useManual();
+  return useQuery({
+    queryKey: ["seams", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/seams", { params: { path: { id } } })),
+  });
+}
+
+/** What a heating that is being tried out comes to; the last answer stays until the next one is there. */
+export function useHeat(heating: Heating) {
+  return useQuery({
+    queryKey: ["heat", heating],
+    placeholderData: keepPreviousData,
+    queryFn: () => must(api.POST("/api/heat", { body: heating })),
   });
 }
 

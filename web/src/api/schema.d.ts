@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What one heating comes to, whatever it belongs to: for a setting that is being tried out. */
+        post: operations["heat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live": {
         parameters: {
             query?: never;
@@ -579,6 +596,22 @@ export interface paths {
         };
         /** The ledger as CSV. */
         get: operations["screw_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/seams": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["seams"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1754,6 +1787,11 @@ export interface components {
             /** @description `[low, high]` in degrees Celsius. */
             temp_c?: number[] | null;
         };
+        /** @description What a heating comes to. */
+        HeatAnswer: {
+            judged: components["schemas"]["JudgedHeat"];
+            plan: components["schemas"]["HeatPlan"];
+        };
         /** @description Changes of heat settings. */
         HeatEdit: {
             add: {
@@ -1789,16 +1827,104 @@ export interface components {
             /** @description `[low, high]` in seconds. */
             dwell_s: number[] | null;
         };
+        /** @description What a layer bears, and what it gets. */
+        HeatGuard: {
+            curve: components["schemas"]["HeatPoint"][];
+            /** Format: double */
+            harm_after?: number | null;
+            /** Format: double */
+            harm_c: number;
+            layer: number;
+            medium: components["schemas"]["Medium"];
+            most_c: number[];
+            /**
+             * Format: double
+             * @description Seconds until it passes what is planned, and until it is harmed, under the strongest source.
+             */
+            plan_after?: number | null;
+            /**
+             * Format: double
+             * @description A plan stays below, °C.
+             */
+            plan_c: number;
+            says: string;
+        };
         /**
          * Format: uuid
          * @description One application of heat.
          */
         HeatId: string;
+        /** @description What heating comes to. Bands go from the weakest over the usual to the strongest source. */
+        HeatPlan: {
+            /** @description Which layer is to open. */
+            bond: number;
+            bond_curve: components["schemas"]["HeatPoint"][];
+            /**
+             * Format: double
+             * @description Seconds until touching the face for 10 s burns.
+             */
+            burns_after?: number | null;
+            /**
+             * Format: double
+             * @description The hottest that the face gets, °C.
+             */
+            face_c: number;
+            face_curve: components["schemas"]["HeatPoint"][];
+            /** @description What to do instead where heat does not open it. */
+            firm?: string | null;
+            guards: components["schemas"]["HeatGuard"][];
+            recommended?: components["schemas"]["HeatSetting"] | null;
+            /** @description Seconds until it is soft; `None` in it: not while the source is on. */
+            soft_after?: (number | null)[] | null;
+            /** @description Seconds it stays soft once the source is lifted. */
+            soft_for?: number[] | null;
+            /** @description Between these it can be cut, °C; `None`: heat does not open it. */
+            window?: number[] | null;
+        };
+        /** @description A temperature at a time. */
+        HeatPoint: {
+            band: number[];
+            /** Format: double */
+            seconds: number;
+        };
+        /** @description A setting that does. */
+        HeatSetting: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            setting_c: number;
+        };
         /**
          * @description What gives the heat.
          * @enum {string}
          */
         HeatSource: "heat gun" | "hair dryer" | "heating pad" | "heating element" | "oven" | "soldering iron";
+        /**
+         * @description How a setting is judged.
+         * @enum {string}
+         */
+        HeatVerdict: "does" | "too_little" | "too_warm" | "harms" | "useless";
+        /** @description What is heated, and how. */
+        Heating: {
+            by: components["schemas"]["WarmedBy"];
+            /** @description From the heated face inward. */
+            layers: components["schemas"]["StackLayer"][];
+            /**
+             * Format: double
+             * @description The room, and the device before, °C.
+             */
+            room_c: number;
+            /**
+             * Format: double
+             * @description How long it stays, s.
+             */
+            seconds: number;
+            /**
+             * Format: double
+             * @description What the source is set to, °C.
+             */
+            setting_c: number;
+        };
         /** @description One entry of a manual's history. */
         HistoryEntry: {
             /** Format: date-time */
@@ -2033,6 +2159,11 @@ export interface components {
          * @enum {string}
          */
         Judged: "fine" | "doubtful" | "refused";
+        /** @description What a setting does. */
+        JudgedHeat: {
+            says: string;
+            verdict: components["schemas"]["HeatVerdict"];
+        };
         /** @description A recording as it is kept. */
         KeptRecording: {
             /** Format: date-time */
@@ -2363,6 +2494,11 @@ export interface components {
              */
             value: number;
         };
+        /**
+         * @description What one layer is made of.
+         * @enum {string}
+         */
+        Medium: "glass" | "polycarbonate" | "acrylic" | "abs" | "nylon" | "aluminium" | "magnesium" | "steel" | "stainless_steel" | "copper" | "leather" | "circuit_board" | "air" | "cell" | "display_panel" | "foam_tape" | "film_tape" | "hot_melt" | "butyl" | "stretch_strip" | "silicone" | "epoxy";
         /** @description Something the reader of the file had to mend, so that nobody wonders later. */
         Mended: {
             /** @description Line of the source, from 1. */
@@ -2607,6 +2743,11 @@ export interface components {
          * @enum {string}
          */
         Posture: "face_up" | "face_down" | "on_side" | "propped" | "tethered";
+        /**
+         * @description A usual stack.
+         * @enum {string}
+         */
+        Preset: "glass_back" | "plastic_lid" | "display_in_frame" | "metal_cover";
         /** @description A sum of money. */
         Price: {
             /** Format: double */
@@ -3019,6 +3160,7 @@ export interface components {
             /** @description Where to enter and which way to run. */
             entry?: string | null;
             evidence: components["schemas"]["Evidence"][];
+            heating?: components["schemas"]["Heating"] | null;
             id: components["schemas"]["SeamId"];
             kind: components["schemas"]["SeamKind"];
             note?: string | null;
@@ -3053,7 +3195,17 @@ export interface components {
             /** Format: double */
             depth_mm: number | null;
         } | {
+            heating: components["schemas"]["Heating"] | null;
+        } | {
             note: string | null;
+        };
+        /** @description The heat of a bonded joint. */
+        SeamHeat: {
+            /** @description Nobody has put the stack together yet: it is what the cover suggests. */
+            guessed: boolean;
+            heating: components["schemas"]["Heating"];
+            told: components["schemas"]["ToldHeat"][];
+            worked: components["schemas"]["HeatAnswer"];
         };
         /**
          * Format: uuid
@@ -3065,6 +3217,25 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description One joint. */
+        SeamRow: {
+            heat?: components["schemas"]["SeamHeat"] | null;
+            kind: components["schemas"]["SeamKind"];
+            /** @description The part that it holds, by its name. */
+            part?: string | null;
+            seam: components["schemas"]["SeamId"];
+            step: components["schemas"]["StepId"];
+            /** @description Of the teardown, from 1. */
+            step_number: number;
+            /** @description What was never said of it: "where to enter", "how deep". */
+            untold: string[];
+        };
+        /** @description All that the stop shows. */
+        SeamsView: {
+            seams: components["schemas"]["SeamRow"][];
+            sources: components["schemas"]["SourceRow"][];
+            usual: components["schemas"]["UsualStack"][];
+        };
         /** @description A chapter. */
         Section: {
             blocks: components["schemas"]["Block"][];
@@ -3205,9 +3376,23 @@ export interface components {
             /** Format: date-time */
             updated_at: string;
         };
+        /** @description A source and what it can be set to. */
+        SourceRow: {
+            by: components["schemas"]["WarmedBy"];
+            /** Format: double */
+            high_c: number;
+            /** Format: double */
+            low_c: number;
+        };
         /** @description A judgement of one spot. */
         Spot: components["schemas"]["MoveVerdict"] & {
             after?: components["schemas"]["StepId"] | null;
+        };
+        /** @description One layer from the heated face inward. */
+        StackLayer: {
+            medium: components["schemas"]["Medium"];
+            /** Format: double */
+            thickness_mm: number;
         };
         /**
          * @description Where a requirement stands with the author.
@@ -3544,6 +3729,13 @@ export interface components {
             sentences: components["schemas"]["Action"][];
             step: components["schemas"]["StepId"];
         };
+        /** @description A heat setting that a step tells, held against what it does to a seam. */
+        ToldHeat: {
+            heat: components["schemas"]["HeatId"];
+            judged: components["schemas"]["JudgedHeat"];
+            /** @description "heating pad on the rear cover, 75–80 °C, 2 min". */
+            words: string;
+        };
         /** @description One part on the way to a told job, with the ids of what is made for it where it is not there yet. */
         ToldPart: {
             action: components["schemas"]["ActionId"];
@@ -3659,6 +3851,11 @@ export interface components {
             /** @description Destroyed parts of which no price is known. */
             unpriced: number;
         };
+        /** @description A stack to begin with. */
+        UsualStack: {
+            layers: components["schemas"]["StackLayer"][];
+            preset: components["schemas"]["Preset"];
+        };
         /** @description A variant of the device. */
         Variant: {
             /** @description How readers tell that theirs is this one. */
@@ -3697,6 +3894,11 @@ export interface components {
             /** @description "lid" is not in "slide". */
             whole_words?: boolean;
         };
+        /**
+         * @description What the outer face is warmed with.
+         * @enum {string}
+         */
+        WarmedBy: "plate" | "block" | "gel_pack" | "hair_dryer" | "heat_gun";
         /** @description What a change costs, in hundredths of a second of work. */
         Weights: {
             /**
@@ -3892,6 +4094,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    heat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Heating"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatAnswer"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description Anything else that goes wrong, in a sentence */
@@ -5489,6 +5731,44 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    seams: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeamsView"];
                 };
             };
             404: {

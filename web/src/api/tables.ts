@@ -207,6 +207,30 @@ export const labels = {
     "pc": "polycarbonate",
     "abs": "ABS",
   } satisfies Record<Schemas["Material"], string>,
+  Medium: {
+    "glass": "cover glass",
+    "polycarbonate": "polycarbonate",
+    "acrylic": "acrylic glass",
+    "abs": "ABS",
+    "nylon": "nylon",
+    "aluminium": "aluminium",
+    "magnesium": "magnesium",
+    "steel": "steel",
+    "stainless_steel": "stainless steel",
+    "copper": "copper",
+    "leather": "synthetic leather",
+    "circuit_board": "circuit board",
+    "air": "still air",
+    "cell": "battery cell",
+    "display_panel": "display panel",
+    "foam_tape": "acrylic foam tape",
+    "film_tape": "acrylic film tape",
+    "hot_melt": "hot-melt adhesive",
+    "butyl": "butyl",
+    "stretch_strip": "stretch-release strip",
+    "silicone": "silicone",
+    "epoxy": "epoxy",
+  } satisfies Record<Schemas["Medium"], string>,
   NoteKind: {
     "damage": "damage",
     "missing_screw": "a screw is missing",
@@ -234,6 +258,12 @@ export const labels = {
     "propped": "propped up",
     "tethered": "open, held by its cables",
   } satisfies Record<Schemas["Posture"], string>,
+  Preset: {
+    "glass_back": "glass back over a cell",
+    "plastic_lid": "plastic lid",
+    "display_in_frame": "display glued into a frame",
+    "metal_cover": "metal cover",
+  } satisfies Record<Schemas["Preset"], string>,
   Reason: {
     "covers": "Covered",
     "holds": "Held",
@@ -304,6 +334,13 @@ export const labels = {
     "pound_inch": "lbf·in",
     "ounce_inch": "ozf·in",
   } satisfies Record<Schemas["TorqueUnit"], string>,
+  WarmedBy: {
+    "plate": "heating plate or pad",
+    "block": "warmed block",
+    "gel_pack": "warmed gel pack",
+    "hair_dryer": "hair dryer",
+    "heat_gun": "hot-air gun",
+  } satisfies Record<Schemas["WarmedBy"], string>,
 };
 
 /** Keys and letters that stand for a value. */
@@ -355,7 +392,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
   {
     "stop": "seams",
     "name": "Seams",
-    "later": "How glued and clipped edges open: where, how deep, how hot, how long."
+    "later": null
   },
   {
     "stop": "cables",
@@ -385,7 +422,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
 ];
 
 /** Stops that can be gone to. */
-export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "fold" | "publish";
+export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "seams" | "fold" | "publish";
 
 /** Outlines of tags as path data, about as large as a circle of radius 1. */
 export const outlines: Record<Schemas["Shape"], string> = {

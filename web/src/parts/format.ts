@@ -12,6 +12,14 @@ export function clock(ms: number): string {
 export const minutes = (seconds: number) =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
 
+/** "90 s", "2 min", "2 min 30 s". */
+export function duration(seconds: number): string {
+  const whole = Math.round(seconds);
+  if (whole < 120) return `${whole} s`;
+  const rest = whole % 60;
+  return `${Math.floor(whole / 60)} min${rest > 0 ? ` ${rest} s` : ""}`;
+}
+
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
 export const when = (iso: string) =>

@@ -2,12 +2,25 @@
  * Where somebody is inside a stop, kept in the address: Back and reload lead there again, and a link can point at the
  * thing itself instead of at the stop.
  */
-import { useCallback, useEffect } from "react";
+import { type RefObject, useCallback, useEffect, useRef } from "react";
 import { useLocation, useSearchParams } from "react-router";
 import type { Finding } from "../api/client";
 
 /** Names and values of the address; `null` takes one out. */
 type Change = Record<string, string | null>;
+
+/** The search of each stop as it was left, by its path; the rail leads back to it. */
+const left = new Map<string, string>();
+
+function changed(search: string, change: Change): string {
+  const next = new URLSearchParams(search);
+  for (const [name, value] of Object.entries(change)) {
+    if (value) next.set(name, value);
+    else next.delete(name);
+  }
+  const text = next.toString();
+  return text === "" ? "" : `?${text}`;
+}
 
 /** What the address says of a name, and the way to change it. It never adds a page to go Back through. */
 export function usePlace(): [(name: string) => string | null, (change: Change) => void] {
@@ -15,39 +28,49 @@ export function usePlace(): [(name: string) => string | null, (change: Change) =
   const go = useCallback(
     (change: Change) => {
       // The address itself and not the parameters of this rendering: two changes may come in one go.
-      const next = new URLSearchParams(window.location.search);
-      for (const [name, value] of Object.entries(change)) {
-        if (value) next.set(name, value);
-        else next.delete(name);
-      }
-      setParams(next, { replace: true });
+      setParams(changed(window.location.search, change), { replace: true });
     },
     [setParams],
   );
   return [(name) => params.get(name), go];
 }
 
-/** Keeps a choice in the address a moment after it was made, so that walking through a list stays light. */
-export function useKeptPlace(name: string, value: string | null) {
+/**
+ * Keeps a choice in the address a moment after it was made, so that walking through a list stays light. Gives what was
+ * written last, by which a way that a link asks for can be told from one's own.
+ */
+export function useKeptPlace(name: string, value: string | null): RefObject<string | null> {
   const [place, go] = usePlace();
   const kept = place(name);
+  const written = useRef<string | null>(null);
+  const stop = useRef(useLocation().pathname);
+  const latest = useRef({ value, kept });
+  latest.current = { value, kept };
+  useEffect(
+    () => () => {
+      // Left before the moment was over: the rail still leads back to it.
+      const { value, kept } = latest.current;
+      if ((value ?? null) !== kept) left.set(stop.current, changed(left.get(stop.current) ?? "", { [name]: value }));
+    },
+    [name],
+  );
   useEffect(() => {
     if ((value ?? null) === kept) return;
-    const later = setTimeout(() => go({ [name]: value }), 250);
+    const later = setTimeout(() => {
+      written.current = value;
+      go({ [name]: value });
+    }, 250);
     return () => clearTimeout(later);
   }, [name, value, kept, go]);
+  return written;
 }
-
-/** The address of each stop as it was left, by manual; the rail leads back to it. */
-const left = new Map<string, string>();
 
 export function useLeftPlaces(manual: string): (stop: string) => string {
   const { pathname, search } = useLocation();
-  const stop = pathname.split("/").at(-1) ?? "";
   useEffect(() => {
-    left.set(`${manual}/${stop}`, search);
-  }, [manual, stop, search]);
-  return (to) => left.get(`${manual}/${to}`) ?? "";
+    left.set(pathname, search);
+  }, [pathname, search]);
+  return (to) => left.get(`/manuals/${manual}/${to}`) ?? "";
 }
 
 /** The way from anywhere in a manual to what a finding is about, its field open where one is meant. */

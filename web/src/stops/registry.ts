@@ -9,7 +9,7 @@ import type { Image } from "../api/client";
 import { type BuiltStop, stops } from "../api/tables";
 
 /** Names of queries; a key is the name, the manual's id, and what is asked in particular. */
-export type QueryName = "findings" | "listen" | "steps" | "chain" | "screws" | "guide" | "shelf";
+export type QueryName = "findings" | "listen" | "steps" | "chain" | "screws" | "seams" | "guide" | "shelf";
 
 type Entry = {
   page: LazyExoticComponent<ComponentType>;
@@ -22,6 +22,7 @@ export const entries: Record<BuiltStop, Entry> = {
   steps: { page: lazy(() => import("./Steps")), asks: ["steps", "findings"] },
   chain: { page: lazy(() => import("./Chain")), asks: ["chain", "findings"] },
   screws: { page: lazy(() => import("./Screws")), asks: ["screws", "findings"] },
+  seams: { page: lazy(() => import("./Seams")), asks: ["seams", "findings"] },
   fold: { page: lazy(() => import("./Fold")), asks: ["guide", "findings"] },
   publish: { page: lazy(() => import("./Publish")), asks: ["guide", "findings"] },
 };
@@ -50,6 +51,7 @@ const STALE: Record<QueryName, (images: Image[]) => boolean> = {
   steps: () => true,
   chain: () => true,
   screws: () => true,
+  seams: () => true,
   guide: () => true,
   shelf: () => true,
 };

@@ -493,7 +493,17 @@ impl Drafter {
         let id = self.ids.make(SeamId);
         self.manual.seams.insert(
             id,
-            Seam { id, step, kind, part, entry: None, depth, note: None, evidence: vec![evidence.clone()] },
+            Seam {
+                id,
+                step,
+                kind,
+                part,
+                entry: None,
+                depth,
+                heating: None,
+                note: None,
+                evidence: vec![evidence.clone()],
+            },
         );
     }
 

@@ -1,5 +1,6 @@
 //! Joints without screws: glue, tape, clips, snapped edges.
 
+use crate::heat::plan::Heating;
 use crate::ids::*;
 use crate::labels;
 use crate::manual::edits::edit::Apply;
@@ -44,6 +45,9 @@ pub struct Seam {
     #[serde(rename = "depth_mm", with = "units::serde_mm")]
     #[schema(value_type = Option<f64>)]
     pub depth: Option<Length>,
+    /// How its bond is warmed, as an author put it together.
+    #[serde(default)]
+    pub heating: Option<Heating>,
     pub note: Option<String>,
     pub evidence: Vec<Evidence>,
 }
@@ -56,6 +60,7 @@ pub enum SeamField {
     Part(Option<PartId>),
     Entry(Option<String>),
     DepthMm(Option<f64>),
+    Heating(Option<Heating>),
     Note(Option<String>),
 }
 
@@ -84,6 +89,7 @@ impl Apply for SeamEdit {
                     part: None,
                     entry: None,
                     depth: None,
+                    heating: None,
                     note: None,
                     evidence: vec![Evidence::author(author)],
                 };
@@ -98,6 +104,10 @@ impl Apply for SeamEdit {
                     SeamField::Kind(kind) => seam.kind = *kind,
                     SeamField::Part(part) => seam.part = *part,
                     SeamField::Entry(value) => seam.entry = maybe_text("entry", value, MAX_TEXT)?,
+                    SeamField::Heating(heating) => {
+                        heating.as_ref().map_or(Ok(()), checked)?;
+                        seam.heating.clone_from(heating);
+                    }
                     SeamField::Note(value) => seam.note = maybe_text("note", value, MAX_TEXT)?,
                     SeamField::DepthMm(value) => {
                         let depth = value.map(|mm| within("depth_mm", mm, [0.0, MAX_DEPTH_MM], "mm")).transpose()?;
@@ -111,10 +121,15 @@ impl Apply for SeamEdit {
     }
 }
 
+fn checked(heating: &Heating) -> Result<(), Refusal> {
+    heating.check().map_err(|problem| Refusal::invalid("heating", problem))
+}
+
 impl Sound for Seam {
     fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
         manual.refers::<Step>("step", [self.step])?;
         manual.refers::<Part>("part", self.part)?;
+        self.heating.as_ref().map_or(Ok(()), checked)?;
         let depth = self.depth.map(units::in_millimetres);
         depth.map(|mm| within("depth_mm", mm, [0.0, MAX_DEPTH_MM], "mm")).transpose().map(drop)
     }

@@ -11,6 +11,7 @@ import { labels } from "../../api/tables";
 import { Button, CommitField, IconButton, Key, More, Muted, Select, type Writing } from "../../parts/controls";
 import { clock, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
+import { afterPress } from "../../parts/pointer";
 import { space } from "../../theme";
 
 const Line = styled.div`
@@ -64,11 +65,12 @@ export function Sentences({ step }: { step: Step }) {
   const put = async ({ after, id }: Fresh, words: string) => {
     const sentence = { id, act: "place" as const, parts: [], text: words, evidence: [] };
     const result = await send({ add: { sentence, after } });
-    if (result.ok) setFresh((now) => (now?.id === id ? null : now));
+    // Its own fields are larger than this one, and move what somebody may be pressing.
+    if (result.ok) afterPress(() => setFresh((now) => (now?.id === id ? null : now)));
     return result;
   };
   const blank = (after: string | null) =>
-    fresh?.after === after && !step.actions.some((a) => a.id === fresh.id) ? (
+    fresh?.after === after ? (
       <Line key={fresh.id} data-sentence={fresh.id}>
         <CommitField
           label="New sentence"
@@ -97,11 +99,13 @@ export function Sentences({ step }: { step: Step }) {
       {blank(null)}
       {step.actions.map((a, i) => (
         <Fragment key={a.id}>
-          <SentenceFields
-            {...{ step, sentence: a, number: i + 1 }}
-            onWrite={() => write(a.id)}
-            onFocus={(id, at) => setNext({ id, at })}
-          />
+          {a.id !== fresh?.id && (
+            <SentenceFields
+              {...{ step, sentence: a, number: i + 1 }}
+              onWrite={() => write(a.id)}
+              onFocus={(id, at) => setNext({ id, at })}
+            />
+          )}
           {blank(a.id)}
         </Fragment>
       ))}

@@ -48,8 +48,6 @@ export function Sequence({ margins, found }: Props) {
   const [chosen, setChosen] = useState<string | null>(wanted);
   const [editing, setEditing] = useState<string | null>(place("open") ? wanted : null);
   const list = useRef<HTMLDivElement>(null);
-  /** The choice that was made here, which the address only repeats. */
-  const here = useRef<string | null>(null);
   const askSpots = useSpots();
   /** How the spots are judged for the step that is being dragged. */
   const [spots, setSpots] = useState<{ step: string; all: Spot[] } | null>(null);
@@ -57,10 +55,6 @@ export function Sequence({ margins, found }: Props) {
   const [told, setTold] = useState<{ spot: Spot; step: string } | null>(null);
 
   const inHand = chosen && manual.steps[chosen] ? chosen : null;
-  const choose = (id: string) => {
-    here.current = id;
-    setChosen(id);
-  };
   useEvidence(inHand ? manual.steps[inHand]?.evidence : undefined);
 
   const phases = [
@@ -71,7 +65,7 @@ export function Sequence({ margins, found }: Props) {
 
   const focusStep = (id: string | undefined) => {
     if (!id) return;
-    choose(id);
+    setChosen(id);
     requestAnimationFrame(() => list.current?.querySelector<HTMLElement>(`[data-step="${id}"]`)?.focus());
   };
   const add = (phase: "teardown" | "rebuild", after: string | null) => {
@@ -141,20 +135,22 @@ export function Sequence({ margins, found }: Props) {
     event.preventDefault();
   };
 
-  useKeptPlace("step", inHand);
+  const written = useKeptPlace("step", inHand);
   // What a link or another panel asks for is chosen, in view and in focus; its form opens where the link says so.
+  const seen = useRef<string | null>(null);
   useEffect(() => {
-    if (!wanted || here.current === wanted) return;
-    here.current = wanted;
+    if (!wanted || seen.current === wanted) return;
+    seen.current = wanted;
+    if (written.current === wanted) return;
     setChosen(wanted);
-    if (place("open")) {
-      setEditing(wanted);
-      goTo({ open: null });
-    }
     const at = list.current?.querySelector<HTMLElement>(`[data-step="${wanted}"]`);
     at?.scrollIntoView({ block: "center" });
-    at?.focus({ preventScroll: true });
-  }, [wanted, place, goTo]);
+    if (place("open")) {
+      // The form takes the focus itself.
+      setEditing(wanted);
+      goTo({ open: null });
+    } else at?.focus({ preventScroll: true });
+  }, [wanted, place, goTo, written]);
   useEffect(() => {
     // A step that was just edited keeps the focus, so that the keys go on working.
     if (editing === null && chosen)
@@ -214,7 +210,7 @@ export function Sequence({ margins, found }: Props) {
                       editing={editing === id}
                       tabStop={inHand === id || (!inHand && i === 0)}
                       previous={ids[i - 1]}
-                      onChoose={() => choose(id)}
+                      onChoose={() => setChosen(id)}
                       onEdit={(open) => setEditing(open ? id : null)}
                       onKeyDown={(event) => onKey(event, id, ids)}
                       onDropped={(moved, before) => {

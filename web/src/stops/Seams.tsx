@@ -1,0 +1,205 @@
+/** Seams: joints without screws; how each opens, and the heat that softens its bond. */
+import { Plus } from "lucide-react";
+import { useState } from "react";
+import { ListBox, ListBoxItem } from "react-aria-components";
+import styled from "styled-components";
+import { newId, type SeamRow, type SeamsView } from "../api/client";
+import { useManual, useSeams } from "../api/manual";
+import { labels } from "../api/tables";
+import { Button, CommitField, FigureField, Heading, Key, Muted, Pending, Select } from "../parts/controls";
+import { options, plural } from "../parts/format";
+import { Page, Row, Top } from "../parts/layout";
+import { useKeptPlace, usePlace } from "../parts/place";
+import { useEvidence } from "../parts/tape-context";
+import { focusRing, narrow, space } from "../theme";
+import { Bench } from "./seams/Bench";
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: ${space.wide};
+  align-items: start;
+  ${narrow} { grid-template-columns: 230px minmax(0, 1fr); gap: ${space.normal}; }
+`;
+const List = styled(ListBox)`
+  outline: none;
+  display: grid;
+  gap: 2px;
+`;
+const Item = styled(ListBoxItem)`
+  padding: 6px ${space.small};
+  border-left: 4px solid transparent;
+  cursor: default;
+  display: grid;
+  small { color: var(--soft); }
+  &[data-hovered] { background: var(--sunk); }
+  &[data-selected] { background: var(--accent-wash); border-left-color: var(--accent); }
+  &[data-focus-visible] { ${focusRing} outline-offset: -3px; }
+`;
+const Sheet = styled.section`
+  background: var(--sheet);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  padding: ${space.normal};
+  display: grid;
+  gap: ${space.normal};
+`;
+
+export default function Seams() {
+  const { data, error } = useSeams();
+  if (!data)
+    return (
+      <Page $width={1280}>
+        <Pending error={error}>Warming up …</Pending>
+      </Page>
+    );
+  return <Loaded seams={data} />;
+}
+
+const nameOf = (row: SeamRow) => `${capital(labels.SeamKind[row.kind])}${row.part ? ` of the ${row.part}` : ""}`;
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+function Loaded({ seams }: { seams: SeamsView }) {
+  const [place] = usePlace();
+  const [chosen, setChosen] = useState<string | null>(place("seam") ?? seams.seams[0]?.seam ?? null);
+  useKeptPlace("seam", chosen);
+  const row = seams.seams.find((s) => s.seam === chosen);
+  const { view } = useManual();
+  useEvidence(row ? view.manual.seams[row.seam]?.evidence : undefined);
+  const untold = seams.seams.filter((s) => s.untold.length > 0).length;
+  return (
+    <Page $width={1280}>
+      <Top>
+        <Heading>Seams</Heading>
+        <Muted role="status">
+          {plural(seams.seams.length, "joint")} without screws
+          {untold > 0 && `, ${untold} of which the recording does not tell everything`}
+        </Muted>
+        <Muted as="span">
+          <Key>↑</Key> <Key>↓</Key> choose a joint
+        </Muted>
+      </Top>
+      <Columns>
+        <div>
+          {seams.seams.length === 0 ? (
+            <Muted>
+              No joint without screws yet. Sentences about glue, tape and clips bring them; or add one to a step.
+            </Muted>
+          ) : (
+            <List
+              aria-label="Joints without screws"
+              selectionMode="single"
+              selectionBehavior="replace"
+              selectedKeys={chosen ? [chosen] : []}
+              onSelectionChange={(keys) => {
+                const [key] = keys === "all" ? [] : keys;
+                if (key) setChosen(String(key));
+              }}
+            >
+              {seams.seams.map((s) => (
+                <Item key={s.seam} id={s.seam} textValue={nameOf(s)}>
+                  <span>{nameOf(s)}</span>
+                  <small>
+                    step {s.step_number}
+                    {s.untold.length > 0 && ` · not told: ${s.untold.join(", ")}`}
+                  </small>
+                </Item>
+              ))}
+            </List>
+          )}
+          <AddSeam onAdded={setChosen} />
+        </div>
+        {row ? (
+          <Sheet key={row.seam} aria-label={nameOf(row)}>
+            <Joint row={row} />
+            {row.heat ? (
+              <Bench row={row} heat={row.heat} sources={seams.sources} usual={seams.usual} />
+            ) : (
+              <Muted>Clips and snapped edges open without heat.</Muted>
+            )}
+          </Sheet>
+        ) : (
+          <Muted>Choose a joint to see how it opens.</Muted>
+        )}
+      </Columns>
+    </Page>
+  );
+}
+
+/** What is known of the joint besides its heat. */
+function Joint({ row }: { row: SeamRow }) {
+  const { view, edit } = useManual();
+  const seam = view.manual.seams[row.seam];
+  if (!seam) return null;
+  const { id } = seam;
+  type Field = Extract<
+    Extract<Parameters<typeof edit>[0], { seam: unknown }>["seam"],
+    { set: unknown }
+  >["set"]["field"];
+  const set = (field: Field) => edit({ seam: { set: { id, field } } });
+  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
+  return (
+    <div>
+      <Heading as="h3">{nameOf(row)}</Heading>
+      <Row>
+        <Select
+          label="Held by"
+          value={seam.kind}
+          options={options(labels.SeamKind)}
+          onChange={(kind) => kind !== "" && void set({ kind })}
+        />
+        <Select
+          label="What it holds"
+          value={seam.part ?? ""}
+          options={[["", "not said"], ...parts.map((p): [string, string] => [p.id, p.name])]}
+          onChange={(part) => void set({ part: part || null })}
+        />
+        <CommitField
+          label="Where to enter, and which way to run"
+          width="24em"
+          value={seam.entry ?? ""}
+          onCommit={(text) => set({ entry: text.trim() || null })}
+        />
+        <FigureField
+          label="No deeper than, mm"
+          width="9em"
+          value={seam.depth_mm}
+          onCommit={(depth_mm) => set({ depth_mm })}
+        />
+        <CommitField
+          label="Note"
+          width="18em"
+          value={seam.note ?? ""}
+          onCommit={(text) => set({ note: text.trim() || null })}
+        />
+        <Button onPress={() => void edit({ seam: { remove: { id } } })}>Remove the joint</Button>
+      </Row>
+    </div>
+  );
+}
+
+function AddSeam({ onAdded }: { onAdded: (seam: string) => void }) {
+  const { view, edit } = useManual();
+  const steps = view.order.filter((s) => view.manual.steps[s]?.phase === "teardown");
+  const [step, setStep] = useState("");
+  const at = step || steps[0] || "";
+  if (steps.length === 0) return <Muted>Write a step first: joints belong to steps.</Muted>;
+  return (
+    <Row>
+      <Select
+        label="Another joint in step"
+        value={at}
+        options={steps.map((s, i): [string, string] => [s, `${i + 1}. ${view.manual.steps[s]?.title ?? ""}`])}
+        onChange={setStep}
+      />
+      <Button
+        onPress={() => {
+          const id = newId();
+          void edit({ seam: { add: { id, step: at, kind: "glue" } } }).then((r) => r.ok && onAdded(id));
+        }}
+      >
+        <Plus size={15} aria-hidden /> Add a joint
+      </Button>
+    </Row>
+  );
+}

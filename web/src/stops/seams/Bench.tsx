@@ -1,0 +1,288 @@
+/** The heat bench of one joint: the stack, the source, and what becomes of both, live while a slider moves. */
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
+import styled from "styled-components";
+import { type Heating, isProblem, newId, type SeamRow, type SeamsView } from "../../api/client";
+import { useHeat, useManual } from "../../api/manual";
+import { labels } from "../../api/tables";
+import {
+  Button,
+  ErrorNote,
+  FigureField,
+  Heading,
+  IconButton,
+  Muted,
+  PrimaryButton,
+  Select,
+} from "../../parts/controls";
+import { duration, options } from "../../parts/format";
+import { Row } from "../../parts/layout";
+import { focusRing, narrow, space } from "../../theme";
+import { Curves, CurveTable } from "./Curves";
+
+const Halves = styled.div`
+  display: grid;
+  grid-template-columns: 310px minmax(0, 1fr);
+  gap: ${space.wide};
+  ${narrow} { grid-template-columns: minmax(0, 1fr); }
+  & > div { display: grid; gap: ${space.small}; align-content: start; }
+`;
+const Layers = styled.ol`
+  display: grid;
+  gap: 3px;
+`;
+const Layer = styled.li<{ $bond: boolean }>`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.hair} ${space.small};
+  align-items: end;
+  border-left: 5px solid ${(p) => (p.$bond ? "var(--accent)" : "var(--line)")};
+  padding-left: ${space.small};
+`;
+const Answer = styled.p<{ $bad: boolean }>`
+  font-weight: 600;
+  border-left: 5px solid ${(p) => (p.$bad ? "var(--danger)" : "var(--accent)")};
+  padding-left: ${space.small};
+`;
+const Slide = styled(Slider)`
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px ${space.small};
+  label { font-size: 0.86rem; color: var(--soft); }
+  output { font-weight: 650; }
+`;
+const Track = styled(SliderTrack)`
+  grid-column: 1 / -1;
+  height: 26px;
+  &::before { content: ""; position: absolute; left: 0; right: 0; top: 11px; height: 4px; border-radius: 2px; background: var(--strong-line); }
+`;
+const Thumb = styled(SliderThumb)`
+  top: 50%;
+  width: 20px;
+  height: 20px;
+  border-radius: 50%;
+  background: var(--accent);
+  &[data-focus-visible] { ${focusRing} }
+`;
+
+type Heat = NonNullable<SeamRow["heat"]>;
+
+/** Shortest and longest heating that the slider offers, s. */
+const SECONDS = [5, 600] as const;
+
+type Props = { row: SeamRow; heat: Heat; sources: SeamsView["sources"]; usual: SeamsView["usual"] };
+
+export function Bench({ row, heat, sources, usual }: Props) {
+  const { edit } = useManual();
+  /** What is being tried out, until it is let go. */
+  const [tried, setTried] = useState<Heating | null>(null);
+  const heating = tried ?? heat.heating;
+  const { data, error } = useHeat(heating);
+  const worked = data ?? heat.worked;
+  const keep = (heating: Heating) => {
+    setTried(heating);
+    return edit({ seam: { set: { id: row.seam, field: { heating } } } }).then((r) => {
+      setTried(null);
+      return r;
+    });
+  };
+  const source = sources.find((s) => s.by === heating.by);
+  return (
+    <>
+      <Halves>
+        <div>
+          <Stack heating={heating} bond={worked.plan.bond} guessed={heat.guessed} usual={usual} onKeep={keep} />
+        </div>
+        <div>
+          <Heading as="h4">Warmed with</Heading>
+          <Row>
+            <Select
+              label="Source"
+              hideLabel
+              value={heating.by}
+              options={options(labels.WarmedBy)}
+              onChange={(by) => {
+                const range = sources.find((s) => s.by === by);
+                if (by === "" || !range) return;
+                const setting_c = Math.min(range.high_c, Math.max(range.low_c, heating.setting_c));
+                void keep({ ...heating, by, setting_c });
+              }}
+            />
+          </Row>
+          <Slides heating={heating} source={source} onTry={setTried} onKeep={keep} />
+          {error ? <ErrorNote>{isProblem(error) ? error.detail : "The server does not answer."}</ErrorNote> : null}
+          <Answer $bad={worked.judged.verdict !== "does"} role="status">
+            {worked.judged.says}
+          </Answer>
+          <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
+          <Curves heating={heating} plan={worked.plan} />
+          <CurveTable heating={heating} plan={worked.plan} />
+        </div>
+      </Halves>
+      {heat.told.length > 0 && (
+        <section aria-label="The heat that was told">
+          <Heading as="h4">The heat that step {row.step_number} tells</Heading>
+          {heat.told.map((t) => (
+            <div key={t.heat}>
+              <p>{t.words}</p>
+              <Answer $bad={t.judged.verdict !== "does"}>{t.judged.says}</Answer>
+            </div>
+          ))}
+        </section>
+      )}
+      <Muted>
+        An estimate, straight through the layers: a thermometer at the edge beats it. The face burns skin; hold it with
+        gloves, and let it cool before you touch it. Stop at once where a cell swells or smells.
+      </Muted>
+    </>
+  );
+}
+
+/** The layers from the heated face inward. */
+function Stack(props: {
+  heating: Heating;
+  bond: number;
+  guessed: boolean;
+  usual: SeamsView["usual"];
+  onKeep: (heating: Heating) => ReturnType<ReturnType<typeof useManual>["edit"]>;
+}) {
+  const { heating, onKeep } = props;
+  const { layers } = heating;
+  const put = (next: Heating["layers"]) => onKeep({ ...heating, layers: next });
+  return (
+    <>
+      <Heading as="h4">Layers, from the heated face inward</Heading>
+      {props.guessed && (
+        <Muted>Nobody has said what lies here; this is what such a cover usually has. Put it right.</Muted>
+      )}
+      <Select
+        label="Begin with a usual stack"
+        value=""
+        options={[["", "choose one"], ...options(labels.Preset)]}
+        onChange={(name) => name !== "" && void put(props.usual.find((u) => u.preset === name)?.layers ?? layers)}
+      />
+      <Layers>
+        {layers.map((layer, n) => (
+          <Layer
+            // biome-ignore lint/suspicious/noArrayIndexKey: a layer is told by its place alone
+            key={n}
+            $bond={n === props.bond}
+          >
+            <Select
+              label={`Layer ${n + 1}`}
+              hideLabel
+              value={layer.medium}
+              options={options(labels.Medium)}
+              onChange={(medium) => medium !== "" && void put(layers.map((l, i) => (i === n ? { ...l, medium } : l)))}
+            />
+            <FigureField
+              label={n === props.bond ? "mm, the bond" : "mm"}
+              needed
+              width="5.5em"
+              value={layer.thickness_mm}
+              onCommit={(mm) => put(layers.map((l, i) => (i === n ? { ...l, thickness_mm: mm ?? 0 } : l)))}
+            />
+            <IconButton aria-label={`Remove layer ${n + 1}`} onPress={() => void put(layers.filter((_, i) => i !== n))}>
+              <Trash2 size={16} />
+            </IconButton>
+          </Layer>
+        ))}
+      </Layers>
+      <Row>
+        <Button onPress={() => void put([...layers, { medium: "abs", thickness_mm: 1 }])}>
+          <Plus size={15} aria-hidden /> Add a layer
+        </Button>
+        <FigureField
+          label="Room, °C"
+          needed
+          width="6em"
+          value={heating.room_c}
+          onCommit={(room_c) => onKeep({ ...heating, room_c: room_c ?? 23 })}
+        />
+      </Row>
+    </>
+  );
+}
+
+function Slides(props: {
+  heating: Heating;
+  source: SeamsView["sources"][number] | undefined;
+  onTry: (heating: Heating) => void;
+  onKeep: (heating: Heating) => Promise<unknown>;
+}) {
+  const { heating, source } = props;
+  const one = (value: number | number[]) => (Array.isArray(value) ? (value[0] ?? 0) : value);
+  return (
+    <>
+      <Slide
+        minValue={source?.low_c ?? 50}
+        maxValue={source?.high_c ?? 150}
+        step={1}
+        value={heating.setting_c}
+        onChange={(v) => props.onTry({ ...heating, setting_c: one(v) })}
+        onChangeEnd={(v) => void props.onKeep({ ...heating, setting_c: one(v) })}
+      >
+        <Label>Set to</Label>
+        <SliderOutput>{`${heating.setting_c} °C · ${Math.round(heating.setting_c * 1.8 + 32)} °F`}</SliderOutput>
+        <Track>
+          <Thumb />
+        </Track>
+      </Slide>
+      <Slide
+        minValue={SECONDS[0]}
+        maxValue={Math.max(SECONDS[1], heating.seconds)}
+        step={5}
+        value={heating.seconds}
+        onChange={(v) => props.onTry({ ...heating, seconds: one(v) })}
+        onChangeEnd={(v) => void props.onKeep({ ...heating, seconds: one(v) })}
+      >
+        <Label>For</Label>
+        <SliderOutput>{duration(heating.seconds)}</SliderOutput>
+        <Track>
+          <Thumb />
+        </Track>
+      </Slide>
+    </>
+  );
+}
+
+/** What would do, and the press that makes it the step's setting. */
+function Advice(props: {
+  row: SeamRow;
+  heating: Heating;
+  worked: Heat["worked"];
+  onKeep: (heating: Heating) => Promise<unknown>;
+}) {
+  const { view, edit } = useManual();
+  const { row, heating, worked } = props;
+  const { recommended } = worked.plan;
+  const told = Object.values(view.manual.heats).find((h) => h.step === row.step);
+  const into = async () => {
+    const id = told?.id ?? newId();
+    if (!told && !(await edit({ heat: { add: { id, step: row.step } } })).ok) return;
+    await edit({ heat: { set: { id, field: { temp_c: [heating.setting_c, heating.setting_c] } } } });
+    await edit({ heat: { set: { id, field: { dwell_s: [heating.seconds, heating.seconds] } } } });
+  };
+  const same = recommended && recommended.setting_c === heating.setting_c && recommended.seconds === heating.seconds;
+  return (
+    <Row style={{ alignItems: "center" }}>
+      {worked.plan.window &&
+        (recommended ? (
+          !same && (
+            <Button onPress={() => void props.onKeep({ ...heating, ...recommended })}>
+              Mildest that surely does: {recommended.setting_c} °C, {duration(recommended.seconds)}
+            </Button>
+          )
+        ) : (
+          <Muted>
+            No setting of this source softens the bond for sure and spares what lies behind it: try another source,
+            shorter passes with pauses, the other side, or a solvent.
+          </Muted>
+        ))}
+      {worked.judged.verdict !== "useless" && worked.judged.verdict !== "harms" && (
+        <PrimaryButton onPress={() => void into()}>Write it into step {row.step_number}</PrimaryButton>
+      )}
+    </Row>
+  );
+}

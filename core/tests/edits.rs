@@ -74,7 +74,7 @@ fn edit() -> impl Strategy<Value = Edit> {
             id,
             at,
             new_id,
-            title
+            title: Some(title)
         })),
         step().prop_map(|id| Edit::Step(StepEdit::Remove { id })),
         (part(), words()).prop_map(|(id, name)| Edit::Part(PartEdit::Rename { id, name })),

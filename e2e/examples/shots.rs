@@ -134,6 +134,7 @@ async fn views(app: &App) -> Vec<View> {
         ("screws-lamp", lamp("screws"), ""),
         ("screw-mat", sheet(1), "plain"),
         ("screw-gauge", sheet(2), "plain"),
+        ("seams-lamp", lamp("seams"), "tall"),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),

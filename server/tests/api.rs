@@ -1032,6 +1032,39 @@ async fn a_long_list_of_screws_comes_in_edits_that_fit() {
 }
 
 #[rocket::async_test]
+async fn heat_is_worked_out_for_a_seam_and_for_a_trial() {
+    let api = Api::start().await;
+    let told = "Heat the rear glass with a heating pad at 75 degrees for two minutes. Cut the glue of the rear glass with \
+                a pick. Lift off the rear glass.";
+    let sent = api.client.post("/api/recordings?name=radio").header(author("Ann")).body(told).dispatch().await;
+    let (_, info) = read(sent).await;
+    let (_, made) =
+        api.post("Ann", "/api/manuals", json!({"title": "R", "device": "", "recordings": [info["id"]]})).await;
+    let id = made["id"].as_str().unwrap();
+    let seams = api.get(&format!("/api/manuals/{id}/seams")).await.1;
+    let row = seams["seams"].as_array().unwrap().iter().find(|s| s["heat"].is_object()).unwrap();
+    assert_eq!((row["step_number"].as_i64(), row["heat"]["guessed"].as_bool()), (Some(1), Some(true)));
+    assert_eq!(row["heat"]["told"].as_array().unwrap().len(), 1);
+
+    // The same heating by itself comes to the same, and a hotter one is soft sooner.
+    let mut asked = row["heat"]["heating"].clone();
+    let (status, alone) = api.post("Ann", "/api/heat", asked.clone()).await;
+    assert_eq!((status, &alone), (Status::Ok, &row["heat"]["worked"]));
+    asked["setting_c"] = json!(100.0);
+    let hotter = api.post("Ann", "/api/heat", asked.clone()).await.1;
+    let soft = |answer: &Value| answer["plan"]["soft_after"][1].as_f64().unwrap();
+    assert!(soft(&hotter) < soft(&alone));
+
+    asked["layers"][0]["thickness_mm"] = json!(-1.0);
+    let (status, problem) = api.post("Ann", "/api/heat", asked.clone()).await;
+    assert_eq!((status, problem["field"].as_str()), (Status::UnprocessableEntity, Some("heating")), "{problem}");
+    let edit = json!({"seam": {"set": {"id": row["seam"], "field": {"heating": asked}}}});
+    let (status, problem) = api.edit("Ann", id, 0, edit).await;
+    assert_eq!(status, Status::UnprocessableEntity, "{problem}");
+    assert!(problem["detail"].as_str().unwrap().contains("is no layer"), "{problem}");
+}
+
+#[rocket::async_test]
 async fn figures_and_ids_of_requests_are_told() {
     let api = Api::start().await;
     api.kettle().await;

@@ -230,8 +230,9 @@ impl Grid {
         work.middle.clear();
         work.middle.extend_from_slice(&work.right);
         let (g, rest) = (GAMMA * (2.0 - GAMMA), 1.0 - GAMMA);
-        for n in 0..size {
-            work.right[n] = (work.middle[n] - rest * rest * temps[n]) / g + rest / (2.0 - GAMMA) * dt * self.outside(n);
+        for (n, before) in temps.iter().enumerate() {
+            let kept = (work.middle[n] - rest * rest * before) / g;
+            work.right[n] = kept + rest / (2.0 - GAMMA) * dt * self.outside(n);
         }
         self.solve(s, &mut work);
         temps.copy_from_slice(&work.right);

@@ -102,7 +102,9 @@ pub fn is_bonded(seam: &Seam) -> bool {
 /// What a setting does, in a sentence for people.
 pub fn judge(asked: &Heating, plan: &HeatPlan) -> JudgedHeat {
     let of = |verdict, says| JudgedHeat { verdict, says };
-    let at = format!("At {} °C for {}", number(asked.setting_c), duration_text(asked.seconds));
+    let air = matches!(asked.by, WarmedBy::HairDryer | WarmedBy::HeatGun);
+    let nozzle = if air { " at the nozzle" } else { "" };
+    let at = format!("At {} °C{nozzle} for {}", number(asked.setting_c), duration_text(asked.seconds));
     let bond = asked.layers[plan.bond].medium.label();
     if let Some(firm) = &plan.firm {
         return of(HeatVerdict::Useless, format!("A {bond} {firm}."));

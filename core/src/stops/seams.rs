@@ -88,7 +88,8 @@ pub fn view(manual: &Manual) -> SeamsView {
             part: seam.part.map(|p| manual.part_name(p).to_owned()),
             untold: [(seam.entry.is_none(), "where to enter"), (seam.depth.is_none(), "how deep")]
                 .into_iter()
-                .filter_map(|(untold, what)| untold.then(|| what.to_owned()))
+                .filter(|(untold, _)| *untold)
+                .map(|(_, what)| what.to_owned())
                 .collect(),
             heat: is_bonded(seam).then(|| heat(manual, seam)).flatten(),
         })

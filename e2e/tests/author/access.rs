@@ -17,6 +17,7 @@ const fn shows(stop: Stop) -> (&'static str, bool) {
         Stop::Listen => ("[role=option]", true),
         Stop::Steps | Stop::Chain => ("[data-step]", true),
         Stop::Screws => ("[data-group]", true),
+        Stop::Seams => ("[data-seams]", false),
         Stop::Fold => ("[data-place]", false),
         // A stop that is to come needs its mark here as soon as it is built.
         _ => ("article h2", false),

@@ -13,6 +13,7 @@ mod listen;
 mod lost_and_clashing;
 mod pointer;
 mod screws;
+mod seams;
 mod words_kept;
 
 /// A narration with a screw that does not come back.

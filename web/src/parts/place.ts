@@ -25,12 +25,18 @@ function changed(search: string, change: Change): string {
 /** What the address says of a name, and the way to change it. It never adds a page to go Back through. */
 export function usePlace(): [(name: string) => string | null, (change: Change) => void] {
   const [params, setParams] = useSearchParams();
+  const { pathname } = useLocation();
   const go = useCallback(
     (change: Change) => {
+      // Somebody is on the way to another stop, whose page is not drawn yet: going on here would lead back.
+      if (window.location.pathname !== pathname) {
+        left.set(pathname, changed(left.get(pathname) ?? "", change));
+        return;
+      }
       // The address itself and not the parameters of this rendering: two changes may come in one go.
       setParams(changed(window.location.search, change), { replace: true });
     },
-    [setParams],
+    [setParams, pathname],
   );
   return [(name) => params.get(name), go];
 }

@@ -163,6 +163,8 @@ export default function Listen() {
       if (!(await edit(made.edit)).ok) return;
       step = made.step;
     }
+    // Back leads to this statement again.
+    goTo({ said: said.id });
     await go(`../steps?step=${step}`);
   };
   const acts: Acts = {

@@ -79,7 +79,7 @@ function Loaded({ seams }: { seams: SeamsView }) {
           <Key>↑</Key> <Key>↓</Key> choose a joint
         </Muted>
       </Top>
-      <Columns>
+      <Columns data-seams="">
         <div>
           {seams.seams.length === 0 ? (
             <Muted>
@@ -90,6 +90,7 @@ function Loaded({ seams }: { seams: SeamsView }) {
               aria-label="Joints without screws"
               selectionMode="single"
               selectionBehavior="replace"
+              disallowEmptySelection
               selectedKeys={chosen ? [chosen] : []}
               onSelectionChange={(keys) => {
                 const [key] = keys === "all" ? [] : keys;
@@ -117,12 +118,33 @@ function Loaded({ seams }: { seams: SeamsView }) {
             ) : (
               <Muted>Clips and snapped edges open without heat.</Muted>
             )}
+            <Rest row={row} />
           </Sheet>
         ) : (
           <Muted>Choose a joint to see how it opens.</Muted>
         )}
       </Columns>
     </Page>
+  );
+}
+
+/** What else there is to say of it. */
+function Rest({ row }: { row: SeamRow }) {
+  const { view, edit } = useManual();
+  const seam = view.manual.seams[row.seam];
+  if (!seam) return null;
+  const { id } = seam;
+  const set = (field: { note: string | null }) => edit({ seam: { set: { id, field } } });
+  return (
+    <Row>
+      <CommitField
+        label="Note"
+        width="18em"
+        value={seam.note ?? ""}
+        onCommit={(text) => set({ note: text.trim() || null })}
+      />
+      <Button onPress={() => void edit({ seam: { remove: { id } } })}>Remove the joint</Button>
+    </Row>
   );
 }
 
@@ -166,13 +188,6 @@ function Joint({ row }: { row: SeamRow }) {
           value={seam.depth_mm}
           onCommit={(depth_mm) => set({ depth_mm })}
         />
-        <CommitField
-          label="Note"
-          width="18em"
-          value={seam.note ?? ""}
-          onCommit={(text) => set({ note: text.trim() || null })}
-        />
-        <Button onPress={() => void edit({ seam: { remove: { id } } })}>Remove the joint</Button>
       </Row>
     </div>
   );

@@ -62,6 +62,7 @@ export function StepList({ chain, lit, chosen, onChoose, onReach, onConfirm, onA
         aria-label="Steps in the order of the work"
         selectionMode="single"
         selectionBehavior="replace"
+        disallowEmptySelection
         selectedKeys={chosen ? [chosen] : []}
         onSelectionChange={(picked) => {
           const [step] = picked === "all" ? [] : picked;

@@ -64,6 +64,7 @@ export function StatementList(props: {
         dependencies={[props.order, props.raw]}
         selectionMode="single"
         selectionBehavior="replace"
+        disallowEmptySelection
         selectedKeys={props.chosen === null ? [] : [props.chosen]}
         onSelectionChange={(keys) => props.onChoose(keys === "all" ? null : ([...keys][0] ?? null))}
         renderEmptyState={() => <Note>Nothing of the kind is said.</Note>}

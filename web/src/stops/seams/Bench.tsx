@@ -33,10 +33,11 @@ const Layers = styled.ol`
   gap: 3px;
 `;
 const Layer = styled.li<{ $bond: boolean }>`
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: 178px 6.5em auto;
   gap: ${space.hair} ${space.small};
   align-items: end;
+  justify-content: start;
   border-left: 5px solid ${(p) => (p.$bond ? "var(--accent)" : "var(--line)")};
   padding-left: ${space.small};
 `;
@@ -68,6 +69,8 @@ const Thumb = styled(SliderThumb)`
 
 type Heat = NonNullable<SeamRow["heat"]>;
 
+/** Sources of warm air, which cools on its way to the face. */
+const AIR = new Set<Heating["by"]>(["hair_dryer", "heat_gun"]);
 /** Shortest and longest heating that the slider offers, s. */
 const SECONDS = [5, 600] as const;
 
@@ -95,11 +98,9 @@ export function Bench({ row, heat, sources, usual }: Props) {
           <Stack heating={heating} bond={worked.plan.bond} guessed={heat.guessed} usual={usual} onKeep={keep} />
         </div>
         <div>
-          <Heading as="h4">Warmed with</Heading>
           <Row>
             <Select
-              label="Source"
-              hideLabel
+              label="Warmed with"
               value={heating.by}
               options={options(labels.WarmedBy)}
               onChange={(by) => {
@@ -223,7 +224,7 @@ function Slides(props: {
         onChange={(v) => props.onTry({ ...heating, setting_c: one(v) })}
         onChangeEnd={(v) => void props.onKeep({ ...heating, setting_c: one(v) })}
       >
-        <Label>Set to</Label>
+        <Label>{AIR.has(heating.by) ? "Air at the nozzle" : "Set to"}</Label>
         <SliderOutput>{`${heating.setting_c} °C · ${Math.round(heating.setting_c * 1.8 + 32)} °F`}</SliderOutput>
         <Track>
           <Thumb />
@@ -264,6 +265,7 @@ function Advice(props: {
     await edit({ heat: { set: { id, field: { temp_c: [heating.setting_c, heating.setting_c] } } } });
     await edit({ heat: { set: { id, field: { dwell_s: [heating.seconds, heating.seconds] } } } });
   };
+  const Write = worked.judged.verdict === "does" ? PrimaryButton : Button;
   const same = recommended && recommended.setting_c === heating.setting_c && recommended.seconds === heating.seconds;
   return (
     <Row style={{ alignItems: "center" }}>
@@ -281,7 +283,7 @@ function Advice(props: {
           </Muted>
         ))}
       {worked.judged.verdict !== "useless" && worked.judged.verdict !== "harms" && (
-        <PrimaryButton onPress={() => void into()}>Write it into step {row.step_number}</PrimaryButton>
+        <Write onPress={() => void into()}>Write it into step {row.step_number}</Write>
       )}
     </Row>
   );

@@ -15,7 +15,7 @@ const Picture = styled.svg`
 `;
 
 type Plan = HeatAnswer["plan"];
-const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 300, 44, 128, 12, 30];
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 300, 56, 128, 12, 30];
 
 export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
   const last = plan.bond_curve.at(-1)?.seconds ?? 1;
@@ -41,7 +41,7 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
     <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={spoken(heating, plan)}>
       <defs>
         <pattern id="opens" width="8" height="8" patternUnits="userSpaceOnUse">
-          <path d="M0 4H8" stroke="var(--accent)" strokeWidth="1" opacity="0.35" />
+          <path d="M0 4H8" stroke="var(--accent)" strokeWidth="1" opacity="0.7" />
         </pattern>
       </defs>
       {plan.window && (

@@ -103,6 +103,8 @@ pub enum RuleId {
     ScrewMixUp,
     BitUnusual,
     LockerOnPolycarbonate,
+    // Seams: what heat does.
+    HeatHarms,
     // Fold: the balance.
     Uncounted,
     LeftOver,

@@ -11,6 +11,7 @@ pub mod listen;
 mod order;
 mod publish;
 mod screws;
+mod seams;
 mod steps;
 #[cfg(test)]
 mod written;
@@ -70,7 +71,7 @@ fn rules() -> impl Iterator<Item = &'static Check> {
 /// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
 fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
     let text = steps::TEXT.iter().chain(publish::RULES);
-    text.chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(steps::RULES)
+    text.chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(seams::RULES).chain(steps::RULES)
 }
 
 /// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.

@@ -164,16 +164,30 @@ impl Heating {
         (0..self.layers.len()).filter(|n| self.layers[*n].medium.bears().is_some()).collect()
     }
 
+    /// The middle of the bond, the heated face, then the guarded layers where they are hottest.
+    fn places(&self) -> Vec<Place> {
+        let guarded = self.guarded().into_iter().map(Place::Near);
+        [Place::Middle(self.bond().unwrap_or_default()), Place::Outer].into_iter().chain(guarded).collect()
+    }
+
     /// Works everything out.
     ///
     /// # Errors
     /// As [`Heating::check`].
     pub fn plan(&self) -> Result<HeatPlan, String> {
+        let plan = self.outcome()?;
+        Ok(HeatPlan { recommended: self.recommended(), ..plan })
+    }
+
+    /// What this one setting comes to; no other is looked for, which takes ten times as long.
+    ///
+    /// # Errors
+    /// As [`Heating::check`].
+    pub fn outcome(&self) -> Result<HeatPlan, String> {
         self.check()?;
         let bond = self.bond().unwrap_or_default();
         let guarded = self.guarded();
-        let mut places = vec![Place::Middle(bond), Place::Outer];
-        places.extend(guarded.iter().map(|n| Place::Near(*n)));
+        let places = self.places();
         let traces: [Trace; 3] = [0, 1, 2].map(|which| self.follow(which, self.seconds, AFTER_S, &places));
         let softening = self.layers[bond].medium.softens();
         let soft_from = softening.map(|s| s.window[0]);
@@ -190,7 +204,7 @@ impl Heating {
             face_curve: curve(&traces, 1, self.seconds),
             burns_after: first_of(&traces, 1, face.burns()[1]),
             face_c: traces.iter().map(|t| t.most(1)).fold(f64::NEG_INFINITY, f64::max),
-            recommended: self.recommended(&places),
+            recommended: None,
             guards,
         })
     }
@@ -212,7 +226,8 @@ impl Heating {
 
     /// The mildest setting of this source under which the bond is soft for long enough even when the source is weak, and
     /// nothing is harmed even when it is strong.
-    fn recommended(&self, places: &[Place]) -> Option<HeatSetting> {
+    pub fn recommended(&self) -> Option<HeatSetting> {
+        let places = &self.places();
         let soft = self.layers[self.bond()?].medium.softens()?.window[0];
         let [low, high] = self.by.range_c();
         let steps = ((high - low) / SETTING_STEP_C) as usize;

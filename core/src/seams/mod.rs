@@ -87,8 +87,9 @@ pub fn told(manual: &Manual, seam: &Seam) -> Vec<ToldHeat> {
         let seconds = heat.dwell.map_or(USUAL_S, |d| in_seconds(d.high)).clamp(1.0, 1_800.0);
         let by = heat.source.map_or(stack.by, warmed_by);
         let asked = Heating { setting_c, seconds, by, ..stack.clone() };
-        let judged =
-            asked.plan().map_or_else(|says| JudgedHeat { verdict: HeatVerdict::Useless, says }, |p| judge(&asked, &p));
+        let judged = asked
+            .outcome()
+            .map_or_else(|says| JudgedHeat { verdict: HeatVerdict::Useless, says }, |p| judge(&asked, &p));
         Some(ToldHeat { heat: heat.id, words: heat.words(manual), judged })
     };
     manual.heats_of(seam.step).filter_map(told).collect()

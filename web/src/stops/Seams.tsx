@@ -4,22 +4,22 @@ import { useState } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { newId, type SeamRow, type SeamsView } from "../api/client";
-import { useManual, useSeams } from "../api/manual";
+import { useFindings, useManual, useSeams } from "../api/manual";
 import { labels } from "../api/tables";
 import { Button, CommitField, FigureField, Heading, Key, Muted, Pending, Select } from "../parts/controls";
+import { Findings, idOf } from "../parts/Findings";
 import { options, plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
 import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
-import { focusRing, narrow, space } from "../theme";
+import { focusRing, space } from "../theme";
 import { Bench } from "./seams/Bench";
 
 const Columns = styled.div`
   display: grid;
-  grid-template-columns: 300px minmax(0, 1fr);
+  grid-template-columns: minmax(210px, 0.32fr) minmax(0, 1fr);
   gap: ${space.wide};
   align-items: start;
-  ${narrow} { grid-template-columns: 230px minmax(0, 1fr); gap: ${space.normal}; }
 `;
 const List = styled(ListBox)`
   outline: none;
@@ -61,11 +61,13 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Loaded({ seams }: { seams: SeamsView }) {
   const [place] = usePlace();
-  const [chosen, setChosen] = useState<string | null>(place("seam") ?? seams.seams[0]?.seam ?? null);
+  const asked = seams.seams.find((s) => s.step === place("step")) ?? seams.seams[0];
+  const [chosen, setChosen] = useState<string | null>(place("seam") ?? asked?.seam ?? null);
   useKeptPlace("seam", chosen);
   const row = seams.seams.find((s) => s.seam === chosen);
   const { view } = useManual();
   useEvidence(row ? view.manual.seams[row.seam]?.evidence : undefined);
+  const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "seams");
   const untold = seams.seams.filter((s) => s.untold.length > 0).length;
   return (
     <Page $width={1280}>
@@ -81,6 +83,14 @@ function Loaded({ seams }: { seams: SeamsView }) {
       </Top>
       <Columns data-seams="">
         <div>
+          <Findings
+            name="To look at"
+            findings={found}
+            also={(f) => {
+              const at = seams.seams.find((s) => s.step === idOf(f, "step"));
+              return at && <Button onPress={() => setChosen(at.seam)}>Show it</Button>;
+            }}
+          />
           {seams.seams.length === 0 ? (
             <Muted>
               No joint without screws yet. Sentences about glue, tape and clips bring them; or add one to a step.

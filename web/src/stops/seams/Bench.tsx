@@ -18,14 +18,13 @@ import {
 } from "../../parts/controls";
 import { duration, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
-import { focusRing, narrow, space } from "../../theme";
+import { focusRing, space } from "../../theme";
 import { Curves, CurveTable } from "./Curves";
 
 const Halves = styled.div`
   display: grid;
-  grid-template-columns: 310px minmax(0, 1fr);
+  grid-template-columns: repeat(auto-fit, minmax(310px, 1fr));
   gap: ${space.wide};
-  ${narrow} { grid-template-columns: minmax(0, 1fr); }
   & > div { display: grid; gap: ${space.small}; align-content: start; }
 `;
 const Layers = styled.ol`

@@ -64,9 +64,13 @@ export function Sentences({ step }: { step: Step }) {
   });
   const put = async ({ after, id }: Fresh, words: string) => {
     const sentence = { id, act: "place" as const, parts: [], text: words, evidence: [] };
-    const result = await send({ add: { sentence, after } });
     // Its own fields are larger than this one, and move what somebody may be pressing.
-    if (result.ok) afterPress(() => setFresh((now) => (now?.id === id ? null : now)));
+    const stands = () => afterPress(() => setFresh((now) => (now?.id === id ? null : now)));
+    // Without a connection it stands in its place all the same; what is refused comes back sooner, and stays open here.
+    const away = setTimeout(stands, 600);
+    const result = await send({ add: { sentence, after } });
+    clearTimeout(away);
+    if (result.ok) stands();
     return result;
   };
   const blank = (after: string | null) =>

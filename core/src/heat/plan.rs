@@ -3,7 +3,7 @@
 //! Contact and air are never known well, so each answer is a band: the same stack under the weakest, the usual and the
 //! strongest source. What softens is judged by the weakest, what is harmed by the strongest.
 
-use super::conduction::{Drive, Place, Spell, Stack, Trace, follow};
+use super::conduction::{Drive, Place, Spell, Stack, Trace, follow, follow_roughly};
 use super::media::Medium;
 use crate::labels;
 use serde::{Deserialize, Serialize};
@@ -154,9 +154,13 @@ impl Heating {
     }
 
     fn follow(&self, which: usize, seconds: f64, then: f64, places: &[Place]) -> Trace {
+        follow(&self.stack(which), &self.spells(which, seconds, then), places)
+    }
+
+    fn spells(&self, which: usize, seconds: f64, then: f64) -> [Spell; 2] {
         let lifted = Drive::Air { temp_c: self.room_c, coefficient: STILL_AIR };
         let on = Spell { drive: self.by.drive(self.setting_c, self.room_c, which), seconds };
-        follow(&self.stack(which), &[on, Spell { drive: lifted, seconds: then }], places)
+        [on, Spell { drive: lifted, seconds: then }]
     }
 
     /// The layers that bear only so much, with where they are hottest: the face towards the source.
@@ -234,7 +238,10 @@ impl Heating {
         (0..=steps).map(|n| low + SETTING_STEP_C * n as f64).find_map(|setting_c| {
             let tried = Self { setting_c, ..self.clone() };
             // Once with the longest time: the bond and its guards only get warmer while the source is on.
-            let weak = tried.follow(0, PATIENCE_S, 1.0, places);
+            let roughly = |which: usize, seconds: f64, then: f64| {
+                follow_roughly(&tried.stack(which), &tried.spells(which, seconds, then), places)
+            };
+            let weak = roughly(0, PATIENCE_S, 1.0);
             let soft_at = weak.reaches(0, soft)?;
             let seconds = (soft_at / 5.0).ceil() * 5.0 + 5.0;
             if seconds > PATIENCE_S {
@@ -247,7 +254,8 @@ impl Heating {
                 };
                 self.guarded().iter().enumerate().all(safe)
             };
-            let spared = [2, 1].into_iter().all(|which| spares(&tried.follow(which, seconds, AFTER_S, places)));
+            let spared = [2, 1].into_iter().all(|which| spares(&roughly(which, seconds, AFTER_S)))
+                && [2, 1].into_iter().all(|which| spares(&tried.follow(which, seconds, AFTER_S, places)));
             spared.then_some(HeatSetting { setting_c, seconds })
         })
     }

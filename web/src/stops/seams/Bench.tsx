@@ -52,6 +52,11 @@ const Slide = styled(Slider)`
   label { font-size: 0.86rem; color: var(--soft); }
   output { font-weight: 650; }
 `;
+const Slides_ = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
+  gap: ${space.small} ${space.wide};
+`;
 const Track = styled(SliderTrack)`
   grid-column: 1 / -1;
   height: 26px;
@@ -115,8 +120,8 @@ export function Bench({ row, heat, sources, usual }: Props) {
           <Answer $bad={worked.judged.verdict !== "does"} role="status">
             {worked.judged.says}
           </Answer>
-          <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
           <Curves heating={heating} plan={worked.plan} />
+          <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
           <CurveTable heating={heating} plan={worked.plan} />
         </div>
       </Halves>
@@ -214,7 +219,7 @@ function Slides(props: {
   const { heating, source } = props;
   const one = (value: number | number[]) => (Array.isArray(value) ? (value[0] ?? 0) : value);
   return (
-    <>
+    <Slides_>
       <Slide
         minValue={source?.low_c ?? 50}
         maxValue={source?.high_c ?? 150}
@@ -243,7 +248,7 @@ function Slides(props: {
           <Thumb />
         </Track>
       </Slide>
-    </>
+    </Slides_>
   );
 }
 

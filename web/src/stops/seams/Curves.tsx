@@ -10,12 +10,12 @@ const Picture = styled.svg`
   width: 100%;
   height: auto;
   max-height: 360px;
-  text { font-size: 13px; fill: var(--ink); }
+  text { font-size: 17px; fill: var(--ink); }
   .soft { fill: var(--soft); }
 `;
 
 type Plan = HeatAnswer["plan"];
-const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 300, 56, 128, 12, 30];
+const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 330, 70, 158, 14, 34];
 
 export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
   const last = plan.bond_curve.at(-1)?.seconds ?? 1;
@@ -53,7 +53,7 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
             height={y(plan.window[0] ?? 0) - y(Math.min(most, plan.window[1] ?? most))}
             fill="url(#opens)"
           />
-          <text x={WIDTH - RIGHT + 6} y={y(plan.window[0] ?? 0) - 4}>
+          <text x={WIDTH - RIGHT + 6} y={y(plan.window[0] ?? 0) - 6}>
             the bond opens
           </text>
         </>
@@ -61,7 +61,7 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
       {grid.map((c) => (
         <g key={c}>
           <path d={`M${LEFT} ${y(c)}H${WIDTH - RIGHT}`} stroke="var(--line)" />
-          <text className="soft" x={LEFT - 6} y={y(c) + 4} textAnchor="end">
+          <text className="soft" x={LEFT - 6} y={y(c) + 5} textAnchor="end">
             {c} °C
           </text>
         </g>
@@ -72,7 +72,7 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
         </text>
       ))}
       <path d={`M${x(heating.seconds)} ${TOP}V${HEIGHT - BOTTOM}`} stroke="var(--ink)" strokeDasharray="2 3" />
-      <text x={x(heating.seconds) + 4} y={TOP + 10}>
+      <text x={x(heating.seconds) + 4} y={TOP + 13}>
         lifted
       </text>
       <path d={band(plan.bond_curve)} fill="var(--accent)" opacity="0.18" />
@@ -85,7 +85,7 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
           <path d={band(g.curve)} fill="var(--danger)" opacity="0.12" />
           <path d={line(g.curve, 1)} fill="none" stroke="var(--danger)" strokeWidth="2" strokeDasharray="7 4" />
           <path d={`M${LEFT} ${y(g.harm_c)}H${WIDTH - RIGHT}`} stroke="var(--danger)" strokeWidth="1.5" />
-          <text x={WIDTH - RIGHT + 6} y={y(g.harm_c) + 12}>
+          <text x={WIDTH - RIGHT + 6} y={y(g.harm_c) + 17}>
             harms {short(labels.Medium[g.medium])}
           </text>
         </g>

@@ -98,6 +98,12 @@ export function useScrews(job: string) {
   });
 }
 
+/** The parts of the manual as a choice, by their names. */
+export function usePartChoices(): [string, string][] {
+  const parts = Object.values(useManual().view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
+  return parts.map((p) => [p.id, p.name]);
+}
+
 /** All of the Seams stop. */
 export function useSeams() {
   const { id } = useManual();

@@ -25,6 +25,13 @@ export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n ==
 export const when = (iso: string) =>
   new Intl.DateTimeFormat("en", { dateStyle: "medium", timeStyle: "short" }).format(new Date(iso));
 
+/** What stands between commas. */
+export const listOf = (text: string) =>
+  text
+    .split(",")
+    .map((t) => t.trim())
+    .filter(Boolean);
+
 /** A table of the core as a list to choose from. */
 export const options = <T extends string>(table: Record<T, string>): [T, string][] =>
   Object.entries(table) as [T, string][];

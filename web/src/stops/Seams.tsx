@@ -4,7 +4,7 @@ import { useState } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { newId, type SeamRow, type SeamsView } from "../api/client";
-import { useFindings, useManual, useSeams } from "../api/manual";
+import { useFindings, useManual, usePartChoices, useSeams } from "../api/manual";
 import { labels } from "../api/tables";
 import { Button, CommitField, FigureField, Heading, Key, Muted, Pending, Select } from "../parts/controls";
 import { Findings, idOf } from "../parts/Findings";
@@ -160,6 +160,7 @@ function Rest({ row }: { row: SeamRow }) {
 
 /** What is known of the joint besides its heat. */
 function Joint({ row }: { row: SeamRow }) {
+  const parts = usePartChoices();
   const { view, edit } = useManual();
   const seam = view.manual.seams[row.seam];
   if (!seam) return null;
@@ -169,7 +170,6 @@ function Joint({ row }: { row: SeamRow }) {
     { set: unknown }
   >["set"]["field"];
   const set = (field: Field) => edit({ seam: { set: { id, field } } });
-  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
   return (
     <div>
       <Heading as="h3">{nameOf(row)}</Heading>
@@ -183,7 +183,7 @@ function Joint({ row }: { row: SeamRow }) {
         <Select
           label="What it holds"
           value={seam.part ?? ""}
-          options={[["", "not said"], ...parts.map((p): [string, string] => [p.id, p.name])]}
+          options={[["", "not said"], ...parts]}
           onChange={(part) => void set({ part: part || null })}
         />
         <CommitField

@@ -5,6 +5,7 @@
 
 use crate::ids::*;
 use crate::manual::edits::place::{Place, Touched};
+use crate::manual::edits::refusal::Refusal;
 use crate::manual::model::parts::rename_in;
 use crate::manual::{Action, Aspect, Caution, Connector, Evidence, FastenerGroup, Heat, Manual, Part, Seam, Step};
 use crate::reading::Facts;
@@ -88,14 +89,14 @@ impl Manual {
 
     /// What was drafted of words that are no work leaves: their sentences, and what hangs on the steps by them alone, with
     /// steps and parts that nothing else speaks of. What an author wrote or changed stays.
-    pub(in crate::manual) fn leave_out(&mut self, words: Words, touched: &mut Touched) {
+    pub(in crate::manual) fn leave_out(&mut self, words: Words, touched: &mut Touched) -> Result<(), Refusal> {
         let authored = |manual: &Self, aspect: Aspect, id: Uuid, field: &str| {
             let place = Place { aspect, id, field: Some(field.to_owned()) }.key();
             manual.authored.range(place.clone()..).next().is_some_and(|(key, _)| key.starts_with(&place))
         };
         let steps: Vec<StepId> = self.steps.values().filter(|s| words.bear(&s.evidence)).map(|s| s.id).collect();
         if steps.is_empty() {
-            return;
+            return Ok(());
         }
         for id in steps {
             let Some(step) = self.steps.get(&id) else { continue };
@@ -112,6 +113,10 @@ impl Manual {
             touched.add(Aspect::Steps, id.0);
             if let Some(step) = self.steps.get_mut(&id) {
                 step.actions.retain(|a| !gone.contains(&a.id));
+                // What is left of the step rests on other words.
+                if !words.alone_bear(&step.evidence) {
+                    step.evidence.retain(|e| !words.alone_bear(std::slice::from_ref(e)));
+                }
             }
         }
         let spoken: Vec<GroupId> =
@@ -140,12 +145,12 @@ impl Manual {
         };
         let bare: Vec<StepId> = self.steps.values().filter(|s| bare(s)).map(|s| s.id).collect();
         for id in bare {
-            // It is there: it was just found.
-            let _ = self.remove_step(id, touched);
+            self.remove_step(id, touched)?;
         }
         let idle = |p: &Part| !stays(p.id.0, &p.evidence) && self.user_of(p.id).is_none();
         let idle: Vec<PartId> = self.parts.values().filter(|p| idle(p)).map(|p| p.id).collect();
         self.keep_entities::<Part>(|p| !idle.contains(&p.id), touched);
+        Ok(())
     }
 
     /// The sentences that tell of the words move the parts of the facts.
@@ -300,6 +305,14 @@ mod tests {
         let screws = marked(&lamp, &reading, "two screws", how);
         assert_eq!(screws.fasteners.len(), 0);
         assert!(all_words(&screws).contains("Remove the base."), "{}", all_words(&screws));
+        let s = reading.statements.iter().find(|s| s.text.contains("two screws")).unwrap();
+        let rests = |m: &Manual| {
+            m.steps
+                .values()
+                .flat_map(|s| &s.evidence)
+                .any(|e| e.span_in(RecordingId(Uuid::nil())) == Some((s.start, s.end)))
+        };
+        assert!(rests(&lamp) && !rests(&screws), "no step says that it rests on these words");
     }
 
     #[test]

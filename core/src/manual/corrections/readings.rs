@@ -177,14 +177,14 @@ impl Apply for ReadingEdit {
             Self::ChangeKind { id, recording, start, end, kind } => {
                 manual.correct(*id, *recording, *start, *end, touched, |c| c.kind = *kind)?;
                 if kind.is_some_and(|k| !k.is_work()) {
-                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched);
+                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched)?;
                 }
                 Ok(())
             }
             Self::Drop { id, recording, start, end, dropped } => {
                 manual.correct(*id, *recording, *start, *end, touched, |c| c.dropped = *dropped)?;
                 if *dropped {
-                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched);
+                    manual.leave_out(Words { recording: *recording, start: *start, end: *end }, touched)?;
                 }
                 Ok(())
             }

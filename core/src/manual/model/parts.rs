@@ -284,11 +284,15 @@ pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
     let wanted = new.to_lowercase();
     // "sheet" inside "insulating sheet", where that is the new name.
     let before = wanted.find(&needle).unwrap_or(0);
-    let stands = |at: usize| wanted.len() > needle.len() && at >= before && hay[at - before..].starts_with(&wanted);
+    let stands = |at: usize| {
+        // Counted back in bytes: that may end inside a letter of another word.
+        let around = at.checked_sub(before).and_then(|from| hay.get(from..));
+        wanted.len() > needle.len() && around.is_some_and(|text| text.starts_with(&wanted))
+    };
     let mut out = String::with_capacity(sentence.len());
     let mut rest = 0;
     for (at, _) in hay.match_indices(&needle) {
-        let (end, several) = whole_word(sentence, at, needle.len());
+        let (end, several) = whole_word(sentence, at, &needle);
         let Some(end) = end.filter(|_| at >= rest && !stands(at)) else { continue };
         out.push_str(&sentence[rest..at]);
         let new = if several && !is_plural(new) { Cow::Owned(plural(new)) } else { Cow::Borrowed(new) };
@@ -304,7 +308,8 @@ pub(crate) fn rename_in(sentence: &str, old: &str, new: &str) -> String {
 
 /// Where the word ends that begins at `at` with so many letters, and whether it stands in the plural; no end inside another
 /// word.
-fn whole_word(sentence: &str, at: usize, letters: usize) -> (Option<usize>, bool) {
+fn whole_word(sentence: &str, at: usize, word: &str) -> (Option<usize>, bool) {
+    let letters = word.len();
     let in_word = |c: char| c.is_alphanumeric();
     if sentence[..at].ends_with(in_word) {
         return (None, false);
@@ -313,8 +318,9 @@ fn whole_word(sentence: &str, at: usize, letters: usize) -> (Option<usize>, bool
     if !rest.starts_with(in_word) {
         return (Some(at + letters), false);
     }
-    let of_plural = ["es", "s"].into_iter().find(|s| rest.strip_prefix(s).is_some_and(|r| !r.starts_with(in_word)));
-    (of_plural.map(|s| at + letters + s.len()), true)
+    let ending = &plural(word)[letters..];
+    let ends = rest.strip_prefix(ending).is_some_and(|r| !r.starts_with(in_word));
+    (ends.then_some(at + letters + ending.len()), true)
 }
 
 fn is_plural(name: &str) -> bool {
@@ -376,6 +382,9 @@ mod tests {
     #[case("A lid holds an arm.", "lid", "inner cover", "An inner cover holds an arm.")]
     #[case("Clean an arm.", "arm", "lever", "Clean a lever.")]
     #[case("Brush both knobs.", "knob", "switch", "Brush both switches.")]
+    #[case("Fit the pines.", "pin", "post", "Fit the pines.")]
+    #[case("Lift the switches.", "switch", "key", "Lift the keys.")]
+    #[case("xüüü lid", "lid", "glass lid", "xüüü glass lid")]
     #[case("A knob turns.", "knob", "knobs", "Knobs turns.")]
     #[case("ÄLid İlid lid", "lid", "cover", "ÄLid İcover cover")]
     fn renames_whole_words(#[case] sentence: &str, #[case] old: &str, #[case] new: &str, #[case] wanted: &str) {

@@ -1,27 +1,13 @@
 /** What hangs on a step, put right beside its sentences: screws, plugs, heat. */
 import { Trash2 } from "lucide-react";
 import type { Connector, Drive, Edit, FastenerGroup, Heat } from "../../api/client";
-import { useManual } from "../../api/manual";
+import { useManual, usePartChoices } from "../../api/manual";
 import { labels } from "../../api/tables";
 import { Check, CommitField, FigureField, IconButton, Select } from "../../parts/controls";
-import { options } from "../../parts/format";
+import { listOf, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { useSetGroup } from "../screws/set";
 import { OnlyFor } from "./Notes";
-
-/** What stands between commas. */
-export const listOf = (text: string) =>
-  text
-    .split(",")
-    .map((t) => t.trim())
-    .filter(Boolean);
-
-/** The parts of the manual as a choice, by their names. */
-function useParts(): [string, string][] {
-  const { view } = useManual();
-  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
-  return parts.map((p) => [p.id, p.name]);
-}
 
 /** A plug that this step opens: what it serves, how it opens, and how its cable runs. */
 export function PlugFields({ plug }: { plug: Connector }) {
@@ -34,7 +20,7 @@ export function PlugFields({ plug }: { plug: Connector }) {
       <Select
         label="Plug of"
         value={plug.serves ?? ""}
-        options={[["", "a cable"], ...useParts()]}
+        options={[["", "a cable"], ...usePartChoices()]}
         onChange={(part) => void set({ serves: part || null })}
       />
       <Select
@@ -103,7 +89,7 @@ export function ScrewFields({ group }: { group: FastenerGroup }) {
       <Select
         label="Holds"
         value={group.holds[0] ?? ""}
-        options={[["", "–"], ...useParts()]}
+        options={[["", "–"], ...usePartChoices()]}
         // The second part that these screws may hold stays.
         onChange={(part) => void set({ holds: part ? [part, ...group.holds.slice(1).filter((p) => p !== part)] : [] })}
       />
@@ -160,7 +146,7 @@ export function HeatFields({ heat }: { heat: Heat }) {
       <Select
         label="What is heated"
         value={heat.target ?? ""}
-        options={[["", "not said"], ...useParts()]}
+        options={[["", "not said"], ...usePartChoices()]}
         onChange={(part) => void set({ target: part || null })}
       />
       {ends("Heat, °C", "temp_c")}

@@ -6,10 +6,10 @@ import { ArrowUp, Plus, Quote, RotateCcw, Scissors, Trash2, Ungroup } from "luci
 import { Fragment, useEffect, useRef, useState } from "react";
 import styled from "styled-components";
 import { type Edit, newId, type Step } from "../../api/client";
-import { useListen, useManual, useWording } from "../../api/manual";
+import { useListen, useManual, usePartChoices, useWording } from "../../api/manual";
 import { labels } from "../../api/tables";
 import { Button, CommitField, IconButton, Key, More, Muted, Select, type Writing } from "../../parts/controls";
-import { clock, options } from "../../parts/format";
+import { clock, listOf, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { afterPress } from "../../parts/pointer";
 import { space } from "../../theme";
@@ -242,8 +242,7 @@ type Told = {
 
 /** What the sentence tells: the act, the part, and the roles around them. */
 function Deed({ sentence, number, set }: Told) {
-  const { view } = useManual();
-  const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
+  const parts = usePartChoices();
   const { roles } = sentence;
   const role = (label: string, value: string, field: (typed: string) => SentenceField, width = "13em") => (
     <CommitField label={label} width={width} value={value} onCommit={(typed) => set(field(typed.trim()))} />
@@ -263,7 +262,7 @@ function Deed({ sentence, number, set }: Told) {
           label={`The part that sentence ${number} moves`}
           hideLabel
           value={sentence.parts[0] ?? ""}
-          options={[["", "moves no part"], ...parts.map((p): [string, string] => [p.id, p.name])]}
+          options={[["", "moves no part"], ...parts]}
           // Further parts of the same act stay.
           onChange={(part) =>
             void set({ parts: part ? [part, ...sentence.parts.slice(1).filter((p) => p !== part)] : [] })
@@ -272,22 +271,16 @@ function Deed({ sentence, number, set }: Told) {
       </Row>
       <More title="With what, where, how">
         <Row>
-          {role("Done to", (roles?.things ?? []).join(", "), (t) => ({ role: { things: listed(t) } }), "18em")}
+          {role("Done to", (roles?.things ?? []).join(", "), (t) => ({ role: { things: listOf(t) } }), "18em")}
           {role("With", roles?.by ?? "", (t) => ({ role: { by: t || null } }))}
-          {role("Where (“under the lid”)", places, (t) => ({ role: { places: listed(t) } }), "18em")}
-          {role("How (“slowly”)", (roles?.manner ?? []).join(", "), (t) => ({ role: { manner: listed(t) } }))}
+          {role("Where (“under the lid”)", places, (t) => ({ role: { places: listOf(t) } }), "18em")}
+          {role("How (“slowly”)", (roles?.manner ?? []).join(", "), (t) => ({ role: { manner: listOf(t) } }))}
           {role("Until", roles?.until ?? "", (t) => ({ role: { until: t || null } }), "18em")}
         </Row>
       </More>
     </>
   );
 }
-
-const listed = (text: string) =>
-  text
-    .split(",")
-    .map((t) => t.trim())
-    .filter(Boolean);
 
 /** Whose words the sentence has, what was said for it, and the way from one to the other. */
 function Heard({ sentence, number, set }: Told) {

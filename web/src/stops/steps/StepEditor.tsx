@@ -15,10 +15,10 @@ import {
   PrimaryButton,
   Select,
 } from "../../parts/controls";
-import { options } from "../../parts/format";
+import { listOf, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
-import { HeatFields, listOf, PlugFields, ScrewFields } from "./Hanging";
+import { HeatFields, PlugFields, ScrewFields } from "./Hanging";
 import { OnlyFor } from "./Notes";
 import { Sentences } from "./Sentences";
 

@@ -103,8 +103,10 @@ pub enum RuleId {
     ScrewMixUp,
     BitUnusual,
     LockerOnPolycarbonate,
-    // Seams: what heat does.
+    // Seams: what heat does, and what of the opening was never told.
     HeatHarms,
+    EntryUntold,
+    DepthUntold,
     // Fold: the balance.
     Uncounted,
     LeftOver,

@@ -51,6 +51,8 @@ id! {
     ConnectorId,
     /// A glued or clipped joint.
     SeamId,
+    /// A mark on the rim of such a joint.
+    MarkId,
     /// One application of heat.
     HeatId,
     /// A caution beside a step.

@@ -7,8 +7,8 @@ use crate::heat::plan::WarmedBy;
 use crate::heat::presets::Preset;
 use crate::labels::{Table, table};
 use crate::manual::{
-    ConnectorKind, FastenerFate, HeadForm, HowCounted, Locking, NoteKind, PartFate, Posture, Reason, SeamKind, Stored,
-    TorqueFrom,
+    ConnectorKind, FaceEdge, FastenerFate, HeadForm, HowCounted, Locking, MarkKind, NoteKind, PartFate, Posture,
+    Reason, SeamKind, Stored, TorqueFrom,
 };
 use crate::order::Risk;
 use crate::publish::LineKind;
@@ -49,6 +49,8 @@ pub fn tables() -> Vec<Table> {
         table::<Reason>(),
         table::<Risk>(),
         table::<SeamKind>(),
+        table::<MarkKind>(),
+        table::<FaceEdge>(),
         table::<StatementKind>(),
         table::<Stop>(),
         table::<Stored>(),

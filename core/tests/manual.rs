@@ -229,7 +229,8 @@ fn connectors_are_added_set_and_removed(mixer: Drafted) {
 
 #[rstest]
 #[case(SeamField::Kind(SeamKind::Tape), "kind", json!("tape"))]
-#[case(SeamField::Entry(Some("beside the hinge, clockwise".into())), "entry", json!("beside the hinge, clockwise"))]
+#[case(SeamField::Posture(Some("upright against the case".into())), "posture", json!("upright against the case"))]
+#[case(SeamField::Swing(Some(Swing { hinge: Some(FaceEdge::Left), at_most_deg: Some(90.0), because: Some("the ribbon".into()) })), "swing", json!({ "hinge": "left", "at_most_deg": 90.0, "because": "the ribbon" }))]
 #[case(SeamField::DepthMm(Some(2.5)), "depth_mm", json!(2.5))]
 #[case(SeamField::Note(None), "note", json!(null))]
 fn seams_take_each_field(

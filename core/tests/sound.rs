@@ -13,7 +13,7 @@ use std::path::PathBuf;
 use uuid::Uuid;
 
 /// A manual with something of everything, as this format's first release wrote it.
-const FULL: &str = include_str!("fixtures/manual-format-3.json");
+const FULL: &str = include_str!("fixtures/manual-format-4.json");
 
 fn full() -> Value {
     serde_json::from_str(FULL).expect("JSON")
@@ -26,10 +26,21 @@ fn given(manual: &Value) -> Result<Manual, String> {
 #[rstest]
 #[case(include_str!("fixtures/manual-format-1.json"), (4, 4))]
 #[case(include_str!("fixtures/manual-format-2.json"), (22, 5))]
+#[case(include_str!("fixtures/manual-format-3.json"), (22, 5))]
 #[case(FULL, (22, 5))]
 fn reads_every_format_that_was_ever_written(#[case] text: &str, #[case] (steps, groups): (usize, usize)) {
     let manual = from_json(text).expect("a fixture");
     assert_eq!((manual.steps.len(), manual.fasteners.len(), manual.format), (steps, groups, FORMAT));
+}
+
+#[test]
+fn where_to_enter_was_a_text_and_is_a_mark() {
+    let mut old: Value = serde_json::from_str(include_str!("fixtures/manual-format-3.json")).expect("JSON");
+    first(&mut old, "seams")["entry"] = json!("beside the card slot");
+    let manual = given(&old).expect("a manual");
+    let seam = manual.seams.values().next().expect("a joint");
+    assert_eq!(seam.marks[0].landmark.as_deref(), Some("beside the card slot"));
+    assert_eq!((seam.marks.len(), &seam.marks[0].evidence), (1, &seam.evidence));
 }
 
 /// Descriptions are words; the rest is the shape.
@@ -101,6 +112,8 @@ fn first<'v>(manual: &'v mut Value, map: &str) -> &'v mut Value {
 #[case::temperature("heats", "temp_c", json!([90.0, 40.0]), "90 is above 40")]
 #[case::dwell("heats", "dwell_s", json!([0.0, 1e9]), "dwell_s: 1000000000 s is out of range")]
 #[case::depth("seams", "depth_mm", json!(-1.0), "depth_mm: -1 mm is out of range")]
+#[case::ghost_face("seams", "face", json!(Uuid::from_u128(5)), "face: it refers to a layer")]
+#[case::hinge("seams", "swing", json!({ "hinge": null, "at_most_deg": 900.0, "because": null }), "900 ° is out of range")]
 #[case::rank("steps", "rank", json!("?"), "rank: “?” sorts nowhere")]
 #[case::empty_title("steps", "title", json!("  "), "title: Nothing is written here")]
 #[case::long_title("steps", "title", json!("x".repeat(201)), "has 201 characters; at most 200 fit")]

@@ -11,6 +11,8 @@
 //! reviewed step …          empty step …          free step …, which waits for none
 //! waits: Remove the lid for Remove the fan
 //! guide New pump: pump
+//! joint of the lid: glue, 3 mm          (of the last step; the depth holds for all of it)
+//! mark stay shallow: top edge, fan cable, 2 mm
 //! ```
 //!
 //! A step "Remove the …" takes that part out, and each step waits for the one before.
@@ -18,6 +20,7 @@
 use super::findings;
 use crate::finding::{Finding, Rule, Subject};
 use crate::ids::*;
+use crate::labels::Label;
 use crate::manual::written::describe;
 use crate::manual::*;
 use crate::reading::Act;
@@ -28,6 +31,7 @@ struct Writer {
     manual: Manual,
     ids: IdMaker,
     last_step: Option<StepId>,
+    last_joint: Option<SeamId>,
 }
 
 /// A manual as written, with the findings that are marked in it and what each is about.
@@ -36,6 +40,7 @@ fn written(text: &str) -> (Manual, Vec<(Option<Subject>, String)>) {
         manual: Manual::new(ManualId(Uuid::nil()), "Test", ""),
         ids: IdMaker::new(Uuid::nil()),
         last_step: None,
+        last_joint: None,
     };
     let mut marked = Vec::new();
     let mut about = None;
@@ -125,6 +130,11 @@ impl Writer {
             spec.split(", ").for_each(|item| describe(&mut group, item));
             self.manual.fasteners.insert(id, group);
             Subject::Group(id)
+        } else if let Some(rest) = after("joint of the ") {
+            self.joint(rest)
+        } else if let Some(rest) = after("mark ") {
+            self.mark(rest);
+            Subject::Step(self.last_step.expect("joints belong to a step"))
         } else if let Some(rest) = after("guide ") {
             let (title, part) = rest.split_once(": ").expect("a guide has a target");
             let target = self.part(part);
@@ -135,6 +145,41 @@ impl Writer {
         } else {
             Subject::Step(self.any_step(line))
         }
+    }
+
+    /// "lid: glue, 3 mm": the part of the last step, what holds it, how deep a tool may go.
+    fn joint(&mut self, line: &str) -> Subject {
+        let (part, spec) = line.split_once(": ").expect("a part and what holds it");
+        let (id, part) = (self.ids.make(SeamId), self.part(part));
+        let step = self.last_step.expect("joints belong to a step");
+        let (kind, depth) = spec.split_once(", ").unwrap_or((spec, ""));
+        let kind = SeamKind::ALL.iter().copied().find(|k| k.label() == kind).expect("a kind of joint");
+        self.edit(Edit::Seam(SeamEdit::Add { id, step, kind }));
+        let set = |field| Edit::Seam(SeamEdit::Set { id, field });
+        self.edit(set(SeamField::Part(Some(part))));
+        self.edit(set(SeamField::DepthMm(millimetres(depth))));
+        self.last_joint = Some(id);
+        Subject::Step(step)
+    }
+
+    /// "stay shallow: top edge, fan cable, 2 mm": kind, place or landmark, what lies behind it, how deep.
+    fn mark(&mut self, line: &str) {
+        let (kind, rest) = line.split_once(": ").expect("a kind and a place");
+        let kind = MarkKind::ALL.iter().copied().find(|k| k.label() == kind).expect("a kind of mark");
+        let (mut items, id) = (rest.split(", "), self.ids.make(MarkId));
+        let joint = self.last_joint.expect("marks belong to a joint");
+        let edited = |edit| Edit::Seam(SeamEdit::Mark { id: joint, edit });
+        let place = items.next().unwrap_or_default();
+        let placed = rim::read(place, None).is_ok();
+        let asked = placed.then(|| RimAsked::Words(place.to_owned()));
+        self.edit(edited(MarkEdit::Add { id, kind, place: asked }));
+        let landmark = (!placed).then(|| MarkField::Landmark(Some(place.to_owned())));
+        let fields = items.map(|item| match millimetres(item) {
+            Some(mm) => MarkField::DepthMm(Some(mm)),
+            None => MarkField::Part(Some(self.part(item))),
+        });
+        let fields: Vec<MarkField> = landmark.into_iter().chain(fields).collect();
+        fields.into_iter().for_each(|field| self.edit(edited(MarkEdit::Set { id, field })));
     }
 
     /// "step Remove the lid with spudger: Lever it off.", also reviewed, free of reasons, or empty.
@@ -185,6 +230,11 @@ impl Writer {
         self.edit(Edit::Part(PartEdit::Add { id, name: name.to_owned() }));
         id
     }
+}
+
+/// "2 mm".
+fn millimetres(text: &str) -> Option<f64> {
+    text.strip_suffix("mm")?.trim().parse().ok()
 }
 
 fn label_of(text: &str) -> RatingLabel {

@@ -7,11 +7,11 @@ use crate::reading::Drive;
 use crate::units::{in_millimetres, number};
 use svg::node::element::{Circle, Group, Line, Path, Polygon, Rectangle, Text};
 
-pub(super) const INK: &str = "#1d2321";
-pub(super) const FAINT: &str = "#8a938f";
+pub(crate) const INK: &str = "#1d2321";
+pub(crate) const FAINT: &str = "#8a938f";
 
 /// Words at a point, `size` millimetres high.
-pub(super) fn words(x: f64, y: f64, size: f64, text: &str) -> Text {
+pub(crate) fn words(x: f64, y: f64, size: f64, text: &str) -> Text {
     Text::new(text).set("x", round(x)).set("y", round(y)).set("font-size", size).set("fill", INK)
 }
 
@@ -28,7 +28,7 @@ pub(super) fn frame(x: f64, y: f64, width: f64, height: f64, radius: f64) -> Rec
 }
 
 /// Hundredths of a millimetre: no printer is finer, and files stay small.
-pub(super) fn round(value: f64) -> f64 {
+pub(crate) fn round(value: f64) -> f64 {
     (value * 100.0).round() / 100.0
 }
 

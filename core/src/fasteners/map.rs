@@ -55,7 +55,7 @@ pub fn layer_map(manual: &Manual, layer: &Layer, sorted: &Sorted, joints: &[Join
     LayerMap {
         layer: layer.id,
         name: layer.name.clone(),
-        outline: path(&layer.outline),
+        outline: outline_path(&layer.outline),
         width_mm,
         height_mm,
         holes: holes.collect(),
@@ -83,7 +83,7 @@ pub fn layer_svg(map: &LayerMap) -> String {
 }
 
 /// An outline as path data in millimetres.
-fn path(outline: &Outline) -> String {
+pub(crate) fn outline_path(outline: &Outline) -> String {
     match outline {
         Outline::Rectangle { width_mm: w, height_mm: h, radius_mm: r } => {
             let (across, down) = (round(w - 2.0 * r), round(h - 2.0 * r));

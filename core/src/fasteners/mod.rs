@@ -2,7 +2,7 @@
 
 pub mod balance;
 pub mod bits;
-mod drawing;
+pub(crate) mod drawing;
 pub mod glyphs;
 pub mod joints;
 pub mod kinds;

@@ -45,6 +45,7 @@ pub use model::jobs::{Called, Job, JobCut, JobEdit, PartFate, ToldPart};
 pub use model::kit::{KitEdit, LaidOut, ToolChoice};
 pub use model::layers::{Layer, LayerEdit, Outline};
 pub use model::notes::{Note, NoteEdit, NoteField, NoteKind};
+pub use model::opening::{FaceEdge, MarkEdit, MarkEnd, MarkField, MarkKind, Rebond, RimAsked, SeamMark, Swing};
 pub(crate) use model::parts::rename_in as replaced_in;
 pub use model::parts::{Part, PartEdit, PartField, capitalised};
 pub use model::recordings::{ClaimAgain, Drafted, RecordingEdit, RecordingRef, ToldAgain};
@@ -59,6 +60,11 @@ pub use model::supply::{RatingLabel, Replacement};
 pub use model::variants::{Variant, VariantEdit};
 pub use model::weights::{Weights, WeightsInSeconds};
 
+/// Places on the rim of a face.
+pub mod rim {
+    pub use super::model::rim::{ROUND, Rim, hour, nearest, place, read, stretch_words, words};
+}
+
 use crate::ids::*;
 use crate::units::TorqueUnit;
 use serde::{Deserialize, Serialize};
@@ -66,7 +72,7 @@ use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// The shape of manuals, edits and images written by this version. A test holds the shape itself against it.
-pub const FORMAT: u32 = 3;
+pub const FORMAT: u32 = 4;
 
 /// Title, device and language of a manual.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -17,6 +17,11 @@ pub(super) enum About {
     Connector(ConnectorId),
     Plug,
     SwitchOn,
+    /// What closes a joint without screws, before or after the part that it holds.
+    Bond {
+        part: Option<PartId>,
+        before: bool,
+    },
 }
 
 /// One line of the reverse.
@@ -96,6 +101,7 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed
     for action in step.actions.iter().rev() {
         undos.extend(undo(manual, action.act, &action.parts));
     }
+    super::bond::close(manual, step, &mut undos);
     for id in plain {
         let what = manual.connectors[id].serves.map_or("cable", |p| manual.part_name(p));
         let line = RebuildLine::new(Act::Connect, format!("Connect the {what}."));

@@ -4,6 +4,7 @@
 //! connectors. What the narrator told of the rebuild is laid over it and stands, with its own words and order; what was not
 //! told stays as the reverse of its step, and says so. Sources: reverse-order rules of the trade (common practice, no source).
 
+mod bond;
 mod inverse;
 mod told;
 

@@ -128,6 +128,7 @@ impl<'m> Told<'m> {
             }
             About::Group(id) => self.group(*id),
             About::Connector(id) => self.connector(*id),
+            About::Bond { .. } => None,
             About::Plug => self.find(|a, _| plugs_in(self.manual, a)).filter(|at| self.closed(*at)),
             About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn).filter(|at| self.closed(*at)),
         }
@@ -260,6 +261,7 @@ fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: 
     let held = match &undo.about {
         About::Group(id) => waits.or(told.manual.fasteners[id].holds.first().copied()),
         About::Connector(id) => told.manual.connectors[id].serves,
+        About::Bond { part, .. } => *part,
         _ => None,
     };
     let untold = waits.is_none().then(|| reverse_of(step.of_number));
@@ -274,7 +276,7 @@ fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: 
         }
     };
     let sentence = &mut woven[t].sentences[sentence];
-    if behind {
+    if behind && !matches!(undo.about, About::Bond { before: true, .. }) {
         sentence.behind.push(line)
     } else {
         sentence.before.push(line)

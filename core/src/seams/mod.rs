@@ -1,6 +1,9 @@
 //! Joints without screws as the bench sees them: what lies behind a cover, how its bond is warmed, and whether the heat that
 //! was told does what it should.
 
+pub mod opening;
+pub mod picture;
+
 use crate::heat::media::Medium;
 use crate::heat::plan::{HeatGuard, HeatPlan, Heating, WarmedBy};
 use crate::heat::presets::Preset;

@@ -4,7 +4,9 @@ use crate::heat::plan::{HeatPlan, Heating, StackLayer, WarmedBy};
 use crate::heat::presets::Preset;
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{Manual, Phase, SeamKind};
+use crate::manual::{Manual, Phase, Seam, SeamKind, SeamMark, rim};
+use crate::seams::opening::{OpeningPlan, plan};
+use crate::seams::picture::{OpeningPicture, picture};
 use crate::seams::{JudgedHeat, ToldHeat, heating, is_bonded, judge, told};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -19,10 +21,22 @@ pub struct SeamRow {
     pub kind: SeamKind,
     /// The part that it holds, by its name.
     pub part: Option<String>,
-    /// What was never said of it: "where to enter", "how deep".
-    pub untold: Vec<String>,
+    pub opening: OpeningPlan,
+    /// Its face with the marks; `None` without an outline.
+    pub picture: Option<OpeningPicture>,
+    /// Where each mark stands, for who types it: "left edge, 34 mm from the top".
+    pub places: Vec<MarkPlace>,
     /// `None` where nothing is bonded.
     pub heat: Option<SeamHeat>,
+}
+
+/// A mark's place as it is typed, by both its ends.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct MarkPlace {
+    pub mark: MarkId,
+    pub from: String,
+    /// Where a stretch ends, going clockwise.
+    pub to: Option<String>,
 }
 
 /// The heat of a bonded joint.
@@ -86,11 +100,9 @@ pub fn view(manual: &Manual) -> SeamsView {
             step_number: n + 1,
             kind: seam.kind,
             part: seam.part.map(|p| manual.part_name(p).to_owned()),
-            untold: [(seam.entry.is_none(), "where to enter"), (seam.depth.is_none(), "how deep")]
-                .into_iter()
-                .filter(|(untold, _)| *untold)
-                .map(|(_, what)| what.to_owned())
-                .collect(),
+            opening: plan(manual, seam),
+            picture: picture(manual, seam),
+            places: seam.marks.iter().filter_map(|m| place(manual, seam, m)).collect(),
             heat: is_bonded(seam).then(|| heat(manual, seam)).flatten(),
         })
     });
@@ -100,6 +112,13 @@ pub fn view(manual: &Manual) -> SeamsView {
     };
     let usual = Preset::ALL.iter().map(|p| UsualStack { preset: *p, layers: p.layers() });
     SeamsView { seams: rows.collect(), sources: WarmedBy::ALL.iter().map(source).collect(), usual: usual.collect() }
+}
+
+fn place(manual: &Manual, seam: &Seam, mark: &SeamMark) -> Option<MarkPlace> {
+    let outline = seam.outline(manual).map(|l| &l.outline);
+    let at = mark.at?;
+    let to = mark.over.map(|over| rim::words(rim::hour(at + over), outline));
+    Some(MarkPlace { mark: mark.id, from: rim::words(at, outline), to })
 }
 
 fn heat(manual: &Manual, seam: &crate::manual::Seam) -> Option<SeamHeat> {

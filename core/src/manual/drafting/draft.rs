@@ -6,6 +6,7 @@
 
 use super::device::DeviceTold;
 use super::fit::fit;
+use super::opening::{self, OpeningTold};
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
@@ -33,6 +34,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         ids: IdMaker::new(id.0),
         told_order: ToldOrder::default(),
         device: DeviceTold::default(),
+        opening: OpeningTold::default(),
         last_group: None,
     };
     for source in sources {
@@ -47,6 +49,7 @@ struct Drafter {
     ids: IdMaker,
     told_order: ToldOrder,
     device: DeviceTold,
+    opening: OpeningTold,
     /// The screws spoken of last: "tighten to …" alone means them.
     last_group: Option<GroupId>,
 }
@@ -70,6 +73,11 @@ impl Drafter {
                 self.facts(statement, &evidence, &mut row);
             }
             self.warning(statement, &evidence, &mut row);
+            let warns = statement.kind == StatementKind::Caution;
+            let home = if warns { row.warned(statement) } else { row.home(statement).map(|h| h.step) };
+            if let Some(step) = home {
+                self.opening.listen(step, statement, &evidence);
+            }
         }
     }
 
@@ -470,26 +478,19 @@ impl Drafter {
         );
     }
 
-    /// Prying and peeling open a seam; what holds it is told by the words beside it.
+    /// A joint that is opened; what holds it is told by the words beside it. All that a step tells of one part is one joint.
     fn seam(&mut self, statement: &Statement, step: StepId, part: Option<PartId>, evidence: &Evidence) {
-        let acts: Vec<Act> = statement.facts.acts.iter().map(|a| a.act).collect();
-        if !acts.iter().any(|a| matches!(a, Act::Pry | Act::Peel)) {
+        let Some(kind) = opening::opens(statement).filter(|_| !statement.rebuild) else { return };
+        let same = |s: &&mut Seam| s.step == step && (s.part == part || s.part.is_none() || part.is_none());
+        if let Some(seam) = self.manual.seams.values_mut().find(same) {
+            seam.part = seam.part.or(part);
+            // Glue is what is taken where nothing was said.
+            if seam.kind == SeamKind::Glue {
+                seam.kind = kind;
+            }
+            seam.evidence.push(evidence.clone());
             return;
         }
-        let text = statement.text.to_lowercase();
-        let kind = if ["clip", "latch", "snap"].iter().any(|w| text.contains(w)) {
-            SeamKind::Clips
-        } else if text.contains("tape") {
-            SeamKind::Tape
-        } else {
-            SeamKind::Glue
-        };
-        let depth = statement
-            .facts
-            .measures
-            .iter()
-            .find(|m| m.quantity == Quantity::Length && text.contains("deep"))
-            .map(|m| crate::units::millimetres(m.value));
         let id = self.ids.make(SeamId);
         self.manual.seams.insert(
             id,
@@ -498,8 +499,12 @@ impl Drafter {
                 step,
                 kind,
                 part,
-                entry: None,
-                depth,
+                face: None,
+                marks: Vec::new(),
+                swing: None,
+                posture: None,
+                rebond: None,
+                depth: None,
                 heating: None,
                 note: None,
                 evidence: vec![evidence.clone()],
@@ -510,6 +515,7 @@ impl Drafter {
     fn finish(mut self) -> Manual {
         std::mem::take(&mut self.told_order).settle(&mut self.manual, || self.ids.make(RequirementId));
         std::mem::take(&mut self.device).settle(&mut self.manual, &mut self.ids);
+        std::mem::take(&mut self.opening).settle(&mut self.manual, &mut self.ids);
         self.manual
     }
 }

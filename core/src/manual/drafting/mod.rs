@@ -4,5 +4,6 @@ mod device;
 pub(super) mod draft;
 mod fit;
 pub(super) mod further;
+mod opening;
 mod row;
 mod told_order;

@@ -124,7 +124,8 @@ fn visit_beside_step(manual: &mut Manual, id: StepId, seen: &mut impl FnMut(Spot
         }
     }
     for s in manual.seams.values_mut().filter(|s| s.step == id) {
-        for text in [&mut s.entry, &mut s.note].into_iter().flatten() {
+        let told = s.marks.iter_mut().map(|m| &mut m.landmark);
+        for text in told.chain([&mut s.posture, &mut s.note]).flatten() {
             seen(words(Aspect::Seams, s.id.0, "seam", text));
         }
     }

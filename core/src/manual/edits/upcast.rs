@@ -27,10 +27,27 @@ pub enum UpcastError {
 }
 
 /// One step up: from the version of its place (from 1) to the next.
-const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions, additions];
+const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions, additions, marks];
 
 /// Formats 2 and 3 grew by fields that stand for nothing where they are missing; all that older files lack are those.
 fn additions(manual: Value) -> Value {
+    manual
+}
+
+/// Until format 3 a joint told where to enter in one text; now that is its first mark, which goes by the joint's own id.
+fn marks(mut manual: Value) -> Value {
+    let seams = manual.get_mut("seams").and_then(Value::as_object_mut);
+    for seam in seams.into_iter().flat_map(|s| s.values_mut()).filter_map(Value::as_object_mut) {
+        let told = seam.remove("entry").filter(Value::is_string);
+        let mark = told.map(|told| {
+            let nothing = Value::Null;
+            serde_json::json!({
+                "id": seam.get("id"), "kind": "entry", "landmark": told, "evidence": seam.get("evidence"),
+                "at": nothing, "over": nothing, "depth_mm": nothing, "tool": nothing, "part": nothing, "count": nothing,
+            })
+        });
+        seam.insert("marks".to_owned(), mark.into_iter().collect());
+    }
     manual
 }
 

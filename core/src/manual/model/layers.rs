@@ -5,7 +5,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
 use crate::manual::edits::sound::Sound;
-use crate::manual::{FastenerGroup, HolePlace, Manual};
+use crate::manual::{FastenerGroup, HolePlace, Manual, Seam};
 use crate::units::number;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -163,6 +163,7 @@ impl Apply for LayerEdit {
                     g.put_holes(Vec::new());
                 };
                 manual.change_entities(|g| g.layer == Some(*id), lose, touched);
+                manual.change_entities(|s: &Seam| s.face == Some(*id), |s| s.face = None, touched);
             }
         }
         Ok(())

@@ -194,7 +194,7 @@ impl Manual {
         if self.connectors.values().any(|c| c.serves == Some(id)) {
             return Some("a connector".to_owned());
         }
-        if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.part == Some(id)) {
+        if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.names(id)) {
             return Some("a seam or its heat".to_owned());
         }
         if let Some(job) = self.jobs.values().find(|j| j.targets.contains(&id)) {

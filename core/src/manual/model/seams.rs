@@ -1,5 +1,6 @@
 //! Joints without screws: glue, tape, clips, snapped edges.
 
+use super::opening::{self, MarkEdit, Rebond, SeamMark, Swing};
 use crate::heat::plan::Heating;
 use crate::ids::*;
 use crate::labels;
@@ -7,7 +8,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, maybe_text, within};
 use crate::manual::edits::sound::Sound;
-use crate::manual::{Evidence, Manual, Part, Step};
+use crate::manual::{Evidence, Layer, Manual, Part, Step};
 use crate::units::{self, Length};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -39,9 +40,19 @@ pub struct Seam {
     pub kind: SeamKind,
     /// The part it holds.
     pub part: Option<PartId>,
-    /// Where to enter and which way to run.
-    pub entry: Option<String>,
-    /// How deep a tool may go.
+    /// The outline that it runs round.
+    pub face: Option<LayerId>,
+    /// Where to enter, which way to run, what to keep out of; in the order of the work.
+    #[serde(default)]
+    pub marks: Vec<SeamMark>,
+    /// How far the halves may part once it is open.
+    pub swing: Option<Swing>,
+    /// How they lie or stand then: "the lid upright against the case".
+    pub posture: Option<String>,
+    /// How it is closed again.
+    #[serde(default)]
+    pub rebond: Option<Rebond>,
+    /// How deep a tool may go where nothing else is said.
     #[serde(rename = "depth_mm", with = "units::serde_mm")]
     #[schema(value_type = Option<f64>)]
     pub depth: Option<Length>,
@@ -58,7 +69,10 @@ pub struct Seam {
 pub enum SeamField {
     Kind(SeamKind),
     Part(Option<PartId>),
-    Entry(Option<String>),
+    Face(Option<LayerId>),
+    Swing(Option<Swing>),
+    Posture(Option<String>),
+    Rebond(Option<Rebond>),
     DepthMm(Option<f64>),
     Heating(Option<Heating>),
     Note(Option<String>),
@@ -68,13 +82,27 @@ pub enum SeamField {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum SeamEdit {
-    Add { id: SeamId, step: StepId, kind: SeamKind },
-    Set { id: SeamId, field: SeamField },
-    Remove { id: SeamId },
+    Add {
+        id: SeamId,
+        step: StepId,
+        kind: SeamKind,
+    },
+    Set {
+        id: SeamId,
+        field: SeamField,
+    },
+    /// How it opens.
+    Mark {
+        id: SeamId,
+        edit: MarkEdit,
+    },
+    Remove {
+        id: SeamId,
+    },
 }
 
 /// Deepest that a tool is let in, in millimetres.
-const MAX_DEPTH_MM: f64 = 100.0;
+pub(super) const MAX_DEPTH_MM: f64 = 100.0;
 
 impl Apply for SeamEdit {
     fn apply(&self, manual: &mut Manual, author: &str, touched: &mut Touched) -> Result<(), Refusal> {
@@ -87,7 +115,11 @@ impl Apply for SeamEdit {
                     step: *step,
                     kind: *kind,
                     part: None,
-                    entry: None,
+                    face: None,
+                    marks: Vec::new(),
+                    swing: None,
+                    posture: None,
+                    rebond: None,
                     depth: None,
                     heating: None,
                     note: None,
@@ -99,11 +131,17 @@ impl Apply for SeamEdit {
                 if let SeamField::Part(part) = field {
                     manual.may_be::<Part>(*part)?;
                 }
+                if let SeamField::Face(face) = field {
+                    manual.may_be::<Layer>(*face)?;
+                }
                 let seam = manual.change_entity::<Seam>(*id, touched)?;
                 match field {
                     SeamField::Kind(kind) => seam.kind = *kind,
                     SeamField::Part(part) => seam.part = *part,
-                    SeamField::Entry(value) => seam.entry = maybe_text("entry", value, MAX_TEXT)?,
+                    SeamField::Face(face) => seam.face = *face,
+                    SeamField::Swing(swing) => seam.swing = swing.as_ref().map(opening::checked).transpose()?,
+                    SeamField::Rebond(rebond) => seam.rebond = rebond.as_ref().map(opening::closing).transpose()?,
+                    SeamField::Posture(value) => seam.posture = maybe_text("posture", value, MAX_TEXT)?,
                     SeamField::Heating(heating) => {
                         heating.as_ref().map_or(Ok(()), checked)?;
                         seam.heating.clone_from(heating);
@@ -114,6 +152,11 @@ impl Apply for SeamEdit {
                         seam.depth = depth.map(units::millimetres);
                     }
                 }
+            }
+            Self::Mark { id, edit } => {
+                let mut seam = manual.must_be_there::<Seam>(*id)?.clone();
+                opening::change(manual, &mut seam, edit, author)?;
+                *manual.change_entity::<Seam>(*id, touched)? = seam;
             }
             Self::Remove { id } => drop(manual.take_entity::<Seam>(*id, touched)?),
         }
@@ -130,6 +173,7 @@ impl Sound for Seam {
         manual.refers::<Step>("step", [self.step])?;
         manual.refers::<Part>("part", self.part)?;
         self.heating.as_ref().map_or(Ok(()), checked)?;
+        opening::sound(self, manual)?;
         let depth = self.depth.map(units::in_millimetres);
         depth.map(|mm| within("depth_mm", mm, [0.0, MAX_DEPTH_MM], "mm")).transpose().map(drop)
     }

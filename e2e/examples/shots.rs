@@ -87,6 +87,10 @@ async fn prepare(app: &App, act: &str) -> Result<(), thirtyfour::error::WebDrive
         ("end", _) => {
             app.driver.execute("document.querySelector(\"article table\").scrollIntoView()", vec![]).await.map(drop)
         }
+        ("into", css) => {
+            let to = format!("document.querySelector(\"{css}\").scrollIntoView({{ block: 'center' }})");
+            app.driver.execute(to, vec![]).await.map(drop)
+        }
         ("tab", name) => app.tab(name).await,
         ("write", text) => app.write("Find", text).await,
         ("keys", keys) => app.keys(keys).await,
@@ -135,6 +139,10 @@ async fn views(app: &App) -> Vec<View> {
         ("screw-mat", sheet(1), "plain"),
         ("screw-gauge", sheet(2), "plain"),
         ("seams-lamp", lamp("seams"), "tall"),
+        ("seams-tall", station("seams"), "tall"),
+        ("seams-scale", scale("seams"), ""),
+        ("seams-marked", station("seams"), "tap section[aria-label='How it opens'] ol button"),
+        ("publish-opening", station("publish"), "into figure"),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),

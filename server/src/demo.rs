@@ -5,6 +5,8 @@
 
 use crate::store::{EditRequest, Store, StoreError};
 use paso_core::fasteners::balance::comes_out;
+use paso_core::heat::media::Medium;
+use paso_core::heat::plan::{Heating, StackLayer, WarmedBy};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
@@ -264,6 +266,7 @@ fn work_lamp(manual: &Manual) -> Vec<Edit> {
         desk.split(id, 1, "Disconnect the light sensor and the switch");
     }
     fasten_the_lamp(&mut desk);
+    open_the_lamp(&mut desk);
     desk.review_all();
     desk.edits
 }
@@ -322,6 +325,7 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     desk.done_first("New fan", "New battery");
     tell_of_the_station(&mut desk);
     fasten_the_station(&mut desk);
+    open_the_station(&mut desk);
     desk.review_all();
     desk.edits
 }
@@ -383,6 +387,159 @@ fn fasten_the_station(desk: &mut Desk) {
     for part in ["rear cover", "fan", "battery bracket", "rain sensor", "main board"] {
         desk.group(part, FastenerField::Stored(Some(Stored::Mat)));
     }
+}
+
+/// A mark of a joint as the demo's author puts it: kind, where from, where to, and what else is told of it.
+type Marked<'t> = (MarkKind, &'t str, &'t str, Vec<MarkField>);
+
+impl Desk {
+    /// The first joint of a step, or a new one.
+    fn joint(&mut self, step: &str, kind: SeamKind) -> Option<SeamId> {
+        let at = self.called(step)?;
+        if let Some(seam) = self.manual.seams.values().find(|s| s.step == at) {
+            return Some(seam.id);
+        }
+        let id = SeamId(Uuid::now_v7());
+        self.edit(Edit::Seam(SeamEdit::Add { id, step: at, kind }));
+        Some(id)
+    }
+
+    fn seam(&mut self, id: SeamId, field: SeamField) {
+        self.edit(Edit::Seam(SeamEdit::Set { id, field }));
+    }
+
+    /// Marks on a face in the place of what was drafted in words.
+    fn marks(&mut self, id: SeamId, face: LayerId, marks: Vec<Marked<'_>>) {
+        let drafted: Vec<MarkId> =
+            self.manual.seams.get(&id).map_or(Vec::new(), |s| s.marks.iter().map(|m| m.id).collect());
+        let edited = |edit| Edit::Seam(SeamEdit::Mark { id, edit });
+        drafted.into_iter().for_each(|mark| self.edit(edited(MarkEdit::Remove { id: mark })));
+        self.seam(id, SeamField::Face(Some(face)));
+        for (kind, from, to, fields) in marks {
+            let mark = MarkId(Uuid::now_v7());
+            let place = |told: &str| (!told.is_empty()).then(|| RimAsked::Words(told.to_owned()));
+            self.edit(edited(MarkEdit::Add { id: mark, kind, place: place(from), to: place(to) }));
+            fields.into_iter().for_each(|field| self.edit(edited(MarkEdit::Set { id: mark, field })));
+        }
+    }
+
+    fn part_called(&self, name: &str) -> Option<PartId> {
+        self.manual.parts.values().find(|p| p.name == name).map(|p| p.id)
+    }
+}
+
+fn with(tool: &str) -> MarkField {
+    MarkField::Tool(Some(tool.to_owned()))
+}
+
+/// The glued front of the station, worked fully: entry, passes, depths, what to keep out of, heat, and how it is bonded again.
+fn open_the_station(desk: &mut Desk) {
+    let front = desk.layer("Front", 160.0, 110.0, 10.0);
+    let Some(id) = desk.joint("Remove the front glass", SeamKind::Glue) else { return };
+    let cable = desk.part_called("display cable").or_else(|| desk.part_called("display"));
+    let sensor = MarkField::Landmark(Some("light sensor".to_owned()));
+    desk.marks(
+        id,
+        front,
+        vec![
+            (MarkKind::KeepOut, "top edge, 66 mm from the left", "top edge, 66 mm from the right", vec![sensor]),
+            (MarkKind::Shallow, "right edge", "", vec![MarkField::DepthMm(Some(3.0)), MarkField::Part(cable)]),
+            (MarkKind::GlueSpot, "bottom left corner", "", vec![]),
+            (MarkKind::Entry, "middle of the bottom edge", "", vec![with("suction cup")]),
+            (
+                MarkKind::Entry,
+                "bottom edge, 60 mm from the left",
+                "",
+                vec![with("plastic card"), MarkField::DepthMm(Some(6.0))],
+            ),
+            (
+                MarkKind::Run,
+                "bottom edge, 60 mm from the left",
+                "top edge, 50 mm from the left",
+                vec![with("plastic card")],
+            ),
+            (MarkKind::Pick, "middle of the left edge", "", vec![with("plastic card")]),
+            (
+                MarkKind::Run,
+                "bottom edge, 60 mm from the left",
+                "top edge, 50 mm from the right",
+                vec![with("second card"), MarkField::DepthMm(Some(3.0))],
+            ),
+        ],
+    );
+    let because = Some("the display cable".to_owned());
+    desk.seam(id, SeamField::Swing(Some(Swing { hinge: Some(FaceEdge::Right), at_most_deg: Some(90.0), because })));
+    desk.seam(id, SeamField::Posture(Some("stand the glass against a box until the display cable is off".to_owned())));
+    desk.seam(
+        id,
+        SeamField::Rebond(Some(Rebond {
+            with: Some("adhesive tape".to_owned()),
+            width: Some(units::millimetres(3.0)),
+            press: Some("two clamps over a board".to_owned()),
+            press_for: Some(units::seconds(900.0)),
+            cure: Some(units::seconds(86_400.0)),
+            hook_first: None,
+        })),
+    );
+    let layers = [
+        (Medium::Glass, 1.1),
+        (Medium::FoamTape, 0.3),
+        (Medium::Polycarbonate, 2.0),
+        (Medium::Air, 3.0),
+        (Medium::CircuitBoard, 1.6),
+    ];
+    let layers = layers.into_iter().map(|(medium, thickness_mm)| StackLayer { medium, thickness_mm }).collect();
+    let heating = Heating { layers, by: WarmedBy::HeatGun, setting_c: 110.0, seconds: 325.0, room_c: 21.0 };
+    desk.seam(id, SeamField::Heating(Some(heating)));
+}
+
+/// The glued ring of the lamp: one entry, one sensor behind it.
+fn open_the_lamp(desk: &mut Desk) {
+    let ring = desk.layer("Diffuser ring", 130.0, 130.0, 65.0);
+    let Some(id) = desk.joint("Remove the diffuser ring", SeamKind::Glue) else { return };
+    let sensor = desk.part_called("light sensor");
+    desk.marks(
+        id,
+        ring,
+        vec![
+            (
+                MarkKind::KeepOut,
+                "11 o'clock",
+                "1 o'clock",
+                vec![MarkField::Part(sensor), MarkField::Landmark(Some("behind the notch".to_owned()))],
+            ),
+            (MarkKind::Entry, "6 o'clock", "", vec![with("spudger")]),
+            (MarkKind::Run, "6 o'clock", "1:30", vec![with("spudger")]),
+            (MarkKind::Run, "6 o'clock", "10:30", vec![with("spudger")]),
+        ],
+    );
+}
+
+/// The clipped bottom of the scale.
+fn open_the_scale(desk: &mut Desk) {
+    let bottom = desk.layer("Bottom", 200.0, 150.0, 12.0);
+    let Some(id) = desk.joint("Remove the bottom cover", SeamKind::Clips) else { return };
+    desk.seam(id, SeamField::Part(desk.part_called("bottom cover")));
+    desk.marks(
+        id,
+        bottom,
+        vec![
+            (MarkKind::Clip, "left edge", "", vec![MarkField::Count(Some(2))]),
+            (MarkKind::Clip, "right edge", "", vec![MarkField::Count(Some(2))]),
+            (
+                MarkKind::Shallow,
+                "top edge",
+                "",
+                vec![MarkField::DepthMm(Some(4.0)), MarkField::Landmark(Some("short ribbon".to_owned()))],
+            ),
+            (MarkKind::Entry, "bottom edge, 50 mm from the left", "", vec![with("spudger")]),
+            (MarkKind::Run, "bottom edge, 50 mm from the left", "top left corner", vec![with("spudger")]),
+            (MarkKind::Run, "bottom edge, 50 mm from the left", "top right corner", vec![with("spudger")]),
+        ],
+    );
+    let because = Some("a short ribbon leads to the display".to_owned());
+    desk.seam(id, SeamField::Swing(Some(Swing { hinge: Some(FaceEdge::Top), at_most_deg: Some(60.0), because })));
+    desk.seam(id, SeamField::Rebond(Some(Rebond { hook_first: Some(FaceEdge::Top), ..Rebond::default() })));
 }
 
 /// Stages, parts, tools and notes of the weather station.
@@ -512,6 +669,7 @@ fn work_scale(manual: &Manual) -> Vec<Edit> {
     for (said, about, text) in SCALE_CAUTIONS {
         desk.caution(said, about, text);
     }
+    open_the_scale(&mut desk);
     // The narrator counts "one, two, that's it" on the way back: the demo keeps the screw that stays on the bench.
     desk.group("load cell bracket", FastenerField::Refitted(Some(2)));
     for title in ["Remove the grain bowl", "Remove the rubber feet", "Remove the battery"] {

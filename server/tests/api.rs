@@ -3,7 +3,7 @@
 use paso_core::finding::Stop;
 use paso_core::publish::{Block, LineKind};
 use paso_server::serve;
-use rocket::http::{Header, Status};
+use rocket::http::{ContentType, Header, Status};
 use rocket::local::asynchronous::{Client, LocalResponse};
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -1062,6 +1062,49 @@ async fn heat_is_worked_out_for_a_seam_and_for_a_trial() {
     let (status, problem) = api.edit("Ann", id, 0, edit).await;
     assert_eq!(status, Status::UnprocessableEntity, "{problem}");
     assert!(problem["detail"].as_str().unwrap().contains("is no layer"), "{problem}");
+}
+
+#[rocket::async_test]
+async fn how_a_joint_opens_is_a_picture_once_it_has_an_outline() {
+    let api = Api::start().await;
+    let told = "Insert the opening pick beside the card slot of the rear glass. Lift off the rear glass.";
+    let sent = api.client.post("/api/recordings?name=radio").header(author("Ann")).body(told).dispatch().await;
+    let (_, info) = read(sent).await;
+    let (_, made) =
+        api.post("Ann", "/api/manuals", json!({"title": "R", "device": "", "recordings": [info["id"]]})).await;
+    let id = made["id"].as_str().unwrap();
+    let row = api.get(&format!("/api/manuals/{id}/seams")).await.1["seams"][0].clone();
+    assert_eq!(row["opening"]["lines"][0]["text"], "Enter beside the card slot with the opening pick.");
+    let picture = format!("/api/manuals/{id}/seams/{}/opening", row["seam"].as_str().unwrap());
+    let (status, problem) = api.get(&picture).await;
+    assert_eq!(
+        (status, problem["detail"].as_str().unwrap().contains("outline")),
+        (Status::NotFound, true),
+        "{problem}"
+    );
+    let (status, _) = api.get(&format!("/api/manuals/{id}/seams/{}/opening", Uuid::nil())).await;
+    assert_eq!(status, Status::NotFound);
+
+    let face = Uuid::now_v7();
+    let outline = json!({"rectangle": {"width_mm": 80.0, "height_mm": 120.0, "radius_mm": 4.0}});
+    let (_, applied) =
+        api.edit("Ann", id, 0, json!({"layer": {"add": {"id": face, "name": "Rear", "outline": outline}}})).await;
+    let seq = applied["seq"].as_i64().unwrap();
+    let on = json!({"seam": {"set": {"id": row["seam"], "field": {"face": face}}}});
+    let (_, applied) = api.edit("Ann", id, seq, on).await;
+    let place = |words: &str| {
+        let mark = row["opening"]["lines"][0]["mark"].clone();
+        json!({"seam": {"mark": {"id": row["seam"], "edit": {"place": {"id": mark, "end": "from", "place": {"words": words}}}}}})
+    };
+    let seq = applied["seq"].as_i64().unwrap();
+    let (status, problem) = api.edit("Ann", id, seq, place("left edge, 300 mm from the top")).await;
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert!(problem["detail"].as_str().unwrap().contains("The left edge is 120 mm long"), "{problem}");
+    api.edit("Ann", id, seq, place("left edge, 30 mm from the top")).await;
+    let answer = api.client.get(&picture).dispatch().await;
+    assert_eq!(answer.content_type(), Some(ContentType::SVG));
+    let svg = answer.into_string().await.unwrap();
+    assert!(svg.contains("left edge, 30 mm from the top (beside the card slot)"), "{svg}");
 }
 
 #[rocket::async_test]

@@ -172,7 +172,7 @@ impl Writer {
         let place = items.next().unwrap_or_default();
         let placed = rim::read(place, None).is_ok();
         let asked = placed.then(|| RimAsked::Words(place.to_owned()));
-        self.edit(edited(MarkEdit::Add { id, kind, place: asked }));
+        self.edit(edited(MarkEdit::Add { id, kind, place: asked, to: None }));
         let landmark = (!placed).then(|| MarkField::Landmark(Some(place.to_owned())));
         let fields = items.map(|item| match millimetres(item) {
             Some(mm) => MarkField::DepthMm(Some(mm)),

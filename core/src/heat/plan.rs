@@ -59,6 +59,11 @@ impl WarmedBy {
         }
     }
 
+    /// Warm air, which cools on its way to the face: what is set is the air at the nozzle.
+    pub fn blows(self) -> bool {
+        matches!(self, Self::HairDryer | Self::HeatGun)
+    }
+
     /// What it can be set to, °C.
     pub fn range_c(self) -> [f64; 2] {
         match self {

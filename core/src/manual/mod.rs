@@ -39,7 +39,7 @@ pub use model::connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorK
 pub use model::evidence::Evidence;
 pub use model::fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};
 pub use model::group_words::{GroupWords, kind_words};
-pub use model::heats::{Heat, HeatEdit, HeatField};
+pub use model::heats::{Heat, HeatEdit, HeatField, HeatFrom};
 pub use model::holes::{Across, HoleEdit, HolePlace};
 pub use model::jobs::{Called, Job, JobCut, JobEdit, PartFate, ToldPart};
 pub use model::kit::{KitEdit, LaidOut, ToolChoice};

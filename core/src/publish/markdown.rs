@@ -60,6 +60,10 @@ fn push_step(out: &mut String, step: &StepBlock) {
             _ => format!("- {}: {text}\n", line.kind.label()),
         });
     }
+    for sheet in &step.opens {
+        out.push_str(&format!("\n**{}**\n\n", escape(&sheet.title)));
+        sheet.lines.iter().for_each(|line| out.push_str(&format!("- {}\n", escape(&line.words()))));
+    }
 }
 
 /// Keeps an author's text from being read as markup.

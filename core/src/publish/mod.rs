@@ -20,6 +20,7 @@ use crate::labels;
 use crate::manual::{Manual, NoteKind, Phase, Step, ToolChoice};
 use crate::reading::{Consumable, Drive};
 use crate::rebuild::{self, Fold};
+use crate::seams::opening::PlanLine;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
@@ -71,6 +72,17 @@ pub struct StepBlock {
     pub guide: Option<JobId>,
     /// What must be read before, first.
     pub lines: Vec<StepLine>,
+    /// How its joints open, where an author has put that on an outline.
+    pub opens: Vec<OpeningSheet>,
+}
+
+/// How one joint opens, beside its picture.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct OpeningSheet {
+    pub seam: SeamId,
+    /// "How the rear cover opens".
+    pub title: String,
+    pub lines: Vec<PlanLine>,
 }
 
 /// One line of a step.

@@ -1,10 +1,11 @@
 //! The steps of a guide: taking apart, and putting together.
 
-use super::{Block, LineKind, StepBlock, StepLine, teardown_steps};
+use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
-use crate::manual::{Called, Manual, Step};
+use crate::manual::{Called, Manual, Seam, Step};
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
+use crate::seams::opening::plan;
 
 /// The teardown; where another guide stands for some steps, readers are sent there.
 pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
@@ -42,7 +43,16 @@ fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBl
     );
     lines.extend(manual.connectors_of(step.id).map(|c| line(LineKind::Connector, c.words(manual))));
     lines.extend(read_last(manual, step));
-    StepBlock { number: number.to_string(), title: step.title.clone(), step: Some(step.id), guide: None, lines }
+    let opens = manual.seams.values().filter(|s| s.step == step.id).filter_map(|s| opening(manual, s)).collect();
+    StepBlock { number: number.to_string(), title: step.title.clone(), step: Some(step.id), guide: None, lines, opens }
+}
+
+/// Only what stands on an outline: before that, the step's own sentences tell as much.
+fn opening(manual: &Manual, seam: &Seam) -> Option<OpeningSheet> {
+    seam.outline(manual)?;
+    seam.marks.iter().find(|m| m.at.is_some())?;
+    let part = seam.part.map_or("joint", |p| manual.part_name(p));
+    Some(OpeningSheet { seam: seam.id, title: format!("How the {part} opens"), lines: plan(manual, seam).lines })
 }
 
 /// For whom a step is, and how the device lies.
@@ -73,6 +83,7 @@ fn sent_to(guide: &Called) -> StepBlock {
         step: None,
         guide: Some(guide.job),
         lines: expects.chain([leaves]).collect(),
+        opens: Vec::new(),
     }
 }
 
@@ -107,5 +118,12 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders) -> 
     lines.extend(told.map(|s| read_last(manual, s)).unwrap_or_default());
     // That the narrator goes another way than mere reversing is the author's business.
     lines.extend(step.displaced.iter().filter(|_| told.is_none()).map(|why| line(LineKind::Why, why)));
-    StepBlock { number: number.to_string(), title: step.title.clone(), step: step.told.or(step.of), guide: None, lines }
+    StepBlock {
+        number: number.to_string(),
+        title: step.title.clone(),
+        step: step.told.or(step.of),
+        guide: None,
+        lines,
+        opens: Vec::new(),
+    }
 }

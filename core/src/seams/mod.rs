@@ -3,6 +3,7 @@
 
 pub mod opening;
 pub mod picture;
+pub mod ways;
 
 use crate::heat::media::Medium;
 use crate::heat::plan::{HeatGuard, HeatPlan, Heating, WarmedBy};
@@ -106,8 +107,7 @@ pub fn is_bonded(seam: &Seam) -> bool {
 /// What a setting does, in a sentence for people.
 pub fn judge(asked: &Heating, plan: &HeatPlan) -> JudgedHeat {
     let of = |verdict, says| JudgedHeat { verdict, says };
-    let air = matches!(asked.by, WarmedBy::HairDryer | WarmedBy::HeatGun);
-    let nozzle = if air { " at the nozzle" } else { "" };
+    let nozzle = if asked.by.blows() { " at the nozzle" } else { "" };
     let at = format!("At {} °C{nozzle} for {}", number(asked.setting_c), duration_text(asked.seconds));
     let bond = asked.layers[plan.bond].medium.label();
     if let Some(firm) = &plan.firm {

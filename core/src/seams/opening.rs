@@ -2,7 +2,8 @@
 
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{Manual, MarkKind, Seam, SeamKind, SeamMark, rim};
+use crate::manual::{Manual, MarkKind, Phase, Seam, SeamKind, SeamMark, rim};
+use crate::reading::Act;
 use crate::units::{in_millimetres, number};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -23,6 +24,13 @@ pub struct PlanLine {
     /// Its place among the passes, from 1; the same number stands in the picture. `None` on limits.
     pub number: Option<usize>,
     pub text: String,
+}
+
+impl PlanLine {
+    /// For readers: the number of the picture before what is done there.
+    pub fn words(&self) -> String {
+        self.number.map_or_else(|| self.text.clone(), |n| format!("({n}) {}", self.text))
+    }
 }
 
 /// Whether a mark is something to do, in its order; the others are limits and what is known of the joint.
@@ -70,8 +78,7 @@ fn swing(seam: &Seam) -> Option<String> {
 fn untold(manual: &Manual, seam: &Seam) -> Vec<String> {
     let mut out = Vec::new();
     let entered = seam.marks.iter().any(|m| m.kind == MarkKind::Entry && (m.at.is_some() || m.landmark.is_some()));
-    // What is pressed or slid open has no entry.
-    if !entered && seam.kind != SeamKind::Tape {
+    if !entered && is_pried(manual, seam) {
         out.push("where to enter".to_owned());
     }
     let shallow = |m: &&SeamMark| m.kind == MarkKind::Shallow && m.depth.or(seam.depth).is_none();
@@ -81,6 +88,14 @@ fn untold(manual: &Manual, seam: &Seam) -> Vec<String> {
     });
     out.extend(beside);
     out
+}
+
+/// Whether a tool has to find its way in: what is only peeled off needs no entry; a joint that somebody described does.
+pub fn is_pried(manual: &Manual, seam: &Seam) -> bool {
+    let Some(step) = manual.steps.get(&seam.step) else { return false };
+    let described = !seam.marks.is_empty() || seam.face.is_some();
+    let pried = step.actions.iter().any(|a| matches!(a.act, Act::Pry | Act::Cut));
+    seam.kind != SeamKind::Tape && step.phase == Phase::Teardown && (described || pried)
 }
 
 struct Wording<'m> {
@@ -120,7 +135,10 @@ impl Wording<'_> {
             },
             MarkKind::KeepOut => format!("Keep out{at}{behind}"),
             MarkKind::Clip => format!("{}{at}", counted(mark.count, "clip")),
-            MarkKind::GlueSpot => format!("{}{at}", counted(mark.count, "spot of extra glue")),
+            MarkKind::GlueSpot => match mark.count {
+                None => format!("Extra glue{at}"),
+                count => format!("{}{at}", counted(count, "spot of extra glue")),
+            },
         };
         format!("{text}.")
     }
@@ -133,7 +151,7 @@ impl Wording<'_> {
         let told = rim::stretch_words(rim, mark.counter, outline);
         let told = match rim.over {
             None => format!("at the {told}"),
-            Some(_) if told.ends_with(" edge") && !told.starts_with("from") => format!("along the {told}"),
+            Some(_) if told.contains(" edge") && !told.starts_with("from") => format!("along the {told}"),
             Some(_) => told,
         };
         Some(landmark.map_or(told.clone(), |l| format!("{told} ({l})")))
@@ -215,7 +233,7 @@ mod tests {
             let id = MarkId(Uuid::from_u128(100 + n as u128));
             let (from, to) = told.split_once(" .. ").unwrap_or((told, ""));
             let place = |told: &str| (!told.is_empty()).then(|| RimAsked::Words(told.to_owned()));
-            manual = edited(&manual, MarkEdit::Add { id, kind: *kind, place: place(from) });
+            manual = edited(&manual, MarkEdit::Add { id, kind: *kind, place: place(from), to: None });
             if let Some(place) = place(to) {
                 manual = edited(&manual, MarkEdit::Place { id, end: MarkEnd::To, place });
             }

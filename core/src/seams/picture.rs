@@ -72,7 +72,13 @@ pub fn picture(manual: &Manual, seam: &Seam) -> Option<OpeningPicture> {
     let pen = Pen { outline: &layer.outline, size: size_mm };
     let numbers: Vec<(MarkId, usize)> = numbers(seam).collect();
     let number = |id| numbers.iter().find(|(of, _)| *of == id).map(|(_, n)| *n);
-    let marks = seam.marks.iter().filter_map(|m| Some(pen.mark(manual, seam, m, m.rim()?, number(m.id))));
+    let hinge = seam.swing.as_ref().and_then(|s| Some(pen.hinge(s.hinge?, s.at_most_deg)));
+    let mut taken: Vec<Point> = hinge.iter().map(|h| (h.at.x_mm, h.at.y_mm)).collect();
+    let marks = seam.marks.iter().filter_map(|m| {
+        let mark = pen.mark(said(manual, seam, m, number(m.id)), seam, m, number(m.id), &taken)?;
+        taken.push((mark.at.x_mm, mark.at.y_mm));
+        Some(mark)
+    });
     Some(OpeningPicture {
         name: layer.name.clone(),
         outline: outline_path(&layer.outline),
@@ -80,7 +86,7 @@ pub fn picture(manual: &Manual, seam: &Seam) -> Option<OpeningPicture> {
         height_mm,
         size_mm,
         marks: marks.collect(),
-        hinge: seam.swing.as_ref().and_then(|s| Some(pen.hinge(s.hinge?, s.at_most_deg))),
+        hinge,
     })
 }
 
@@ -124,7 +130,15 @@ impl Pen<'_> {
         Self::hours(rim).into_iter().map(|h| self.off(h, inside)).collect()
     }
 
-    fn mark(&self, manual: &Manual, seam: &Seam, mark: &SeamMark, rim: Rim, number: Option<usize>) -> DrawnMark {
+    fn mark(
+        &self,
+        text: String,
+        seam: &Seam,
+        mark: &SeamMark,
+        number: Option<usize>,
+        taken: &[Point],
+    ) -> Option<DrawnMark> {
+        let rim = mark.rim()?;
         let s = self.size;
         let middle = rim.at + rim.over.unwrap_or(0.0) / 2.0;
         let (mut solid, mut line) = (String::new(), String::new());
@@ -151,8 +165,30 @@ impl Pen<'_> {
             MarkKind::HandOver => line = closed(&self.diamond(middle)),
         }
         let (x_mm, y_mm) = self.rim(rim.at);
-        let at = self.words(middle, far, said(manual, seam, mark, number));
-        DrawnMark { mark: mark.id, kind: mark.kind, number, solid, line, at, x_mm: round(x_mm), y_mm: round(y_mm) }
+        let at = self.free_words(rim, far, text, taken);
+        Some(DrawnMark {
+            mark: mark.id,
+            kind: mark.kind,
+            number,
+            solid,
+            line,
+            at,
+            x_mm: round(x_mm),
+            y_mm: round(y_mm),
+        })
+    }
+
+    /// Words at the middle of a mark, or a little along the rim where others stand there already.
+    fn free_words(&self, rim: Rim, inside: f64, text: String, taken: &[Point]) -> DrawnWords {
+        let middle = rim.at + rim.over.unwrap_or(0.0) / 2.0;
+        let wide = self.size * (0.6 + 0.3 * text.chars().count() as f64);
+        let aside = |n: i32| f64::from(if n % 2 == 0 { n / 2 } else { -(n + 1) / 2 }) * 0.25;
+        let tried = (0..9).map(|n| self.words(middle + aside(n), inside, text.clone()));
+        let free = |w: &DrawnWords| {
+            taken.iter().all(|(x, y)| (w.x_mm - x).abs() > wide || (w.y_mm - y).abs() > 1.2 * self.size)
+        };
+        let mut tried = tried.skip_while(|w| !free(w));
+        tried.next().unwrap_or_else(|| self.words(middle, inside, text))
     }
 
     /// Words beside the rim, set so that they run away from it.
@@ -256,8 +292,8 @@ impl Pen<'_> {
         let rim = Rim { at: middle - 1.2, over: Some(2.4) };
         let angle = at_most_deg.map_or(String::new(), |d| format!(", at most {}°", number(d)));
         // Beside the middle, where entries and depths are told.
-        let at = self.words(middle + 0.6, 2.0 * self.size, format!("hinge{angle}"));
-        DrawnHinge { line: open(&self.along(rim, 0.7 * self.size)), at }
+        let at = self.words(middle + 0.6, 3.4 * self.size, format!("hinge{angle}"));
+        DrawnHinge { line: open(&self.along(rim, -self.size)), at }
     }
 }
 
@@ -349,7 +385,7 @@ mod tests {
 
     fn with(manual: &Manual, n: u128, kind: MarkKind, told: &str) -> Manual {
         let place = (!told.is_empty()).then(|| RimAsked::Words(told.to_owned()));
-        let edit = MarkEdit::Add { id: MarkId(Uuid::from_u128(n)), kind, place };
+        let edit = MarkEdit::Add { id: MarkId(Uuid::from_u128(n)), kind, place, to: None };
         manual.apply(&Edit::Seam(SeamEdit::Mark { id: seam(manual).id, edit }), "Ann").expect("a mark").0
     }
 
@@ -357,7 +393,7 @@ mod tests {
     fn points(path: &str) -> Vec<Point> {
         let pairs = path.split(['M', 'L', 'z']).filter(|p| !p.trim().is_empty());
         let figures = |p: &str| p.split(' ').map(|f| f.parse().expect("a figure")).collect::<Vec<f64>>();
-        pairs.map(|p| figures(p)).map(|f| (f[0], f[1])).collect()
+        pairs.map(figures).map(|f| (f[0], f[1])).collect()
     }
 
     #[test]

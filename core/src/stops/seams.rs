@@ -7,6 +7,7 @@ use crate::labels::Label;
 use crate::manual::{Manual, Phase, Seam, SeamKind, SeamMark, rim};
 use crate::seams::opening::{OpeningPlan, plan};
 use crate::seams::picture::{OpeningPicture, picture};
+use crate::seams::ways::{Way, advice, reheating, ways};
 use crate::seams::{JudgedHeat, ToldHeat, heating, is_bonded, judge, told};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -54,6 +55,12 @@ pub struct SeamHeat {
 pub struct HeatAnswer {
     pub plan: HeatPlan,
     pub judged: JudgedHeat,
+    /// What to change where no setting of this source does.
+    pub advice: Vec<String>,
+    /// How long there is to cut; `None` where the bond does not get soft.
+    pub reheating: Option<String>,
+    /// Other ways to part the bond.
+    pub ways: Vec<Way>,
 }
 
 /// All that the stop shows.
@@ -77,6 +84,8 @@ pub struct SourceRow {
     pub by: WarmedBy,
     pub low_c: f64,
     pub high_c: f64,
+    /// What is set is the air at its nozzle.
+    pub blows: bool,
 }
 
 /// Works out one heating.
@@ -86,7 +95,8 @@ pub struct SourceRow {
 pub fn work_out(asked: &Heating) -> Result<HeatAnswer, String> {
     let plan = asked.plan()?;
     let judged = judge(asked, &plan);
-    Ok(HeatAnswer { plan, judged })
+    let (advice, reheating, ways) = (advice(asked, &plan), reheating(&plan), ways(asked, &plan));
+    Ok(HeatAnswer { plan, judged, advice, reheating, ways })
 }
 
 /// Works out the stop, in the order of the teardown.
@@ -108,7 +118,7 @@ pub fn view(manual: &Manual) -> SeamsView {
     });
     let source = |by: &WarmedBy| {
         let [low_c, high_c] = by.range_c();
-        SourceRow { by: *by, low_c, high_c }
+        SourceRow { by: *by, low_c, high_c, blows: by.blows() }
     };
     let usual = Preset::ALL.iter().map(|p| UsualStack { preset: *p, layers: p.layers() });
     SeamsView { seams: rows.collect(), sources: WarmedBy::ALL.iter().map(source).collect(), usual: usual.collect() }

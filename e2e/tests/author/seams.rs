@@ -50,6 +50,7 @@ async fn a_bond_is_warmed_by_keys_and_its_setting_goes_into_the_step() -> Done {
     let kept: Vec<&Value> = now["seams"].as_object().unwrap().values().map(|s| &s["heating"]).collect();
     let kept = kept.into_iter().find(|h| h.is_object()).unwrap();
     assert_eq!((&heat["temp_c"][0], &heat["dwell_s"][0]), (&kept["setting_c"], &kept["seconds"]));
+    assert_eq!(heat["from"], "computed");
     app.press("The same as a table").await?;
     app.text("Heated face, °C").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
@@ -84,13 +85,103 @@ async fn clips_need_no_heat_and_a_joint_is_added_by_hand() -> Done {
     app.press("Add a joint").await?;
     app.choose("Held by", "clips").await?;
     app.text("Clips and snapped edges open without heat.").await?;
-    app.write("Where to enter, and which way to run", "bottom edge, towards the left\n").await?;
-    app.write("No deeper than, mm", "3\n").await?;
+    app.write("Nowhere deeper than, mm", "3\n").await?;
+    app.press("Mark it in words").await?;
+    app.write("Where", "beside the hinge\n").await?;
+    app.text("“beside the hinge” is no place on a rim.").await?;
+    app.write("Where", "7 o'clock\n").await?;
+    app.write("By a landmark", "beside the hinge\n").await?;
+    app.text("Enter at the bottom edge, towards the left (beside the hinge).").await?;
+    app.text("No deeper than 3 mm.").await?;
     app.saved().await?;
     let now = manual(&app, &id).await;
     let seams = now["seams"].as_object().unwrap();
     assert_eq!(seams.len(), joints + 1);
     assert!(seams.values().any(|s| s["kind"] == "clips" && s["depth_mm"] == 3.0));
     assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.end().await
+}
+
+/// Presses the face at a place in shares of its outline, and draws on to a second one.
+async fn draw(app: &App, from: (f64, f64), to: (f64, f64)) -> Result<(), WebDriverError> {
+    let face = app.find("[data-outline]").await?.rect().await?;
+    let at = |(x, y): (f64, f64)| ((face.x + face.width * x) as i64, (face.y + face.height * y) as i64);
+    let ((x, y), (u, v)) = (at(from), at(to));
+    let chain = app.driver.action_chain().move_to(x, y).click_and_hold().move_to((x + u) / 2, (y + v) / 2);
+    chain.move_to(u, v).release().perform().await
+}
+
+#[rocket::async_test]
+async fn how_a_joint_opens_is_drawn_on_its_outline_and_read_in_the_guide() -> Done {
+    let app = App::start(false).await;
+    let id = radio(&app).await?;
+    app.text("Draw the outline of the face, or choose one").await?;
+    app.press("New outline").await?;
+    app.write("Name of the layer", "Rear").await?;
+    app.write("Width × height, mm, or corners", "-5 × 120").await?;
+    app.press("Draw it").await?;
+    app.text("An outline -5 mm wide cannot be drawn").await?;
+    app.write("Width × height, mm, or corners", "80 × 120").await?;
+    app.press("Draw it").await?;
+    app.find("[data-outline]").await?.scroll_into_view().await?;
+    // One press marks a place, a drag a stretch.
+    draw(&app, (0.5, 1.02), (0.5, 1.02)).await?;
+    app.text("Enter at the middle of the bottom edge").await?;
+    app.choose("A press on the rim marks", "stay shallow").await?;
+    draw(&app, (1.02, 0.25), (1.02, 0.75)).await?;
+    app.text("Stay shallow along the right edge, 3").await?;
+    app.text("Not told: how deep where to stay shallow.").await?;
+    app.write("No deeper than, mm", "2\n").await?;
+    app.text("No deeper than 2 mm along the right edge").await?;
+    // The first mark by its keys: a tenth of an hour clockwise is to the left at the bottom.
+    let entry = app.find("[data-seams] svg [role=button][aria-label^='enter']").await?;
+    entry.send_keys(Key::Right + Key::Right + Key::Right).await?;
+    app.text("Enter at the bottom edge, 3").await?;
+    app.saved().await?;
+    app.press("How far it opens").await?;
+    app.choose("Stays together at the", "left").await?;
+    app.write("Opens at most, °", "0\n").await?;
+    app.text("0 ° is out of range; write 1 to 360 °.").await?;
+    app.write("Opens at most, °", "90\n").await?;
+    app.text("Open it like a book, hinge on the left edge, no more than 90°.").await?;
+    app.write("Bonded again with", "adhesive frame\n").await?;
+    app.write("Pressed for, min", "10\n").await?;
+    app.saved().await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.goto(&format!("/manuals/{id}/publish")).await?;
+    app.text("How the rear glass opens").await?;
+    app.until("the picture is drawn", async || app.prop("figure img", "naturalWidth").await.map(|w| w != "0")).await;
+    app.text("No deeper than 2 mm along the right edge").await?;
+    app.text("Apply the adhesive frame.").await?;
+    app.text("Press it for 10 min.").await?;
+    let markdown = app.fetch(&format!("/api/manuals/{id}/guide.md")).await;
+    assert!(markdown.contains("How the rear glass opens") && markdown.contains("no more than 90°"), "{markdown}");
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn marks_are_put_in_order_and_taken_away_by_keys() -> Done {
+    let app = App::start(false).await;
+    let id = radio(&app).await?;
+    let marks = async || -> Vec<String> {
+        let now = manual(&app, &id).await;
+        let seam = now["seams"]
+            .as_object()
+            .and_then(|s| s.values().find(|s| s["marks"].as_array().is_some_and(|m| !m.is_empty())));
+        let marks = seam.and_then(|s| s["marks"].as_array().cloned()).unwrap_or_default();
+        marks.iter().map(|m| m["kind"].as_str().unwrap_or_default().to_owned()).collect()
+    };
+    let before = marks().await.len();
+    app.press("Mark it in words").await?;
+    app.write("By a landmark", "the card slot\n").await?;
+    app.choose("A press on the rim marks", "leave a pick").await?;
+    app.press("Mark it in words").await?;
+    app.write("Where", "top right corner\n").await?;
+    app.text("Leave a pick in at the top right corner").await?;
+    app.button("Earlier").await?.send_keys(Key::Enter).await?;
+    app.until("the pick stands first", async || Ok(marks().await.get(before).is_some_and(|k| k == "pick"))).await;
+    app.button("Remove the mark").await?.send_keys(Key::Enter).await?;
+    app.until("one mark is left", async || Ok(marks().await.len() == before + 1)).await;
+    app.text("Enter at the card slot.").await?;
     app.end().await
 }

@@ -4,14 +4,17 @@ use super::body::Body;
 use crate::problem::Problem;
 use crate::store::{Store, StoreError};
 use paso_core::heat::plan::Heating;
-use paso_core::ids::ManualId;
+use paso_core::ids::{ManualId, SeamId};
+use paso_core::seams::opening::{PlanLine, plan};
+use paso_core::seams::picture::{picture, picture_svg};
 use paso_core::stops::seams::{HeatAnswer, SeamsView, view, work_out};
+use rocket::http::ContentType;
 use rocket::serde::json::Json;
 use rocket::tokio::task::spawn_blocking;
 use rocket::{State, get, post};
 use uuid::Uuid;
 
-super::endpoints!(seams, heat);
+super::endpoints!(seams, heat, opening);
 
 #[utoipa::path(context_path = "/api", tag = "seams", responses((status = 200, body = SeamsView), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/seams")]
@@ -29,4 +32,15 @@ pub async fn heat(asked: Body<Heating>) -> Result<Json<HeatAnswer>, Problem> {
     let worked = spawn_blocking(move || work_out(&asked)).await;
     let worked = worked.map_err(|e| StoreError::Stumbled(e.to_string()))?;
     worked.map(Json).map_err(|says| Problem::invalid("heating", says))
+}
+
+/// How a joint opens, drawn at true scale; its words are the picture's title.
+#[utoipa::path(context_path = "/api", tag = "seams", responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/seams/<seam>/opening")]
+pub async fn opening(id: Uuid, seam: Uuid, store: &State<Store>) -> Result<(ContentType, String), Problem> {
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let seam = manual.seams.get(&SeamId(seam)).ok_or_else(|| Problem::not_found("joint"))?;
+    let drawn = picture(&manual, seam).ok_or_else(|| Problem::not_found("outline of this joint's face"))?;
+    let told: Vec<String> = plan(&manual, seam).lines.iter().map(PlanLine::words).collect();
+    Ok((ContentType::SVG, picture_svg(&drawn, &told)))
 }

@@ -620,6 +620,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/seams/{seam}/opening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a joint opens, drawn at true scale; its words are the picture's title. */
+        get: operations["opening"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/steps": {
         parameters: {
             query?: never;
@@ -1290,6 +1307,41 @@ export interface components {
             seams: components["schemas"]["Seam"][];
             steps: components["schemas"]["Step"][];
         };
+        /** @description The hinge as it is drawn. */
+        DrawnHinge: {
+            at: components["schemas"]["DrawnWords"];
+            line: string;
+        };
+        /** @description One placed mark as it is drawn. */
+        DrawnMark: {
+            /** @description Where its number or its words stand. */
+            at: components["schemas"]["DrawnWords"];
+            kind: components["schemas"]["MarkKind"];
+            /** @description What is drawn as a line. */
+            line: string;
+            mark: components["schemas"]["MarkId"];
+            /** @description Its place among the passes. */
+            number?: number | null;
+            /** @description What is filled with ink. */
+            solid: string;
+            /**
+             * Format: double
+             * @description Where the mark itself begins on the rim, in millimetres.
+             */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
+        /** @description Words in the picture. */
+        DrawnWords: {
+            /** @description "start", "middle" or "end", as SVG anchors text. */
+            anchor: string;
+            text: string;
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
         /**
          * @description The drive of a screw.
          * @enum {string}
@@ -1393,6 +1445,11 @@ export interface components {
             /** @enum {string} */
             source: "author";
         };
+        /**
+         * @description An edge of a face.
+         * @enum {string}
+         */
+        FaceEdge: "top" | "right" | "bottom" | "left";
         /** @description All facts of one recording, in the shape that `paso read --facts` prints. */
         FactSheet: {
             cautions: components["schemas"]["CautionRow"][];
@@ -1780,6 +1837,7 @@ export interface components {
             /** @description `[low, high]` in seconds. */
             dwell_s?: number[] | null;
             evidence: components["schemas"]["Evidence"][];
+            from?: components["schemas"]["HeatFrom"] | null;
             id: components["schemas"]["HeatId"];
             source?: components["schemas"]["HeatSource"] | null;
             step: components["schemas"]["StepId"];
@@ -1789,8 +1847,14 @@ export interface components {
         };
         /** @description What a heating comes to. */
         HeatAnswer: {
+            /** @description What to change where no setting of this source does. */
+            advice: string[];
             judged: components["schemas"]["JudgedHeat"];
             plan: components["schemas"]["HeatPlan"];
+            /** @description How long there is to cut; `None` where the bond does not get soft. */
+            reheating?: string | null;
+            /** @description Other ways to part the bond. */
+            ways: components["schemas"]["Way"][];
         };
         /** @description Changes of heat settings. */
         HeatEdit: {
@@ -1826,7 +1890,14 @@ export interface components {
         } | {
             /** @description `[low, high]` in seconds. */
             dwell_s: number[] | null;
+        } | {
+            from: components["schemas"]["HeatFrom"] | null;
         };
+        /**
+         * @description Where the figures of a heat setting are from.
+         * @enum {string}
+         */
+        HeatFrom: "narrator" | "computed" | "maker" | "author";
         /** @description What a layer bears, and what it gets. */
         HeatGuard: {
             curve: components["schemas"]["HeatPoint"][];
@@ -2473,6 +2544,82 @@ export interface components {
          * @enum {string}
          */
         Mark: "look_up" | "dead_end" | "rejected" | "decision" | "complaint" | "branch" | "alternative";
+        /** @description Changes of the marks of one joint. */
+        MarkEdit: {
+            /** @description Behind the others; with a second place it is a stretch, the shorter way round, and a pass runs as it was drawn. */
+            add: {
+                id: components["schemas"]["MarkId"];
+                kind: components["schemas"]["MarkKind"];
+                place?: components["schemas"]["RimAsked"] | null;
+                to?: components["schemas"]["RimAsked"] | null;
+            };
+        } | {
+            set: {
+                field: components["schemas"]["MarkField"];
+                id: components["schemas"]["MarkId"];
+            };
+        } | {
+            place: {
+                end: components["schemas"]["MarkEnd"];
+                id: components["schemas"]["MarkId"];
+                place: components["schemas"]["RimAsked"];
+            };
+        } | {
+            /** @description Makes a stretch a single place again. */
+            shrink: {
+                id: components["schemas"]["MarkId"];
+            };
+        } | {
+            /** @description Puts it before another mark, or behind all. */
+            move: {
+                before?: components["schemas"]["MarkId"] | null;
+                id: components["schemas"]["MarkId"];
+            };
+        } | {
+            remove: {
+                id: components["schemas"]["MarkId"];
+            };
+        };
+        /**
+         * @description Which end of a mark is placed.
+         * @enum {string}
+         */
+        MarkEnd: "from" | "to";
+        /** @description One field of a mark. */
+        MarkField: {
+            kind: components["schemas"]["MarkKind"];
+        } | {
+            counter: boolean;
+        } | {
+            landmark: string | null;
+        } | {
+            /** Format: double */
+            depth_mm: number | null;
+        } | {
+            tool: string | null;
+        } | {
+            part: components["schemas"]["PartId"] | null;
+        } | {
+            /** Format: int32 */
+            count: number | null;
+        };
+        /**
+         * Format: uuid
+         * @description A mark on the rim of such a joint.
+         */
+        MarkId: string;
+        /**
+         * @description What is marked on a rim.
+         * @enum {string}
+         */
+        MarkKind: "entry" | "run" | "shallow" | "keep_out" | "clip" | "glue_spot" | "pick" | "hand_over";
+        /** @description A mark's place as it is typed, by both its ends. */
+        MarkPlace: {
+            from: string;
+            mark: components["schemas"]["MarkId"];
+            /** @description Where a stretch ends, going clockwise. */
+            to?: string | null;
+        };
         /**
          * @description What the screw goes into.
          * @enum {string}
@@ -2595,6 +2742,36 @@ export interface components {
             kinds: number[];
             /** @description How to tell them. */
             says: string;
+        };
+        /** @description A face with the marks of one joint, in millimetres from its upper left corner. */
+        OpeningPicture: {
+            /** Format: double */
+            height_mm: number;
+            hinge?: components["schemas"]["DrawnHinge"] | null;
+            marks: components["schemas"]["DrawnMark"][];
+            name: string;
+            /** @description SVG path data in millimetres. */
+            outline: string;
+            /**
+             * Format: double
+             * @description Height of its letters, in millimetres: what is around the outline takes three of them.
+             */
+            size_mm: number;
+            /** Format: double */
+            width_mm: number;
+        };
+        /** @description How a joint opens. */
+        OpeningPlan: {
+            lines: components["schemas"]["PlanLine"][];
+            /** @description What was never said of it: "where to enter", "how deep beside the light sensor". */
+            untold: string[];
+        };
+        /** @description How one joint opens, beside its picture. */
+        OpeningSheet: {
+            lines: components["schemas"]["PlanLine"][];
+            seam: components["schemas"]["SeamId"];
+            /** @description "How the rear cover opens". */
+            title: string;
         };
         /** @description The rim of a layer in millimetres, the origin being its upper left corner. */
         Outline: {
@@ -2738,6 +2915,13 @@ export interface components {
             /** Format: uuid */
             id: string;
         };
+        /** @description One line of it. */
+        PlanLine: {
+            mark?: components["schemas"]["MarkId"] | null;
+            /** @description Its place among the passes, from 1; the same number stands in the picture. `None` on limits. */
+            number?: number | null;
+            text: string;
+        };
         /**
          * @description How the device lies while the step is done.
          * @enum {string}
@@ -2860,6 +3044,23 @@ export interface components {
          * @enum {string}
          */
         Reason: "covers" | "holds" | "connected_to" | "inside" | "power" | "cure" | "stated" | "author";
+        /** @description How the joint is closed again, as its author says it. */
+        Rebond: {
+            /**
+             * Format: double
+             * @description Until it may be loaded.
+             */
+            cure_s?: number | null;
+            hook_first?: components["schemas"]["FaceEdge"] | null;
+            /** @description What presses it: "two clamps, spread with a board". */
+            press?: string | null;
+            /** Format: double */
+            press_s?: number | null;
+            /** Format: double */
+            width_mm?: number | null;
+            /** @description What holds it then: "adhesive frame". */
+            with?: string | null;
+        };
         /** @description One act of the rebuild. */
         RebuildLine: {
             act?: components["schemas"]["Act"] | null;
@@ -3015,6 +3216,11 @@ export interface components {
          * @description A condition of a step.
          */
         RequirementId: string;
+        /** @description "The strip tears", and what to do. */
+        Rescue: {
+            advice: string;
+            condition: string;
+        };
         /** @description One published revision, without its text. */
         RevisionInfo: {
             /** Format: date-time */
@@ -3029,6 +3235,20 @@ export interface components {
             seq: number;
             /** @description Of the guide, as it was called then. */
             title: string;
+        };
+        /** @description A place as an author gives it. */
+        RimAsked: {
+            /**
+             * Format: double
+             * @description On the face's clock.
+             */
+            hours: number;
+        } | {
+            /** @description The place on the rim that is nearest to a point. */
+            point: components["schemas"]["HolePlace"];
+        } | {
+            /** @description "top right corner", "7 o'clock", "left edge, 34 mm from the top". */
+            words: string;
         };
         /**
          * @description What may go wrong on a route.
@@ -3130,7 +3350,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -3154,18 +3374,23 @@ export interface components {
         Seam: {
             /**
              * Format: double
-             * @description How deep a tool may go.
+             * @description How deep a tool may go where nothing else is said.
              */
             depth_mm?: number | null;
-            /** @description Where to enter and which way to run. */
-            entry?: string | null;
             evidence: components["schemas"]["Evidence"][];
+            face?: components["schemas"]["LayerId"] | null;
             heating?: components["schemas"]["Heating"] | null;
             id: components["schemas"]["SeamId"];
             kind: components["schemas"]["SeamKind"];
+            /** @description Where to enter, which way to run, what to keep out of; in the order of the work. */
+            marks?: components["schemas"]["SeamMark"][];
             note?: string | null;
             part?: components["schemas"]["PartId"] | null;
+            /** @description How they lie or stand then: "the lid upright against the case". */
+            posture?: string | null;
+            rebond?: components["schemas"]["Rebond"] | null;
             step: components["schemas"]["StepId"];
+            swing?: components["schemas"]["Swing"] | null;
         };
         /** @description Changes of seams. */
         SeamEdit: {
@@ -3180,6 +3405,12 @@ export interface components {
                 id: components["schemas"]["SeamId"];
             };
         } | {
+            /** @description How it opens. */
+            mark: {
+                edit: components["schemas"]["MarkEdit"];
+                id: components["schemas"]["SeamId"];
+            };
+        } | {
             remove: {
                 id: components["schemas"]["SeamId"];
             };
@@ -3190,7 +3421,13 @@ export interface components {
         } | {
             part: components["schemas"]["PartId"] | null;
         } | {
-            entry: string | null;
+            face: components["schemas"]["LayerId"] | null;
+        } | {
+            swing: components["schemas"]["Swing"] | null;
+        } | {
+            posture: string | null;
+        } | {
+            rebond: components["schemas"]["Rebond"] | null;
         } | {
             /** Format: double */
             depth_mm: number | null;
@@ -3217,18 +3454,53 @@ export interface components {
          * @enum {string}
          */
         SeamKind: "glue" | "tape" | "clips" | "snap_edge";
+        /** @description One mark. */
+        SeamMark: {
+            /**
+             * Format: double
+             * @description On the face's clock, from 0 to below 12; `None` until somebody has placed it.
+             */
+            at?: number | null;
+            /**
+             * Format: int32
+             * @description Clips or spots along a stretch.
+             */
+            count?: number | null;
+            /** @description A pass that runs counterclockwise over its stretch. */
+            counter?: boolean;
+            /**
+             * Format: double
+             * @description How deep a tool may go here.
+             */
+            depth_mm?: number | null;
+            evidence: components["schemas"]["Evidence"][];
+            id: components["schemas"]["MarkId"];
+            kind: components["schemas"]["MarkKind"];
+            /** @description How its place was told: "beside the card slot". */
+            landmark?: string | null;
+            /**
+             * Format: double
+             * @description How many hours it goes on clockwise, at most 12; `None` for a single place.
+             */
+            over?: number | null;
+            part?: components["schemas"]["PartId"] | null;
+            /** @description What is used here; at a change of tools, what is taken from here on. */
+            tool?: string | null;
+        };
         /** @description One joint. */
         SeamRow: {
             heat?: components["schemas"]["SeamHeat"] | null;
             kind: components["schemas"]["SeamKind"];
+            opening: components["schemas"]["OpeningPlan"];
             /** @description The part that it holds, by its name. */
             part?: string | null;
+            picture?: components["schemas"]["OpeningPicture"] | null;
+            /** @description Where each mark stands, for who types it: "left edge, 34 mm from the top". */
+            places: components["schemas"]["MarkPlace"][];
             seam: components["schemas"]["SeamId"];
             step: components["schemas"]["StepId"];
             /** @description Of the teardown, from 1. */
             step_number: number;
-            /** @description What was never said of it: "where to enter", "how deep". */
-            untold: string[];
         };
         /** @description All that the stop shows. */
         SeamsView: {
@@ -3378,6 +3650,8 @@ export interface components {
         };
         /** @description A source and what it can be set to. */
         SourceRow: {
+            /** @description What is set is the air at its nozzle. */
+            blows: boolean;
             by: components["schemas"]["WarmedBy"];
             /** Format: double */
             high_c: number;
@@ -3513,6 +3787,8 @@ export interface components {
             lines: components["schemas"]["StepLine"][];
             /** @description "4", or "1–3" where a guide stands for several. */
             number: string;
+            /** @description How its joints open, where an author has put that on an outline. */
+            opens: components["schemas"]["OpeningSheet"][];
             step?: components["schemas"]["StepId"] | null;
             title: string;
         };
@@ -3658,6 +3934,14 @@ export interface components {
                 recording: components["schemas"]["RecordingId"];
                 start: number;
             };
+        };
+        /** @description How the halves part once nothing holds them any more. */
+        Swing: {
+            /** Format: double */
+            at_most_deg?: number | null;
+            /** @description What would suffer further on: "the ribbon". */
+            because?: string | null;
+            hinge?: components["schemas"]["FaceEdge"] | null;
         };
         /** @description What an edited table asks for: edits to send one after another, none where nothing differs. */
         TableRead: {
@@ -3899,6 +4183,16 @@ export interface components {
          * @enum {string}
          */
         WarmedBy: "plate" | "block" | "gel_pack" | "hair_dryer" | "heat_gun";
+        /** @description One way. */
+        Way: {
+            /** @description What it harms here, and what never goes together. */
+            harms: string[];
+            /** @description "Solvent". */
+            name: string;
+            rescue?: components["schemas"]["Rescue"] | null;
+            says: string;
+            source: string;
+        };
         /** @description What a change costs, in hundredths of a second of work. */
         Weights: {
             /**
@@ -5769,6 +6063,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeamsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    opening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                seam: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             404: {

@@ -287,6 +287,28 @@ export const labels = {
     "clips": "clips",
     "snap_edge": "snapped edge",
   } satisfies Record<Schemas["SeamKind"], string>,
+  MarkKind: {
+    "entry": "enter",
+    "run": "run along",
+    "shallow": "stay shallow",
+    "keep_out": "keep out",
+    "clip": "clip",
+    "glue_spot": "extra glue",
+    "pick": "leave a pick",
+    "hand_over": "change the tool",
+  } satisfies Record<Schemas["MarkKind"], string>,
+  FaceEdge: {
+    "top": "top",
+    "right": "right",
+    "bottom": "bottom",
+    "left": "left",
+  } satisfies Record<Schemas["FaceEdge"], string>,
+  HeatFrom: {
+    "narrator": "the narrator",
+    "computed": "computed",
+    "maker": "the maker",
+    "author": "the author",
+  } satisfies Record<Schemas["HeatFrom"], string>,
   StatementKind: {
     "action": "Action",
     "caution": "Caution",

@@ -102,6 +102,17 @@ const FileLink = styled.a`
   align-items: center;
 `;
 
+const Opens = styled.figure`
+  display: flex;
+  flex-wrap: wrap;
+  gap: ${space.normal};
+  margin: ${space.small} 0;
+  break-inside: avoid;
+  img { flex: 3 1 280px; min-width: 0; max-width: 400px; align-self: start; background: #fff; border: 1px solid var(--line); border-radius: 6px; }
+  figcaption { flex: 3 1 260px; display: grid; gap: ${space.hair}; align-content: start; }
+  li { display: grid; grid-template-columns: 1.4em 1fr; }
+  li span { font-weight: 650; }
+`;
 const Figure = styled.figure`
   margin: ${space.normal} 0;
   img { max-width: 100%; max-height: 380px; background: #fff; border-radius: 6px; }
@@ -195,8 +206,32 @@ function GuideStep({ step }: { step: GuideStepBlock }) {
           // biome-ignore lint/suspicious/noArrayIndexKey: lines are never moved, and two may be equal
           <Line key={at} line={line} />
         ))}
+        {step.opens.map((sheet) => (
+          <HowItOpens key={sheet.seam} sheet={sheet} />
+        ))}
       </div>
     </StepBox>
+  );
+}
+
+/** The picture with the lines that its numbers stand for. */
+function HowItOpens({ sheet }: { sheet: GuideStepBlock["opens"][number] }) {
+  const { id } = useManual();
+  return (
+    <Opens>
+      <img src={`/api/manuals/${id}/seams/${sheet.seam}/opening`} alt={`${sheet.title}, drawn`} />
+      <figcaption>
+        <b>{sheet.title}</b>
+        <ul>
+          {sheet.lines.map((line) => (
+            <li key={line.text}>
+              <span>{line.number ?? (line.mark ? "!" : "")}</span>
+              {line.text}
+            </li>
+          ))}
+        </ul>
+      </figcaption>
+    </Opens>
   );
 }
 

@@ -14,6 +14,8 @@ import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
 import { focusRing, space } from "../theme";
 import { Bench } from "./seams/Bench";
+import { Closing } from "./seams/Closing";
+import { Opening } from "./seams/Opening";
 
 const Columns = styled.div`
   display: grid;
@@ -68,7 +70,7 @@ function Loaded({ seams }: { seams: SeamsView }) {
   const { view } = useManual();
   useEvidence(row ? view.manual.seams[row.seam]?.evidence : undefined);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "seams");
-  const untold = seams.seams.filter((s) => s.untold.length > 0).length;
+  const untold = seams.seams.filter((s) => s.opening.untold.length > 0).length;
   return (
     <Page $width={1280}>
       <Top>
@@ -112,7 +114,7 @@ function Loaded({ seams }: { seams: SeamsView }) {
                   <span>{nameOf(s)}</span>
                   <small>
                     step {s.step_number}
-                    {s.untold.length > 0 && ` · not told: ${s.untold.join(", ")}`}
+                    {s.opening.untold.length > 0 && ` · not told: ${s.opening.untold.join(", ")}`}
                   </small>
                 </Item>
               ))}
@@ -123,6 +125,8 @@ function Loaded({ seams }: { seams: SeamsView }) {
         {row ? (
           <Sheet key={row.seam} aria-label={nameOf(row)}>
             <Joint row={row} />
+            <Opening row={row} />
+            <Closing row={row} />
             {row.heat ? (
               <Bench row={row} heat={row.heat} sources={seams.sources} usual={seams.usual} />
             ) : (
@@ -186,15 +190,9 @@ function Joint({ row }: { row: SeamRow }) {
           options={[["", "not said"], ...parts]}
           onChange={(part) => void set({ part: part || null })}
         />
-        <CommitField
-          label="Where to enter, and which way to run"
-          width="24em"
-          value={seam.entry ?? ""}
-          onCommit={(text) => set({ entry: text.trim() || null })}
-        />
         <FigureField
-          label="No deeper than, mm"
-          width="9em"
+          label="Nowhere deeper than, mm"
+          width="12em"
           value={seam.depth_mm}
           onCommit={(depth_mm) => set({ depth_mm })}
         />

@@ -2,8 +2,8 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
-use crate::manual::{Manual, MarkKind, Phase, Seam, SeamKind};
-use crate::reading::Act;
+use crate::manual::{MarkKind, Seam};
+use crate::seams::opening::is_pried;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::EntryUntold,
@@ -21,7 +21,7 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
             .iter()
             .any(|m| m.kind == MarkKind::Entry && (m.at.is_some() || m.landmark.is_some() || m.tool.is_some()))
     };
-    let silent = manual.seams.values().filter(|s| s.kind != SeamKind::Tape && pried(manual, s) && !entered(s));
+    let silent = manual.seams.values().filter(|s| is_pried(manual, s) && !entered(s));
     silent
         .map(|seam| {
             let says = format!(
@@ -31,13 +31,6 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
             RULE.finding(Subject::Step(seam.step), says).resting_on(seam.id)
         })
         .collect()
-}
-
-/// What is only peeled off needs no entry; a joint that somebody described does.
-fn pried(manual: &Manual, seam: &Seam) -> bool {
-    let Some(step) = manual.steps.get(&seam.step).filter(|s| s.phase == Phase::Teardown) else { return false };
-    let described = !seam.marks.is_empty() || seam.face.is_some();
-    described || step.actions.iter().any(|a| matches!(a.act, Act::Pry | Act::Cut))
 }
 
 #[cfg(test)]

@@ -474,7 +474,16 @@ impl Drafter {
         }
         self.manual.heats.insert(
             id,
-            Heat { id, step, source: fact.source, target, temperature, dwell, evidence: vec![evidence.clone()] },
+            Heat {
+                id,
+                step,
+                source: fact.source,
+                target,
+                temperature,
+                dwell,
+                from: temperature.map(|_| HeatFrom::Narrator),
+                evidence: vec![evidence.clone()],
+            },
         );
     }
 

@@ -1,6 +1,8 @@
 //! Heat that softens what holds a part: source, target, temperature, time.
 
 use crate::ids::*;
+use crate::labels;
+use crate::labels::Label;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{Refusal, range};
@@ -26,8 +28,29 @@ pub struct Heat {
     #[serde(rename = "dwell_s", with = "units::serde_seconds::span")]
     #[schema(value_type = Option<Vec<f64>>)]
     pub dwell: Option<Span<Time>>,
+    /// Who its figures are from.
+    #[serde(default)]
+    pub from: Option<HeatFrom>,
     pub evidence: Vec<Evidence>,
 }
+
+/// Where the figures of a heat setting are from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum HeatFrom {
+    Narrator,
+    /// Worked out at the Seams stop.
+    Computed,
+    Maker,
+    Author,
+}
+
+labels!(HeatFrom {
+    Narrator: "the narrator" / "as told",
+    Computed: "computed" / "computed, an estimate",
+    Maker: "the maker" / "as its maker says",
+    Author: "the author" / "as its author says",
+});
 
 /// One field of a heat setting.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -39,6 +62,7 @@ pub enum HeatField {
     TempC(Option<[f64; 2]>),
     /// `[low, high]` in seconds.
     DwellS(Option<[f64; 2]>),
+    From(Option<HeatFrom>),
 }
 
 /// Changes of heat settings.
@@ -70,6 +94,9 @@ impl Heat {
             let [low, high] = [d.low, d.high].map(|t| units::duration_text(units::in_seconds(t)));
             if low == high { low } else { format!("{low} to {high}") }
         }));
+        // What was told or typed goes without saying.
+        let known = self.from.filter(|f| matches!(f, HeatFrom::Computed | HeatFrom::Maker));
+        words.extend(known.map(|f| f.phrase().to_owned()));
         words.join(", ")
     }
 }
@@ -81,8 +108,16 @@ impl Apply for HeatEdit {
                 manual.must_be_new::<Heat>(*id)?;
                 manual.must_be_there::<Step>(*step)?;
                 let evidence = vec![Evidence::author(author)];
-                let heat =
-                    Heat { id: *id, step: *step, source: None, target: None, temperature: None, dwell: None, evidence };
+                let heat = Heat {
+                    id: *id,
+                    step: *step,
+                    source: None,
+                    target: None,
+                    temperature: None,
+                    dwell: None,
+                    from: None,
+                    evidence,
+                };
                 manual.put_entity(heat, touched);
             }
             Self::Set { id, field } => {
@@ -101,6 +136,7 @@ fn set_field(heat: &mut Heat, field: &HeatField) -> Result<(), Refusal> {
     match field {
         HeatField::Source(source) => heat.source = *source,
         HeatField::Target(part) => heat.target = *part,
+        HeatField::From(from) => heat.from = *from,
         HeatField::TempC(ends) => {
             let ends = ends.map(|r| range("temp_c", r, ENDS_C, "°C")).transpose()?;
             heat.temperature = ends.map(|[low, high]| Span { low: units::celsius(low), high: units::celsius(high) });

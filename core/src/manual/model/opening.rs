@@ -153,11 +153,12 @@ pub enum MarkField {
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum MarkEdit {
-    /// Behind the others.
+    /// Behind the others; with a second place it is a stretch, the shorter way round, and a pass runs as it was drawn.
     Add {
         id: MarkId,
         kind: MarkKind,
         place: Option<RimAsked>,
+        to: Option<RimAsked>,
     },
     Set {
         id: MarkId,
@@ -222,6 +223,16 @@ impl SeamMark {
         self.at.map(|at| Rim { at, over: self.over })
     }
 
+    /// On to a second place, the shorter way.
+    fn draw(&mut self, to: Rim) {
+        let Some(at) = self.at.filter(|_| to.over.is_none()) else { return self.put(MarkEnd::To, to) };
+        let over = rim::hour(to.at - at);
+        self.counter = over > ROUND / 2.0;
+        (self.at, self.over) =
+            if self.counter { (Some(to.at), Some(rim::hour(ROUND - over))) } else { (Some(at), Some(over)) };
+        self.over = self.over.filter(|over| *over > 0.0);
+    }
+
     fn put(&mut self, end: MarkEnd, rim: Rim) {
         match (end, self.at) {
             // "Bottom edge" says both ends, whichever is asked for.
@@ -241,7 +252,7 @@ impl SeamMark {
 /// Names the field and what would be right.
 pub(super) fn change(manual: &Manual, seam: &mut Seam, edit: &MarkEdit, author: &str) -> Result<(), Refusal> {
     match edit {
-        MarkEdit::Add { id, kind, place } => {
+        MarkEdit::Add { id, kind, place, to } => {
             if seam.marks.iter().any(|m| m.id == *id) {
                 return Err(Refusal::Exists { what: "mark", id: id.0 });
             }
@@ -251,6 +262,9 @@ pub(super) fn change(manual: &Manual, seam: &mut Seam, edit: &MarkEdit, author: 
             let mut mark = SeamMark::new(*id, *kind, Evidence::author(author));
             if let Some(place) = place {
                 mark.put(MarkEnd::From, asked(manual, seam, place)?);
+            }
+            if let Some(to) = to {
+                mark.draw(asked(manual, seam, to)?);
             }
             seam.marks.push(mark);
         }
@@ -406,7 +420,7 @@ mod tests {
     }
 
     fn added(manual: &Manual, n: u128, kind: MarkKind, told: &str) -> Manual {
-        apply(manual, MarkEdit::Add { id: id(n), kind, place: Some(words(told)) }).expect(told)
+        apply(manual, MarkEdit::Add { id: id(n), kind, place: Some(words(told)), to: None }).expect(told)
     }
 
     #[rstest]
@@ -415,7 +429,8 @@ mod tests {
     #[case::a_press_beside_the_rim(RimAsked::Point(HolePlace { x_mm: 20.0, y_mm: 131.0 }), 6.75)]
     fn an_entry_is_placed_as_the_author_likes(#[case] place: RimAsked, #[case] at: f64) {
         let manual =
-            apply(&outlined(), MarkEdit::Add { id: id(1), kind: MarkKind::Entry, place: Some(place) }).unwrap();
+            apply(&outlined(), MarkEdit::Add { id: id(1), kind: MarkKind::Entry, place: Some(place), to: None })
+                .unwrap();
         assert_eq!(seam(&manual).marks[0].at, Some(at));
     }
 
@@ -433,6 +448,22 @@ mod tests {
         assert_eq!(seam(&manual).marks[0].over, Some(12.0));
         let manual = apply(&manual, to(words("right edge"))).unwrap();
         assert_eq!((seam(&manual).marks[0].at, seam(&manual).marks[0].over), (Some(1.5), Some(3.0)));
+    }
+
+    #[rstest]
+    #[case::clockwise("11 o'clock", "2 o'clock", (11.0, Some(3.0), false))]
+    #[case::the_other_way("2 o'clock", "11 o'clock", (11.0, Some(3.0), true))]
+    #[case::not_moved("2 o'clock", "2 o'clock", (2.0, None, false))]
+    #[case::a_whole_edge("2 o'clock", "left edge", (7.5, Some(3.0), false))]
+    fn a_stretch_is_drawn_the_shorter_way(
+        #[case] from: &str,
+        #[case] to: &str,
+        #[case] (at, over, counter): (f64, Option<f64>, bool),
+    ) {
+        let drawn = MarkEdit::Add { id: id(1), kind: MarkKind::Run, place: Some(words(from)), to: Some(words(to)) };
+        let manual = apply(&outlined(), drawn).unwrap();
+        let mark = &seam(&manual).marks[0];
+        assert_eq!((mark.at, mark.over, mark.counter), (Some(at), over, counter));
     }
 
     #[test]
@@ -456,7 +487,7 @@ mod tests {
     #[case::clips(MarkEdit::Set { id: id(1), field: MarkField::Count(Some(0)) }, "0 clips on one stretch cannot be meant")]
     #[case::gone(MarkEdit::Remove { id: id(9) }, "The mark is no longer there")]
     #[case::moved_before_nothing(MarkEdit::Move { id: id(1), before: Some(id(9)) }, "The mark is no longer there")]
-    #[case::twice(MarkEdit::Add { id: id(1), kind: MarkKind::Clip, place: None }, "The mark is there already")]
+    #[case::twice(MarkEdit::Add { id: id(1), kind: MarkKind::Clip, place: None, to: None }, "The mark is there already")]
     fn what_cannot_be_is_refused_in_a_sentence(#[case] edit: MarkEdit, #[case] says: &str) {
         let manual = added(&outlined(), 1, MarkKind::Entry, "top edge");
         let refused = apply(&manual, edit).unwrap_err().to_string();

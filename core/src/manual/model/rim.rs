@@ -258,12 +258,37 @@ pub fn stretch_words(rim: Rim, counter: bool, outline: Option<&Outline>) -> Stri
     if (turned - begins * EDGE).abs() <= NEAR && (over - EDGE).abs() <= NEAR {
         return format!("{} edge", EDGES[begins as usize % 4]);
     }
-    let (from, to) = (words(rim.at, outline), words(hour(rim.at + over), outline));
+    if let Some(told) = on_one_edge(rim.at, over, outline) {
+        return told;
+    }
+    let bracketed = |at| {
+        let told = words(at, outline);
+        told.split_once(", ").map_or(told.clone(), |(edge, off)| format!("{edge} ({off})"))
+    };
+    let (from, to) = (bracketed(rim.at), bracketed(hour(rim.at + over)));
     if counter {
         format!("from the {to} counterclockwise to the {from}")
     } else {
         format!("from the {from} clockwise to the {to}")
     }
+}
+
+/// "top edge, 66 to 94 mm from the left".
+fn on_one_edge(at: f64, over: f64, outline: Option<&Outline>) -> Option<String> {
+    let turned = (at - FIRST_CORNER).rem_euclid(ROUND);
+    let (edge, share) = ((turned / EDGE) as usize, turned.rem_euclid(EDGE) / EDGE);
+    if share * EDGE + over > EDGE + NEAR {
+        return None;
+    }
+    let (width, height) = outline?.size_mm();
+    let length = if edge.is_multiple_of(2) { height } else { width };
+    // As one reads: from the top and from the left.
+    let (shares, from) = match edge {
+        0 | 3 => ([share, share + over / EDGE], if edge == 0 { "top" } else { "left" }),
+        _ => ([1.0 - share - over / EDGE, 1.0 - share], if edge == 1 { "left" } else { "top" }),
+    };
+    let [a, b] = shares.map(|s| number((s.clamp(0.0, 1.0) * length).round()));
+    Some(format!("{} edge, {a} to {b} mm from the {from}", EDGES[edge]))
 }
 
 #[cfg(test)]
@@ -338,10 +363,20 @@ mod tests {
     #[rstest]
     #[case(Rim { at: 4.5, over: Some(3.0) }, false, "bottom edge")]
     #[case(Rim { at: 3.0, over: Some(12.0) }, false, "all round")]
+    #[case(Rim { at: 1.75, over: Some(9.5) }, false, "from the right edge (towards the top) clockwise to the top edge (towards the left)")]
     #[case(Rim { at: 6.0, over: Some(4.5) }, false, "from the middle of the bottom edge clockwise to the top left corner")]
     #[case(Rim { at: 6.0, over: Some(4.5) }, true, "from the top left corner counterclockwise to the middle of the bottom edge")]
     fn a_stretch_is_told_the_way_one_runs(#[case] rim: Rim, #[case] counter: bool, #[case] told: &str) {
         assert_eq!(stretch_words(rim, counter, None), told);
+    }
+
+    #[rstest]
+    #[case(11.5, 1.0, "top edge, 27 to 53 mm from the left")]
+    #[case(2.0, 0.5, "right edge, 20 to 40 mm from the top")]
+    #[case(4.5, 1.5, "bottom edge, 40 to 80 mm from the left")]
+    #[case(8.0, 1.0, "left edge, 60 to 100 mm from the top")]
+    fn a_stretch_of_one_edge_is_told_by_its_ends(#[case] at: f64, #[case] over: f64, #[case] told: &str) {
+        assert_eq!(stretch_words(Rim { at, over: Some(over) }, false, Some(&face())), told);
     }
 
     #[test]

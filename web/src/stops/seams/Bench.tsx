@@ -12,6 +12,7 @@ import {
   FigureField,
   Heading,
   IconButton,
+  More,
   Muted,
   PrimaryButton,
   Select,
@@ -73,8 +74,6 @@ const Thumb = styled(SliderThumb)`
 
 type Heat = NonNullable<SeamRow["heat"]>;
 
-/** Sources of warm air, which cools on its way to the face. */
-const AIR = new Set<Heating["by"]>(["hair_dryer", "heat_gun"]);
 /** Shortest and longest heating that the slider offers, s. */
 const SECONDS = [5, 600] as const;
 
@@ -123,6 +122,9 @@ export function Bench({ row, heat, sources, usual }: Props) {
           <Curves heating={heating} plan={worked.plan} />
           <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
           <CurveTable heating={heating} plan={worked.plan} />
+          {worked.ways.map((way) => (
+            <OtherWay key={way.name} row={row} way={way} />
+          ))}
         </div>
       </Halves>
       {heat.told.length > 0 && (
@@ -228,7 +230,7 @@ function Slides(props: {
         onChange={(v) => props.onTry({ ...heating, setting_c: one(v) })}
         onChangeEnd={(v) => void props.onKeep({ ...heating, setting_c: one(v) })}
       >
-        <Label>{AIR.has(heating.by) ? "Air at the nozzle" : "Set to"}</Label>
+        <Label>{source?.blows ? "Air at the nozzle" : "Set to"}</Label>
         <SliderOutput>{`${heating.setting_c} °C · ${Math.round(heating.setting_c * 1.8 + 32)} °F`}</SliderOutput>
         <Track>
           <Thumb />
@@ -268,27 +270,62 @@ function Advice(props: {
     if (!told && !(await edit({ heat: { add: { id, step: row.step } } })).ok) return;
     await edit({ heat: { set: { id, field: { temp_c: [heating.setting_c, heating.setting_c] } } } });
     await edit({ heat: { set: { id, field: { dwell_s: [heating.seconds, heating.seconds] } } } });
+    await edit({ heat: { set: { id, field: { from: "computed" } } } });
   };
   const Write = worked.judged.verdict === "does" ? PrimaryButton : Button;
   const same = recommended && recommended.setting_c === heating.setting_c && recommended.seconds === heating.seconds;
   return (
     <Row style={{ alignItems: "center" }}>
-      {worked.plan.window &&
-        (recommended ? (
-          !same && (
-            <Button onPress={() => void props.onKeep({ ...heating, ...recommended })}>
-              Mildest that surely does: {recommended.setting_c} °C, {duration(recommended.seconds)}
-            </Button>
-          )
-        ) : (
-          <Muted>
-            No setting of this source softens the bond for sure and spares what lies behind it: try another source,
-            shorter passes with pauses, the other side, or a solvent.
-          </Muted>
-        ))}
+      {recommended && !same && (
+        <Button onPress={() => void props.onKeep({ ...heating, ...recommended })}>
+          Mildest that surely does: {recommended.setting_c} °C, {duration(recommended.seconds)}
+        </Button>
+      )}
+      {worked.advice.length > 0 && (
+        <ul>
+          {worked.advice.map((says) => (
+            <li key={says}>{says}</li>
+          ))}
+        </ul>
+      )}
+      {worked.reheating && <Muted>{worked.reheating}</Muted>}
       {worked.judged.verdict !== "useless" && worked.judged.verdict !== "harms" && (
         <Write onPress={() => void into()}>Write it into step {row.step_number}</Write>
       )}
     </Row>
+  );
+}
+
+/** Another way to part the bond, with what it harms; its rescue can be put into the step. */
+function OtherWay({ row, way }: { row: SeamRow; way: Heat["worked"]["ways"][number] }) {
+  const { view, edit } = useManual();
+  const step = view.manual.steps[row.step];
+  const { rescue } = way;
+  const known = step?.branches.some((b) => b.condition === rescue?.condition);
+  return (
+    <More title={`Another way: ${way.name.toLowerCase()}`}>
+      <p>{way.says}</p>
+      <ul className="plain">
+        {way.harms.map((harm) => (
+          <li key={harm}>{harm}</li>
+        ))}
+      </ul>
+      {rescue && (
+        <p>
+          <i>{rescue.condition}:</i> {rescue.advice}
+        </p>
+      )}
+      {rescue && step && !known && (
+        <Button
+          onPress={() => {
+            const branches = [...step.branches, { ...rescue, tools: [], resume: step.id }];
+            void edit({ step: { set: { id: step.id, field: { branches } } } });
+          }}
+        >
+          Put that into step {row.step_number}
+        </Button>
+      )}
+      <Muted>Source: {way.source}.</Muted>
+    </More>
   );
 }

@@ -151,6 +151,12 @@ export function HeatFields({ heat }: { heat: Heat }) {
       />
       {ends("Heat, °C", "temp_c")}
       {ends("Time, s", "dwell_s")}
+      <Select
+        label="Figures from"
+        value={heat.from ?? ""}
+        options={[["", "not said"], ...options(labels.HeatFrom)]}
+        onChange={(from) => void set({ from: from || null })}
+      />
       <IconButton aria-label="Remove this heat" onPress={() => void edit({ heat: { remove: { id } } })}>
         <Trash2 size={16} />
       </IconButton>

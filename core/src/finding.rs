@@ -44,7 +44,6 @@ impl Stop {
     /// What a stop will be for that is not built yet; `None` where it is.
     pub fn to_come(self) -> Option<&'static str> {
         match self {
-            Self::Cables => Some("Every connector, how it opens, and how its cable runs."),
             Self::Cautions => Some("What can hurt or break, worded and placed before the step."),
             Self::Rehearse => Some("One step at a time with busy hands: big type, timers, counts to confirm."),
             _ => None,
@@ -107,6 +106,11 @@ pub enum RuleId {
     HeatHarms,
     EntryUntold,
     DepthUntold,
+    // Cables: what is live, what hangs, which end goes where.
+    SourceStillOn,
+    HeldUntold,
+    EndsAlike,
+    RouteUntold,
     // Fold: the balance.
     Uncounted,
     LeftOver,
@@ -288,6 +292,6 @@ mod tests {
     #[test]
     fn stops_that_are_built_come_in_the_order_of_the_work() {
         let built: Vec<&str> = Stop::built().map(Stop::label).collect();
-        assert_eq!(built, ["Listen", "Steps", "Chain", "Screws", "Seams", "Fold", "Publish"]);
+        assert_eq!(built, ["Listen", "Steps", "Chain", "Screws", "Seams", "Cables", "Fold", "Publish"]);
     }
 }

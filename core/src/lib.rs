@@ -4,6 +4,7 @@
 //! rooms stand in the order of the work, and a room uses only those before it; [`ROOMS`] is that order, and a test holds
 //! every `use` to it. What was said is read by the crate `paso-reader`, whose rooms come first.
 
+pub mod cables;
 pub mod checks;
 pub mod effort;
 pub mod fasteners;
@@ -24,7 +25,7 @@ pub mod words;
 pub use paso_reader::{labels, reading, recording, units};
 
 /// The rooms in the order of the work.
-pub const ROOMS: [&str; 20] = [
+pub const ROOMS: [&str; 21] = [
     "labels",
     "units",
     "recording",
@@ -40,6 +41,7 @@ pub const ROOMS: [&str; 20] = [
     "order",
     "fasteners",
     "seams",
+    "cables",
     "rebuild",
     "checks",
     "stops",

@@ -22,7 +22,7 @@ pub enum Cut {
 
 /// How a step cuts the power, if it does.
 pub fn cut(manual: &Manual, step: &Step) -> Option<Cut> {
-    if does(step, Act::Unplug) {
+    if unplugs(step) {
         return Some(Cut::Unplugged);
     }
     if manual.connectors_of(step.id).any(|c| c.power && !c.temporary) {
@@ -50,6 +50,11 @@ pub fn discharges(step: &Step) -> bool {
 /// Whether a step is only the time that what was cut needs to be safe, or the proof that it is.
 pub fn only_waits(step: &Step) -> bool {
     !step.actions.is_empty() && step.actions.iter().all(|a| matches!(a.act, Act::Wait | Act::Measure))
+}
+
+/// Whether a step pulls the plug from the wall or a charger.
+pub fn unplugs(step: &Step) -> bool {
+    does(step, Act::Unplug)
 }
 
 fn does(step: &Step, act: Act) -> bool {

@@ -143,6 +143,7 @@ async fn views(app: &App) -> Vec<View> {
         ("seams-scale", scale("seams"), ""),
         ("seams-marked", station("seams"), "tap section[aria-label='How it opens'] ol button"),
         ("publish-opening", station("publish"), "into figure"),
+        ("publish-cables", station("publish"), "into section[aria-label='Cables']"),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),

@@ -326,6 +326,7 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     tell_of_the_station(&mut desk);
     fasten_the_station(&mut desk);
     open_the_station(&mut desk);
+    plug_the_station(&mut desk);
     desk.review_all();
     desk.edits
 }
@@ -423,6 +424,13 @@ impl Desk {
         }
     }
 
+    /// What is known of the connector of a part.
+    fn plug(&mut self, serves: &str, fields: Vec<ConnectorField>) {
+        let Some(part) = self.part_called(serves) else { return };
+        let Some(id) = self.manual.connectors.values().find(|c| c.serves == Some(part)).map(|c| c.id) else { return };
+        fields.into_iter().for_each(|field| self.edit(Edit::Connector(ConnectorEdit::Set { id, field })));
+    }
+
     fn part_called(&self, name: &str) -> Option<PartId> {
         self.manual.parts.values().find(|p| p.name == name).map(|p| p.id)
     }
@@ -488,9 +496,51 @@ fn open_the_station(desk: &mut Desk) {
         (Medium::Air, 3.0),
         (Medium::CircuitBoard, 1.6),
     ];
-    let layers = layers.into_iter().map(|(medium, thickness_mm)| StackLayer { medium, thickness_mm }).collect();
+    let layers = layers.into_iter().map(|(medium, thickness_mm)| StackLayer::of(medium, thickness_mm)).collect();
     let heating = Heating { layers, by: WarmedBy::HeatGun, setting_c: 110.0, seconds: 325.0, room_c: 21.0 };
     desk.seam(id, SeamField::Heating(Some(heating)));
+}
+
+/// The connectors of the station: kinds, routes, one through the hinge, and a pair of antennas that must not be swapped.
+fn plug_the_station(desk: &mut Desk) {
+    let board = desk.part_called("main board");
+    let on = || ConnectorField::On(board);
+    let place = |told: &str| ConnectorField::Place(Some(told.to_owned()));
+    let route = |told: &[&str]| ConnectorField::Route(told.iter().map(|t| (*t).to_owned()).collect());
+    let kind = |kind| ConnectorField::Kind(Some(kind));
+    let wires = |ends: &[(&str, &str)]| {
+        let end = |(colour, to): &(&str, &str)| WireEnd { colour: (*colour).to_owned(), to: (*to).to_owned() };
+        ConnectorField::Wires(ends.iter().map(end).collect())
+    };
+    desk.plug(
+        "battery",
+        vec![kind(ConnectorKind::Plug), on(), place("lower edge"), wires(&[("red", "1"), ("black", "2")])],
+    );
+    desk.plug(
+        "rain sensor",
+        vec![kind(ConnectorKind::Friction), on(), route(&["through the slot beside the bracket"])],
+    );
+    desk.plug(
+        "fan",
+        vec![kind(ConnectorKind::Plug), on(), place("upper left"), route(&["behind the post", "under the clip"])],
+    );
+    let hinge = route(&["along the right edge of the frame", "through the hinge", "under the strip of tape"]);
+    let held = ConnectorField::Tether(Some("stand the glass against a box; the cable is 6 cm long".to_owned()));
+    desk.plug("display", vec![kind(ConnectorKind::LatchFlips), on(), hinge, held]);
+    for (name, colour, to) in [("main antenna", "black", "MAIN"), ("auxiliary antenna", "white", "AUX")] {
+        let (Some(step), part) = (desk.called("Remove the main board"), PartId(Uuid::now_v7())) else { return };
+        desk.edit(Edit::Part(PartEdit::Add { id: part, name: name.to_owned() }));
+        let id = ConnectorId(Uuid::now_v7());
+        desk.edit(Edit::Connector(ConnectorEdit::Add { id, step }));
+        let fields = [
+            ConnectorField::Serves(Some(part)),
+            kind(ConnectorKind::Coaxial),
+            on(),
+            wires(&[(colour, to)]),
+            route(&["along the top edge of the frame"]),
+        ];
+        fields.into_iter().for_each(|field| desk.edit(Edit::Connector(ConnectorEdit::Set { id, field })));
+    }
 }
 
 /// The glued ring of the lamp: one entry, one sensor behind it.

@@ -1074,7 +1074,10 @@ async fn how_a_joint_opens_is_a_picture_once_it_has_an_outline() {
         api.post("Ann", "/api/manuals", json!({"title": "R", "device": "", "recordings": [info["id"]]})).await;
     let id = made["id"].as_str().unwrap();
     let row = api.get(&format!("/api/manuals/{id}/seams")).await.1["seams"][0].clone();
-    assert_eq!(row["opening"]["lines"][0]["text"], "Enter beside the card slot with the opening pick.");
+    assert_eq!(
+        row["opening"]["lines"][0]["text"],
+        "Enter beside the card slot of the rear glass with the opening pick."
+    );
     let picture = format!("/api/manuals/{id}/seams/{}/opening", row["seam"].as_str().unwrap());
     let (status, problem) = api.get(&picture).await;
     assert_eq!(
@@ -1104,7 +1107,40 @@ async fn how_a_joint_opens_is_a_picture_once_it_has_an_outline() {
     let answer = api.client.get(&picture).dispatch().await;
     assert_eq!(answer.content_type(), Some(ContentType::SVG));
     let svg = answer.into_string().await.unwrap();
-    assert!(svg.contains("left edge, 30 mm from the top (beside the card slot)"), "{svg}");
+    assert!(svg.contains("left edge, 30 mm from the top (beside the card slot of the rear glass)"), "{svg}");
+}
+
+#[rocket::async_test]
+async fn connectors_go_out_as_a_table_and_come_back() {
+    let api = Api::start().await;
+    let told = "Disconnect the battery cable. Take out the battery. Flip up the latch and disconnect the display flex. Take \
+                out the display.";
+    let sent = api.client.post("/api/recordings?name=clock").header(author("Ann")).body(told).dispatch().await;
+    let (_, info) = read(sent).await;
+    let (_, made) =
+        api.post("Ann", "/api/manuals", json!({"title": "C", "device": "", "recordings": [info["id"]]})).await;
+    let id = made["id"].as_str().unwrap();
+    let view = api.get(&format!("/api/manuals/{id}/cables")).await.1;
+    assert_eq!(
+        (view["cables"].as_array().unwrap().len(), view["power"]["sources"][0]["name"].as_str()),
+        (2, Some("battery"))
+    );
+    let answer = api.client.get(format!("/api/manuals/{id}/cables.csv")).dispatch().await;
+    assert_eq!(answer.content_type(), Some(ContentType::CSV));
+    let table = answer.into_string().await.unwrap();
+    let to = format!("/api/manuals/{id}/cables");
+    let bring =
+        async |table: String| read(api.client.post(&to).header(author("Ann")).body(table).dispatch().await).await;
+    let (status, nothing) = bring(table.clone()).await;
+    assert_eq!((status, nothing["changes"].as_i64()), (Status::Ok, Some(0)), "{nothing}");
+    let (status, problem) = bring(table.replace("latch that flips up", "glued")).await;
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert!(problem["rows"][0]["problem"].as_str().unwrap().contains("“glued” is no kind of connector"), "{problem}");
+    let (_, read) = bring(table.replace("latch that flips up", "coaxial")).await;
+    let (status, applied) = api.edit("Ann", id, 0, read["edits"][0].clone()).await;
+    assert_eq!(status, Status::Ok, "{applied}");
+    let kinds = api.get(&format!("/api/manuals/{id}/cables")).await.1;
+    assert!(kinds["cables"].as_array().unwrap().iter().any(|c| c["kind"] == "coaxial"), "{kinds}");
 }
 
 #[rocket::async_test]

@@ -5,6 +5,7 @@
 //! everything that shows findings (rail, stops, Publish, margins) shows what [`findings`] says.
 
 mod balance;
+mod cables;
 #[cfg(test)]
 mod drafted;
 pub mod listen;
@@ -71,7 +72,12 @@ fn rules() -> impl Iterator<Item = &'static Check> {
 /// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
 fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
     let text = steps::TEXT.iter().chain(publish::RULES);
-    text.chain(balance::RULES).chain(order::RULES).chain(screws::RULES).chain(seams::RULES).chain(steps::RULES)
+    text.chain(balance::RULES)
+        .chain(order::RULES)
+        .chain(screws::RULES)
+        .chain(seams::RULES)
+        .chain(cables::RULES)
+        .chain(steps::RULES)
 }
 
 /// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.

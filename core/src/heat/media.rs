@@ -34,6 +34,8 @@ pub enum Medium {
     StretchStrip,
     Silicone,
     Epoxy,
+    /// Of the author's own figures, see [`OwnMaterial`].
+    Own,
 }
 
 labels!(Medium {
@@ -59,7 +61,60 @@ labels!(Medium {
     StretchStrip: "stretch-release strip",
     Silicone: "silicone",
     Epoxy: "epoxy",
+    Own: "own material",
 });
+
+/// A material that the table does not have, by its author's figures.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct OwnMaterial {
+    pub name: String,
+    /// W/(m·K).
+    pub conductivity: f64,
+    /// kg/m³.
+    pub density: f64,
+    /// J/(kg·K).
+    pub heat_capacity: f64,
+    /// Where it is a bond: between these it can be cut, °C.
+    pub softens_c: Option<[f64; 2]>,
+    /// Where it is harmed, °C.
+    pub harm_c: Option<f64>,
+}
+
+/// What materials are made of: from aerogel to silver, from still air to gold, from gold to hydrogen; wider than any bench.
+const CONDUCTIVITY: [f64; 2] = [0.01, 450.0];
+const DENSITY: [f64; 2] = [0.5, 20_000.0];
+const HEAT_CAPACITY: [f64; 2] = [100.0, 15_000.0];
+const BENCH_C: [f64; 2] = [-50.0, 500.0];
+
+impl OwnMaterial {
+    /// # Errors
+    /// A sentence that names the figure and what would be right.
+    pub fn check(&self) -> Result<(), String> {
+        if self.name.trim().is_empty() || self.name.chars().count() > 60 {
+            return Err("Name your own material, with at most 60 characters.".to_owned());
+        }
+        let name = &self.name;
+        let figures = [
+            ("carries heat with", self.conductivity, CONDUCTIVITY, "W/(m·K)"),
+            ("weighs", self.density, DENSITY, "kg/m³"),
+            ("stores", self.heat_capacity, HEAT_CAPACITY, "J/(kg·K)"),
+        ];
+        let temperatures = self.softens_c.into_iter().flatten().chain(self.harm_c);
+        let temperatures = temperatures.map(|c| ("opens or is harmed at", c, BENCH_C, "°C"));
+        for (does, value, [low, high], unit) in figures.into_iter().chain(temperatures) {
+            if !(value.is_finite() && (low..=high).contains(&value)) {
+                let value = crate::units::number(value);
+                return Err(format!("“{name}” {does} {value} {unit}, which cannot be; write {low} to {high} {unit}."));
+            }
+        }
+        match self.softens_c {
+            Some([from, to]) if from >= to => {
+                Err(format!("“{name}” opens from {from} to {to} °C; write the lower one first."))
+            }
+            _ => Ok(()),
+        }
+    }
+}
 
 /// How a medium carries and stores heat.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -117,6 +172,8 @@ impl Medium {
             Self::StretchStrip => ([0.15, 0.19, 0.22], 1_000.0, 1_800.0),
             Self::Silicone => ([0.35, 0.40, 0.50], 1_300.0, 1_200.0),
             Self::Epoxy => ([0.18, 0.20, 0.25], 1_200.0, 1_400.0),
+            // Stands for a plastic until its figures are there.
+            Self::Own => ([0.18, 0.20, 0.22], 1_100.0, 1_400.0),
         };
         Properties { conductivity, density, heat_capacity }
     }

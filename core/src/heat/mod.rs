@@ -8,3 +8,4 @@ pub mod conduction;
 pub mod media;
 pub mod plan;
 pub mod presets;
+pub mod window;

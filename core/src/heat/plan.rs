@@ -3,8 +3,9 @@
 //! Contact and air are never known well, so each answer is a band: the same stack under the weakest, the usual and the
 //! strongest source. What softens is judged by the weakest, what is harmed by the strongest.
 
+use super::conduction::Slab;
 use super::conduction::{Drive, Place, Spell, Stack, Trace, follow, follow_roughly};
-use super::media::Medium;
+use super::media::{Bears, Medium, OwnMaterial, Softening};
 use crate::labels;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -76,10 +77,56 @@ impl WarmedBy {
 }
 
 /// One layer from the heated face inward.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct StackLayer {
     pub medium: Medium,
     pub thickness_mm: f64,
+    /// Its figures, where the medium is [`Medium::Own`].
+    #[serde(default)]
+    pub own: Option<OwnMaterial>,
+}
+
+impl StackLayer {
+    /// A layer of a medium of the table.
+    pub fn of(medium: Medium, thickness_mm: f64) -> Self {
+        Self { medium, thickness_mm, own: None }
+    }
+
+    /// The author's figures, where the medium is none of the table.
+    fn own(&self) -> Option<&OwnMaterial> {
+        self.own.as_ref().filter(|_| self.medium == Medium::Own)
+    }
+
+    pub fn name(&self) -> &str {
+        self.own().map_or_else(|| labels::Label::label(self.medium), |own| &own.name)
+    }
+
+    fn slab(&self, which: usize) -> Slab {
+        let table = self.medium.slab(self.thickness_mm, which);
+        self.own().map_or(table, |own| Slab {
+            conductivity: own.conductivity,
+            density: own.density,
+            heat_capacity: own.heat_capacity,
+            ..table
+        })
+    }
+
+    pub(super) fn softens(&self) -> Option<Softening> {
+        let own = self.own().and_then(|own| own.softens_c);
+        own.map(|window| Softening { window, says: "opens there, by its author's figures" }).or(self.medium.softens())
+    }
+
+    pub(super) fn bears(&self) -> Option<Bears> {
+        /// A plan stays this much below what harms, °C.
+        const MARGIN: f64 = 5.0;
+        let own = self.own().and_then(|own| own.harm_c);
+        let says = "it is harmed there, by its author's figures";
+        own.map(|harm| Bears { plan: harm - MARGIN, harm, says }).or(self.medium.bears())
+    }
+
+    fn is_bond(&self) -> bool {
+        self.own().is_some_and(|own| own.softens_c.is_some()) || self.medium.is_bond()
+    }
 }
 
 /// What is heated, and how.
@@ -119,8 +166,15 @@ impl Heating {
             ));
         }
         for layer in &self.layers {
+            match &layer.own {
+                Some(own) => own.check()?,
+                None if layer.medium == Medium::Own => {
+                    return Err("Say what your own material is: its name and how it carries heat.".to_owned());
+                }
+                None => {}
+            }
             if !(THICKNESS_MM[0]..=THICKNESS_MM[1]).contains(&layer.thickness_mm) {
-                let name = labels::Label::label(layer.medium);
+                let name = layer.name();
                 return Err(format!(
                     "{} mm of {name} is no layer; write {} to {} mm.",
                     layer.thickness_mm, THICKNESS_MM[0], THICKNESS_MM[1]
@@ -148,13 +202,13 @@ impl Heating {
     }
 
     /// The layer that is to open: the first bond behind the heated face.
-    pub fn bond(&self) -> Option<usize> {
-        self.layers.iter().position(|l| l.medium.is_bond())
+    pub(super) fn bond(&self) -> Option<usize> {
+        self.layers.iter().position(|l| l.is_bond())
     }
 
-    fn stack(&self, which: usize) -> Stack {
+    pub(super) fn stack(&self, which: usize) -> Stack {
         // A weak source on layers that carry little, a strong one on layers that carry much.
-        let layers = self.layers.iter().map(|l| l.medium.slab(l.thickness_mm, which)).collect();
+        let layers = self.layers.iter().map(|l| l.slab(which)).collect();
         Stack { layers, start_c: self.room_c, room_c: self.room_c, rear: REAR }
     }
 
@@ -162,19 +216,19 @@ impl Heating {
         follow(&self.stack(which), &self.spells(which, seconds, then), places)
     }
 
-    fn spells(&self, which: usize, seconds: f64, then: f64) -> [Spell; 2] {
+    pub(super) fn spells(&self, which: usize, seconds: f64, then: f64) -> [Spell; 2] {
         let lifted = Drive::Air { temp_c: self.room_c, coefficient: STILL_AIR };
         let on = Spell { drive: self.by.drive(self.setting_c, self.room_c, which), seconds };
         [on, Spell { drive: lifted, seconds: then }]
     }
 
     /// The layers that bear only so much, with where they are hottest: the face towards the source.
-    fn guarded(&self) -> Vec<usize> {
-        (0..self.layers.len()).filter(|n| self.layers[*n].medium.bears().is_some()).collect()
+    pub(super) fn guarded(&self) -> Vec<usize> {
+        (0..self.layers.len()).filter(|n| self.layers[*n].bears().is_some()).collect()
     }
 
     /// The middle of the bond, the heated face, then the guarded layers where they are hottest.
-    fn places(&self) -> Vec<Place> {
+    pub(super) fn places(&self) -> Vec<Place> {
         let guarded = self.guarded().into_iter().map(Place::Near);
         [Place::Middle(self.bond().unwrap_or_default()), Place::Outer].into_iter().chain(guarded).collect()
     }
@@ -198,7 +252,7 @@ impl Heating {
         let guarded = self.guarded();
         let places = self.places();
         let traces: [Trace; 3] = [0, 1, 2].map(|which| self.follow(which, self.seconds, AFTER_S, &places));
-        let softening = self.layers[bond].medium.softens();
+        let softening = self.layers[bond].softens();
         let soft_from = softening.map(|s| s.window[0]);
         let guards: Vec<HeatGuard> =
             guarded.iter().enumerate().map(|(n, layer)| self.guard(*layer, n + 2, &traces)).collect();
@@ -219,10 +273,11 @@ impl Heating {
     }
 
     fn guard(&self, layer: usize, row: usize, traces: &[Trace; 3]) -> HeatGuard {
-        let Some(bears) = self.layers[layer].medium.bears() else { unreachable!("only layers that bear something") };
+        let Some(bears) = self.layers[layer].bears() else { unreachable!("only layers that bear something") };
         HeatGuard {
             layer,
             medium: self.layers[layer].medium,
+            name: self.layers[layer].name().to_owned(),
             plan_c: bears.plan,
             harm_c: bears.harm,
             says: bears.says.to_owned(),
@@ -237,7 +292,7 @@ impl Heating {
     /// nothing is harmed even when it is strong.
     pub fn recommended(&self) -> Option<HeatSetting> {
         let places = &self.places();
-        let soft = self.layers[self.bond()?].medium.softens()?.window[0];
+        let soft = self.layers[self.bond()?].softens()?.window[0];
         let [low, high] = self.by.range_c();
         let steps = ((high - low) / SETTING_STEP_C) as usize;
         (0..=steps).map(|n| low + SETTING_STEP_C * n as f64).find_map(|setting_c| {
@@ -255,7 +310,7 @@ impl Heating {
             // Heat goes on inward after the source is lifted.
             let spares = |trace: &Trace| {
                 let safe = |(n, layer): (usize, &usize)| {
-                    self.layers[*layer].medium.bears().is_none_or(|b| trace.most(n + 2) <= b.plan)
+                    self.layers[*layer].bears().is_none_or(|b| trace.most(n + 2) <= b.plan)
                 };
                 self.guarded().iter().enumerate().all(safe)
             };
@@ -335,6 +390,8 @@ pub struct HeatPoint {
 pub struct HeatGuard {
     pub layer: usize,
     pub medium: Medium,
+    /// "battery cell", or what its author calls it.
+    pub name: String,
     /// A plan stays below, °C.
     pub plan_c: f64,
     pub harm_c: f64,
@@ -360,7 +417,7 @@ mod tests {
     use rstest::rstest;
 
     fn layers(all: &[(Medium, f64)]) -> Vec<StackLayer> {
-        all.iter().map(|(medium, thickness_mm)| StackLayer { medium: *medium, thickness_mm: *thickness_mm }).collect()
+        all.iter().map(|(medium, mm)| StackLayer::of(*medium, *mm)).collect()
     }
 
     fn glass_on_cell() -> Heating {
@@ -508,5 +565,60 @@ mod tests {
             prop_assert!(plan.face_c <= asked.setting_c + 1e-6);
             prop_assert!(plan.guards.iter().all(|g| g.most_c[2] <= plan.face_c + 1e-6));
         }
+    }
+
+    fn gel(figures: impl FnOnce(&mut OwnMaterial)) -> Heating {
+        let mut own = OwnMaterial {
+            name: "gel pad".to_owned(),
+            conductivity: 0.12,
+            density: 700.0,
+            heat_capacity: 1_800.0,
+            softens_c: Some([60.0, 80.0]),
+            harm_c: None,
+        };
+        figures(&mut own);
+        let layers = vec![
+            StackLayer::of(Medium::Glass, 0.7),
+            StackLayer { own: Some(own), ..StackLayer::of(Medium::Own, 0.2) },
+            StackLayer::of(Medium::Aluminium, 1.0),
+        ];
+        Heating { layers, by: WarmedBy::Plate, setting_c: 80.0, seconds: 120.0, room_c: 23.0 }
+    }
+
+    /// The same figures under another name come to the same, but for the spread that only the table knows.
+    #[test]
+    fn a_material_of_ones_own_is_reckoned_like_one_of_the_table() {
+        let own = gel(|_| {}).outcome().unwrap();
+        let mut table = gel(|_| {});
+        table.layers[1] = StackLayer::of(Medium::FoamTape, 0.2);
+        let table = table.outcome().unwrap();
+        assert_eq!(own.bond, 1);
+        let usual = |plan: &HeatPlan| plan.soft_after.unwrap()[1].unwrap();
+        assert!((usual(&own) - usual(&table)).abs() < 0.1, "{} {}", usual(&own), usual(&table));
+    }
+
+    #[test]
+    fn what_harms_it_is_guarded() {
+        let plan = gel(|own| own.harm_c = Some(50.0)).outcome().unwrap();
+        assert!(plan.guards.iter().any(|g| g.name == "gel pad" && g.harm_after.is_some()), "{:?}", plan.guards);
+    }
+
+    #[rstest]
+    #[case(|own: &mut OwnMaterial| own.name.clear(), "Name your own material")]
+    #[case(|own: &mut OwnMaterial| own.conductivity = 0.0, "“gel pad” carries heat with 0 W/(m·K), which cannot be; write 0.01 to 450")]
+    #[case(|own: &mut OwnMaterial| own.density = f64::NAN, "weighs NaN kg/m³")]
+    #[case(|own: &mut OwnMaterial| own.heat_capacity = -1.0, "stores -1 J/(kg·K)")]
+    #[case(|own: &mut OwnMaterial| own.softens_c = Some([80.0, 60.0]), "write the lower one first")]
+    #[case(|own: &mut OwnMaterial| own.harm_c = Some(9_000.0), "9000 °C, which cannot be")]
+    fn absurd_figures_say_which(#[case] absurd: fn(&mut OwnMaterial), #[case] says: &str) {
+        let refused = gel(absurd).check().unwrap_err();
+        assert!(refused.contains(says), "{refused}");
+    }
+
+    #[test]
+    fn an_own_material_without_figures_is_asked_for_them() {
+        let mut asked = gel(|_| {});
+        asked.layers[1].own = None;
+        assert!(asked.check().unwrap_err().starts_with("Say what your own material is"));
     }
 }

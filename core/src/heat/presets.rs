@@ -45,7 +45,7 @@ impl Preset {
             ],
             Self::MetalCover => &[(Medium::Aluminium, 0.8), (Medium::FoamTape, 0.2), (Medium::Abs, 2.0)],
         };
-        all.iter().map(|(medium, thickness_mm)| StackLayer { medium: *medium, thickness_mm: *thickness_mm }).collect()
+        all.iter().map(|(medium, thickness_mm)| StackLayer::of(*medium, *thickness_mm)).collect()
     }
 
     /// The one that the name of a cover suggests.

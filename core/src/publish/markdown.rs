@@ -23,7 +23,7 @@ fn push_section(out: &mut String, section: &Section) {
     out.push_str(&format!("\n## {}\n", section.title));
     let mut in_list = false;
     for block in &section.blocks {
-        let listed = matches!(block, Block::Item(_) | Block::Caution(_) | Block::Screws(_));
+        let listed = matches!(block, Block::Item(_) | Block::Caution(_) | Block::Screws(_) | Block::Cables(_));
         if listed && !in_list {
             out.push('\n');
         }
@@ -34,6 +34,9 @@ fn push_section(out: &mut String, section: &Section) {
             Block::Stage(title) => out.push_str(&format!("\n**{}**\n", escape(title))),
             Block::Step(step) => push_step(out, step),
             Block::Screws(rows) => {
+                rows.iter().for_each(|row| out.push_str(&format!("- {}\n", escape(&row.words()))));
+            }
+            Block::Cables(rows) => {
                 rows.iter().for_each(|row| out.push_str(&format!("- {}\n", escape(&row.words()))));
             }
             // CommonMark has no drawing; the orders tell the holes by letter and number.

@@ -5,12 +5,14 @@
 //! are told.
 
 mod around;
+mod cables;
 mod care;
 mod markdown;
 mod schema;
 mod screws;
 mod steps;
 
+pub use cables::CableSheetRow;
 pub use markdown::markdown;
 pub use schema::manual_schema;
 pub use screws::{SheetLayer, SheetRow};
@@ -56,6 +58,8 @@ pub enum Block {
     Step(StepBlock),
     /// The table of all screws.
     Screws(Vec<SheetRow>),
+    /// The table of all connectors.
+    Cables(Vec<CableSheetRow>),
     /// The map of a layer's holes.
     Map(SheetLayer),
 }
@@ -155,6 +159,7 @@ pub fn guide(manual: &Manual) -> Guide {
         section("Taking apart", steps::teardown(manual)),
         section("Putting together", steps::rebuild(manual, &fold)),
         section("Screws", screws::blocks(manual, &fold.balance)),
+        section("Cables", cables::blocks(manual)),
         around(NoteKind::MustPass),
     ]);
     sections.retain(|s| !s.blocks.is_empty());

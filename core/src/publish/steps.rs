@@ -1,6 +1,7 @@
 //! The steps of a guide: taking apart, and putting together.
 
 use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
+use crate::cables::kinds::opens;
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Manual, Seam, Step};
@@ -41,7 +42,10 @@ fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBl
             .groups_of(step.id)
             .map(|g| StepLine { drive: g.drive, ..line(LineKind::Screws, manual.words_of(g).line()) }),
     );
-    lines.extend(manual.connectors_of(step.id).map(|c| line(LineKind::Connector, c.words(manual))));
+    lines.extend(manual.connectors_of(step.id).map(|c| {
+        let how = opens(c).map_or(String::new(), |how| format!(": {how}"));
+        line(LineKind::Connector, format!("{}{how}", c.words(manual)))
+    }));
     lines.extend(read_last(manual, step));
     let opens = manual.seams.values().filter(|s| s.step == step.id).filter_map(|s| opening(manual, s)).collect();
     StepBlock { number: number.to_string(), title: step.title.clone(), step: Some(step.id), guide: None, lines, opens }

@@ -266,3 +266,17 @@ fn what_is_mixed_up_is_warned_of_where_the_screws_go_in() {
     assert!(back.contains("The flex tears easily. Bend it, and you tear it."), "{back}");
     assert!(!back.contains("Do not pull it off"), "nobody pulls it off there\n{back}");
 }
+
+#[test]
+fn readers_are_told_how_connectors_are_made_again() {
+    let manual = crate::manual::drafted::manual(
+        "[0:00] Take off the cover. Disconnect the battery cable. Take out the battery. Flip up the latch and disconnect the \
+         display flex. Take out the display.",
+    );
+    let told = markdown(&manual);
+    let line = "Step 3, display, latch that flips up: to make it, slide the flat cable in square up to its line, then flip the \
+                latch down; it sits when the line stands level with the edge";
+    assert!(told.contains("## Cables") && told.contains(line), "{told}");
+    assert!(told.contains("- Unplug: display: flip the latch up by 90°"), "{told}");
+    assert!(told.contains("Connect the display: slide the flat cable in square"), "{told}");
+}

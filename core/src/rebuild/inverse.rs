@@ -1,6 +1,7 @@
 //! What undoes an act, and the rebuild step that undoes a teardown step.
 
 use super::RebuildLine;
+use crate::cables::kinds::makes;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
@@ -104,7 +105,8 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed
     super::bond::close(manual, step, &mut undos);
     for id in plain {
         let what = manual.connectors[id].serves.map_or("cable", |p| manual.part_name(p));
-        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}."));
+        let how = makes(&manual.connectors[id]).map_or(String::new(), |how| format!(": {how}"));
+        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}{how}."));
         undos.push(Undo { about: About::Connector(*id), line });
     }
     for id in &groups {

@@ -9,7 +9,6 @@ use crate::heat::media::Medium;
 use crate::heat::plan::{HeatGuard, HeatPlan, Heating, WarmedBy};
 use crate::heat::presets::Preset;
 use crate::ids::*;
-use crate::labels::Label;
 use crate::manual::{Manual, Seam, SeamKind};
 use crate::reading::HeatSource;
 use crate::units::{duration_text, in_celsius, in_seconds, number};
@@ -109,7 +108,7 @@ pub fn judge(asked: &Heating, plan: &HeatPlan) -> JudgedHeat {
     let of = |verdict, says| JudgedHeat { verdict, says };
     let nozzle = if asked.by.blows() { " at the nozzle" } else { "" };
     let at = format!("At {} °C{nozzle} for {}", number(asked.setting_c), duration_text(asked.seconds));
-    let bond = asked.layers[plan.bond].medium.label();
+    let bond = asked.layers[plan.bond].name();
     if let Some(firm) = &plan.firm {
         return of(HeatVerdict::Useless, format!("A {bond} {firm}."));
     }
@@ -144,7 +143,7 @@ pub fn judge(asked: &Heating, plan: &HeatPlan) -> JudgedHeat {
 }
 
 fn passes(guard: &HeatGuard, limit_c: f64, after: Option<f64>) -> String {
-    let name = guard.medium.label();
+    let name = &guard.name;
     let after = after.map_or_else(String::new, |s| format!(" after {}", seconds(s)));
     let says = if guard.medium == Medium::Cell && limit_c >= guard.harm_c { ", which may make it vent" } else { "" };
     format!("the {name} may pass {} °C{after}{says}: {}.", number(limit_c), guard.says)

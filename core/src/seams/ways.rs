@@ -139,8 +139,7 @@ mod tests {
     use rstest::rstest;
 
     fn asked(by: WarmedBy, layers: &[(Medium, f64)]) -> Heating {
-        let layers =
-            layers.iter().map(|(medium, thickness_mm)| StackLayer { medium: *medium, thickness_mm: *thickness_mm });
+        let layers = layers.iter().map(|(medium, mm)| StackLayer::of(*medium, *mm));
         Heating { layers: layers.collect(), by, setting_c: 90.0, seconds: 180.0, room_c: 21.0 }
     }
 

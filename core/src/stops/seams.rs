@@ -2,6 +2,7 @@
 
 use crate::heat::plan::{HeatPlan, Heating, StackLayer, WarmedBy};
 use crate::heat::presets::Preset;
+use crate::heat::window::{WindowPoint, window};
 use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{Manual, Phase, Seam, SeamKind, SeamMark, rim};
@@ -55,6 +56,8 @@ pub struct SeamHeat {
 pub struct HeatAnswer {
     pub plan: HeatPlan,
     pub judged: JudgedHeat,
+    /// By temperature, from when on the bond is soft and something harmed.
+    pub window: Vec<WindowPoint>,
     /// What to change where no setting of this source does.
     pub advice: Vec<String>,
     /// How long there is to cut; `None` where the bond does not get soft.
@@ -96,7 +99,7 @@ pub fn work_out(asked: &Heating) -> Result<HeatAnswer, String> {
     let plan = asked.plan()?;
     let judged = judge(asked, &plan);
     let (advice, reheating, ways) = (advice(asked, &plan), reheating(&plan), ways(asked, &plan));
-    Ok(HeatAnswer { plan, judged, advice, reheating, ways })
+    Ok(HeatAnswer { plan, judged, window: window(asked), advice, reheating, ways })
 }
 
 /// Works out the stop, in the order of the teardown.

@@ -18,6 +18,7 @@ const fn shows(stop: Stop) -> (&'static str, bool) {
         Stop::Steps | Stop::Chain => ("[data-step]", true),
         Stop::Screws => ("[data-group]", true),
         Stop::Seams => ("[data-seams]", false),
+        Stop::Cables => ("[data-cables]", false),
         Stop::Fold => ("[data-place]", false),
         // A stop that is to come needs its mark here as soon as it is built.
         _ => ("article h2", false),

@@ -4,6 +4,7 @@
 #![allow(clippy::too_many_lines)]
 
 mod access;
+mod cables;
 mod chain;
 mod details;
 mod device;

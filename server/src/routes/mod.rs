@@ -5,6 +5,7 @@
 
 pub mod body;
 pub mod bundle;
+mod cables;
 pub mod chain;
 pub mod findings;
 pub mod health;
@@ -40,6 +41,7 @@ pub fn all() -> Vec<Endpoints> {
         chain::endpoints(),
         screws::endpoints(),
         seams::endpoints(),
+        cables::endpoints(),
         publish::endpoints(),
     ]
 }

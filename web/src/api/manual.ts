@@ -113,6 +113,14 @@ export function useSeams() {
   });
 }
 
+export function useCables() {
+  const { id } = useManual();
+  return useQuery({
+    queryKey: ["cables", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/cables", { params: { path: { id } } })),
+  });
+}
+
 /** What a heating that is being tried out comes to; the last answer stays until the next one is there. */
 export function useHeat(heating: Heating) {
   return useQuery({

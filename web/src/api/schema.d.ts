@@ -157,6 +157,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/cables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that the stop shows; with a job only what that job touches. */
+        get: operations["cables"];
+        put?: never;
+        /** The body is a list of connectors. Nothing is changed here; the edits that come back are sent like any others. */
+        post: operations["read_cable_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/manuals/{id}/cables.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The connectors as CSV. */
+        get: operations["cable_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/chain": {
         parameters: {
             query?: never;
@@ -988,8 +1023,18 @@ export interface components {
             /** @description The table of all screws. */
             screws: components["schemas"]["SheetRow"][];
         } | {
+            /** @description The table of all connectors. */
+            cables: components["schemas"]["CableSheetRow"][];
+        } | {
             /** @description The map of a layer's holes. */
             map: components["schemas"]["SheetLayer"];
+        };
+        /** @description What must be undone before a board can leave. */
+        BoardRow: {
+            board: components["schemas"]["PartId"];
+            name: string;
+            /** @description In the order of the steps. */
+            undo: components["schemas"]["ConnectorId"][];
         };
         /** @description What to do if something goes another way. */
         Branch: {
@@ -999,6 +1044,62 @@ export interface components {
             resume?: components["schemas"]["StepId"] | null;
             /** @description Tools that only this branch needs. */
             tools: string[];
+        };
+        /** @description One connector. */
+        CableRow: {
+            connector: components["schemas"]["ConnectorId"];
+            /** @description Its kind from the side: path data in a box of 48 × 28. */
+            drawing?: string | null;
+            kind?: components["schemas"]["ConnectorKind"] | null;
+            /** @description The step of the rebuild that makes it, from 1; `None`: none does. */
+            made_in?: number | null;
+            makes?: string | null;
+            on?: string | null;
+            /** @description How it is opened and made: as its author says, else as its kind is. */
+            opens?: string | null;
+            power: boolean;
+            serves: string;
+            /** @description What tells that it sits. */
+            sits?: string | null;
+            step: components["schemas"]["StepId"];
+            /** @description Of the teardown, from 1. */
+            step_number: number;
+            temporary: boolean;
+            tether?: components["schemas"]["Tether"] | null;
+            /**
+             * Format: int32
+             * @description How often it may be made, of that order.
+             */
+            times?: number | null;
+            /** @description What opening it wrongly breaks. */
+            wrong?: string | null;
+        };
+        /** @description One connector. */
+        CableSheetRow: {
+            /** @description Path data in a box of 48 × 28, drawn as a line. */
+            drawing?: string | null;
+            /** @description "latch that flips up"; empty where nobody knows. */
+            kind: string;
+            /** @description How it is made, and what tells that it sits. */
+            made: string[];
+            /** @description Where it sits, which wire goes where, what its cable passes. */
+            runs: string[];
+            /** @description "battery (power)". */
+            serves: string;
+            step_number: number;
+            /** @description What opening it wrongly breaks. */
+            wrong?: string | null;
+        };
+        /** @description All that the stop shows. */
+        CablesView: {
+            boards: components["schemas"]["BoardRow"][];
+            cables: components["schemas"]["CableRow"][];
+            /** @description Connectors that are undone for good and that the rebuild never makes. */
+            not_made: number;
+            power: components["schemas"]["PowerLine"];
+            rebuild_steps: number;
+            /** @description Steps of teardown and rebuild: how long the lines of the lives are. */
+            teardown_steps: number;
         };
         /** @description One caution. */
         Caution: {
@@ -1153,7 +1254,14 @@ export interface components {
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["ConnectorId"];
             kind?: components["schemas"]["ConnectorKind"] | null;
+            /** @description How this one is made. */
+            makes?: string | null;
             note?: string | null;
+            on?: components["schemas"]["PartId"] | null;
+            /** @description How this one is opened, where its kind does not say it. */
+            opens?: string | null;
+            /** @description Where on it: "lower left, beside the fan". */
+            place?: string | null;
             /** @description Brings the power: opened first, made last of all connectors. */
             power: boolean;
             /** @description What the cable passes, in order. */
@@ -1162,6 +1270,10 @@ export interface components {
             step: components["schemas"]["StepId"];
             /** @description Made only to position or to test, and undone again. */
             temporary: boolean;
+            /** @description How a part that still hangs on it is held: "prop the lid against a box". */
+            tether?: string | null;
+            /** @description Wire colours with the posts or pins that they go to. */
+            wires?: components["schemas"]["WireEnd"][];
         };
         /** @description Changes of connectors. */
         ConnectorEdit: {
@@ -1177,6 +1289,11 @@ export interface components {
         } | {
             remove: {
                 id: components["schemas"]["ConnectorId"];
+            };
+        } | {
+            /** @description All or none, as one edit. */
+            several: {
+                edits: components["schemas"]["ConnectorEdit"][];
             };
         };
         /** @description A connection undone or made. */
@@ -1197,6 +1314,18 @@ export interface components {
         } | {
             route: string[];
         } | {
+            on: components["schemas"]["PartId"] | null;
+        } | {
+            place: string | null;
+        } | {
+            wires: components["schemas"]["WireEnd"][];
+        } | {
+            opens: string | null;
+        } | {
+            makes: string | null;
+        } | {
+            tether: string | null;
+        } | {
             note: string | null;
         } | {
             step: components["schemas"]["StepId"];
@@ -1210,7 +1339,7 @@ export interface components {
          * @description How a connector opens.
          * @enum {string}
          */
-        ConnectorKind: "press_fit" | "latch" | "coaxial" | "plug" | "soldered";
+        ConnectorKind: "press_fit" | "latch" | "latch_flips" | "latch_slides" | "pull_tab" | "coaxial" | "plug" | "friction" | "spring" | "blade" | "spade" | "screw_terminal" | "soldered";
         /** @enum {string} */
         ConnectorOp: "disconnect" | "connect";
         /**
@@ -1855,6 +1984,8 @@ export interface components {
             reheating?: string | null;
             /** @description Other ways to part the bond. */
             ways: components["schemas"]["Way"][];
+            /** @description By temperature, from when on the bond is soft and something harmed. */
+            window: components["schemas"]["WindowPoint"][];
         };
         /** @description Changes of heat settings. */
         HeatEdit: {
@@ -1908,6 +2039,8 @@ export interface components {
             layer: number;
             medium: components["schemas"]["Medium"];
             most_c: number[];
+            /** @description "battery cell", or what its author calls it. */
+            name: string;
             /**
              * Format: double
              * @description Seconds until it passes what is planned, and until it is harmed, under the strongest source.
@@ -2645,7 +2778,7 @@ export interface components {
          * @description What one layer is made of.
          * @enum {string}
          */
-        Medium: "glass" | "polycarbonate" | "acrylic" | "abs" | "nylon" | "aluminium" | "magnesium" | "steel" | "stainless_steel" | "copper" | "leather" | "circuit_board" | "air" | "cell" | "display_panel" | "foam_tape" | "film_tape" | "hot_melt" | "butyl" | "stretch_strip" | "silicone" | "epoxy";
+        Medium: "glass" | "polycarbonate" | "acrylic" | "abs" | "nylon" | "aluminium" | "magnesium" | "steel" | "stainless_steel" | "copper" | "leather" | "circuit_board" | "air" | "cell" | "display_panel" | "foam_tape" | "film_tape" | "hot_melt" | "butyl" | "stretch_strip" | "silicone" | "epoxy" | "own";
         /** @description Something the reader of the file had to mend, so that nobody wonders later. */
         Mended: {
             /** @description Line of the source, from 1. */
@@ -2788,6 +2921,32 @@ export interface components {
             /** @description Corner points in their order round the rim. */
             corners: components["schemas"]["HolePlace"][];
         };
+        /** @description A material that the table does not have, by its author's figures. */
+        OwnMaterial: {
+            /**
+             * Format: double
+             * @description W/(m·K).
+             */
+            conductivity: number;
+            /**
+             * Format: double
+             * @description kg/m³.
+             */
+            density: number;
+            /**
+             * Format: double
+             * @description Where it is harmed, °C.
+             */
+            harm_c?: number | null;
+            /**
+             * Format: double
+             * @description J/(kg·K).
+             */
+            heat_capacity: number;
+            name: string;
+            /** @description Where it is a bond: between these it can be cut, °C. */
+            softens_c?: number[] | null;
+        };
         /** @description One part of the device. */
         Part: {
             /** @description What it is: "controller for the pump". */
@@ -2927,6 +3086,32 @@ export interface components {
          * @enum {string}
          */
         Posture: "face_up" | "face_down" | "on_side" | "propped" | "tethered";
+        /** @description The sources with the line of the power along the teardown. */
+        PowerLine: {
+            rows: components["schemas"]["PowerRow"][];
+            sources: components["schemas"]["PowerSource"][];
+        };
+        /** @description One step on the line of the power. */
+        PowerRow: {
+            /** @description Sources that it cuts. */
+            cuts: number[];
+            /** @description Of the teardown, from 1. */
+            number: number;
+            /** @description Sources, by their place in the list, that are on while the step is done. */
+            on: number[];
+            step: components["schemas"]["StepId"];
+            title: string;
+            /** @description What it does that is safe only while nothing is on. */
+            touches?: string | null;
+        };
+        /** @description Something that keeps the device live. */
+        PowerSource: {
+            /** @description The step of the teardown that cuts it, from 0; `None`: none does. */
+            cut_at?: number | null;
+            /** @description "battery", "mains lead", "stored charge". */
+            name: string;
+            part?: components["schemas"]["PartId"] | null;
+        };
         /**
          * @description A usual stack.
          * @enum {string}
@@ -3350,7 +3535,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -3665,6 +3850,7 @@ export interface components {
         /** @description One layer from the heated face inward. */
         StackLayer: {
             medium: components["schemas"]["Medium"];
+            own?: components["schemas"]["OwnMaterial"] | null;
             /** Format: double */
             thickness_mm: number;
         };
@@ -3978,6 +4164,18 @@ export interface components {
             undone_in?: components["schemas"]["StepId"] | null;
             what: string;
         };
+        /** @description A part that is lifted while its cable is still on. */
+        Tether: {
+            connector: components["schemas"]["ConnectorId"];
+            freed: number;
+            /** @description Steps of the teardown, from 1: where it is lifted, and where its cable is undone. */
+            lifted: number;
+            lifted_in: components["schemas"]["StepId"];
+            /** @description What hangs. */
+            part: components["schemas"]["PartId"];
+            /** @description Somebody said that it hangs there, or how it is held. */
+            told: boolean;
+        };
         /** @description Changes of the words of the whole manual. */
         TextEdit: {
             /** @description Everywhere, as one edit, undone at once. */
@@ -4245,6 +4443,26 @@ export interface components {
              */
             percent: number;
             reason: components["schemas"]["Reason"];
+        };
+        /** @description One temperature of the source. */
+        WindowPoint: {
+            /**
+             * Format: double
+             * @description Seconds until something gets warmer than planned under a strong source; `None`: not within [`WINDOW_S`].
+             */
+            harm_s?: number | null;
+            /** Format: double */
+            setting_c: number;
+            /**
+             * Format: double
+             * @description Seconds until the bond is soft under a weak source; `None`: not within [`WINDOW_S`].
+             */
+            soft_s?: number | null;
+        };
+        /** @description One wire and where it goes. */
+        WireEnd: {
+            colour: string;
+            to: string;
         };
         /** @description A word that can hardly have been meant. */
         WordDoubt: {
@@ -4726,6 +4944,136 @@ export interface operations {
                 };
                 content: {
                     "application/zip": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cables: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CablesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_cable_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cable_table: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             404: {

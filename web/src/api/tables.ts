@@ -85,8 +85,16 @@ export const labels = {
   ConnectorKind: {
     "press_fit": "press fit",
     "latch": "latch",
+    "latch_flips": "latch that flips up",
+    "latch_slides": "latch that slides",
+    "pull_tab": "pull tab",
     "coaxial": "coaxial",
-    "plug": "plug",
+    "plug": "plug with wires",
+    "friction": "friction fit",
+    "spring": "spring contact",
+    "blade": "battery blades",
+    "spade": "push-on tag",
+    "screw_terminal": "screw terminal",
     "soldered": "soldered",
   } satisfies Record<Schemas["ConnectorKind"], string>,
   ConnectorOp: {
@@ -230,6 +238,7 @@ export const labels = {
     "stretch_strip": "stretch-release strip",
     "silicone": "silicone",
     "epoxy": "epoxy",
+    "own": "own material",
   } satisfies Record<Schemas["Medium"], string>,
   NoteKind: {
     "damage": "damage",
@@ -419,7 +428,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
   {
     "stop": "cables",
     "name": "Cables",
-    "later": "Every connector, how it opens, and how its cable runs."
+    "later": null
   },
   {
     "stop": "cautions",
@@ -444,7 +453,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
 ];
 
 /** Stops that can be gone to. */
-export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "seams" | "fold" | "publish";
+export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "fold" | "publish";
 
 /** Outlines of tags as path data, about as large as a circle of radius 1. */
 export const outlines: Record<Schemas["Shape"], string> = {

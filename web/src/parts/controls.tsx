@@ -151,11 +151,13 @@ export function CommitField({
   const committed = useRef(value);
   /** What was sent last and may still be under way. */
   const sent = useRef(value);
+  /** What was sent and is not taken yet, or was refused: the view showing it for a moment must not make it the old text. */
+  const held = useRef<string | null>(null);
   const latest = useRef(() => {});
 
   useEffect(() => {
     // A change from elsewhere shows unless something else is being typed.
-    setTyped((now) => (now === committed.current ? value : now));
+    setTyped((now) => (now === committed.current && now !== held.current ? value : now));
     committed.current = value;
   }, [value]);
   useEffect(() => {
@@ -172,7 +174,9 @@ export function CommitField({
       return true;
     }
     sent.current = words;
+    held.current = words;
     const result = await onCommit(words);
+    if (!result || result.ok) held.current = null;
     if (result && !result.ok && input.current) {
       setWrong(result.problem.detail);
       result.seen?.();

@@ -7,6 +7,7 @@ import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import {
   api,
+  type CableSheetRow,
   type Finding,
   type GuideBlock,
   type GuideLine,
@@ -19,6 +20,7 @@ import {
 import { useFindings, useGuide, useManual } from "../api/manual";
 import { labels } from "../api/tables";
 import { BitProfile } from "../parts/BitProfile";
+import { ConnectorDrawing } from "../parts/ConnectorDrawing";
 import { Button, ErrorNote, Heading, Muted, Pending, PrimaryButton, Select } from "../parts/controls";
 import { One } from "../parts/Findings";
 import { plural, when } from "../parts/format";
@@ -184,6 +186,7 @@ function Run({ blocks, job }: { blocks: GuideBlock[]; job: string | null }) {
   if ("stage" in block) return <Stage>{block.stage}</Stage>;
   if ("step" in block) return <GuideStep step={block.step} />;
   if ("screws" in block) return <ScrewTable rows={block.screws} />;
+  if ("cables" in block) return <CableTable rows={block.cables} />;
   return <LayerMap layer={block.map} job={job} />;
 }
 
@@ -296,6 +299,43 @@ function ScrewTable({ rows }: { rows: SheetRow[] }) {
             </td>
             <td>{row.step_number}</td>
             <td>{row.torque ?? row.by_hand}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}
+
+function CableTable({ rows }: { rows: CableSheetRow[] }) {
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th scope="col">Connector</th>
+          <th scope="col">Step</th>
+          <th scope="col">Where</th>
+          <th scope="col">Made again</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => (
+          <tr key={`${row.step_number}${row.serves}`}>
+            <th scope="row">
+              {row.serves}
+              {row.drawing && <ConnectorDrawing path={row.drawing} />}
+              <Muted as="span">{row.kind}</Muted>
+            </th>
+            <td>{row.step_number}</td>
+            <td>{row.runs.join("; ")}</td>
+            <td>
+              {row.made.join("; ")}
+              {row.wrong && (
+                <>
+                  <br />
+                  <Muted as="span">{row.wrong}</Muted>
+                </>
+              )}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -9,7 +9,7 @@ import type { Image } from "../api/client";
 import { type BuiltStop, stops } from "../api/tables";
 
 /** Names of queries; a key is the name, the manual's id, and what is asked in particular. */
-export type QueryName = "findings" | "listen" | "steps" | "chain" | "screws" | "seams" | "guide" | "shelf";
+export type QueryName = "findings" | "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "guide" | "shelf";
 
 type Entry = {
   page: LazyExoticComponent<ComponentType>;
@@ -23,6 +23,7 @@ export const entries: Record<BuiltStop, Entry> = {
   chain: { page: lazy(() => import("./Chain")), asks: ["chain", "findings"] },
   screws: { page: lazy(() => import("./Screws")), asks: ["screws", "findings"] },
   seams: { page: lazy(() => import("./Seams")), asks: ["seams", "findings"] },
+  cables: { page: lazy(() => import("./Cables")), asks: ["cables", "findings"] },
   fold: { page: lazy(() => import("./Fold")), asks: ["guide", "findings"] },
   publish: { page: lazy(() => import("./Publish")), asks: ["guide", "findings"] },
 };
@@ -52,6 +53,7 @@ const STALE: Record<QueryName, (images: Image[]) => boolean> = {
   chain: () => true,
   screws: () => true,
   seams: () => true,
+  cables: () => true,
   guide: () => true,
   shelf: () => true,
 };

@@ -4,6 +4,7 @@
 //! the deeds ([`super::row`]); screws, connectors, heat and warnings from the facts of the statements, which hang on the
 //! step that tells of them. Every step, count and setting carries the seconds it came from.
 
+use super::connectors::kind_told;
 use super::device::DeviceTold;
 use super::fit::fit;
 use super::opening::{self, OpeningTold};
@@ -35,6 +36,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         told_order: ToldOrder::default(),
         device: DeviceTold::default(),
         opening: OpeningTold::default(),
+        warned_of: String::new(),
         last_group: None,
     };
     for source in sources {
@@ -50,6 +52,8 @@ struct Drafter {
     told_order: ToldOrder,
     device: DeviceTold,
     opening: OpeningTold,
+    /// Warnings in the breath of the statement in hand: "pull the plug and not the wires".
+    warned_of: String,
     /// The screws spoken of last: "tighten to …" alone means them.
     last_group: Option<GroupId>,
 }
@@ -70,6 +74,7 @@ impl Drafter {
         for statement in statements.iter().filter(|s| !s.marks.contains(&Mark::DeadEnd)) {
             let evidence = evidence(source, statement);
             if tells_facts(statement) {
+                self.warned_of = warnings_beside(source.reading, statement);
                 self.facts(statement, &evidence, &mut row);
             }
             self.warning(statement, &evidence, &mut row);
@@ -183,7 +188,7 @@ impl Drafter {
         self.tightness(statement, evidence);
         self.stored(statement);
         for c in statement.facts.connectors.iter().filter(|_| phase == Phase::Teardown) {
-            self.connector(c, step, evidence);
+            self.connector(c, &statement.text, step, evidence);
         }
         for h in &statement.facts.heat {
             self.heat(h, step, evidence);
@@ -437,21 +442,16 @@ impl Drafter {
         Some(group.id)
     }
 
-    fn connector(&mut self, fact: &ConnectorFact, step: StepId, evidence: &Evidence) {
+    fn connector(&mut self, fact: &ConnectorFact, said: &str, step: StepId, evidence: &Evidence) {
         let serves = fact.what.as_ref().map(|w| self.part(w, evidence));
         let id = self.ids.make(ConnectorId);
         self.manual.connectors.insert(
             id,
             Connector {
-                id,
-                step,
                 serves,
-                kind: None,
+                kind: kind_told(said).or_else(|| kind_told(&self.warned_of)),
                 power: fact.what.as_deref().is_some_and(things::feeds),
-                temporary: false,
-                route: Vec::new(),
-                note: None,
-                evidence: vec![evidence.clone()],
+                ..Connector::new(id, step, vec![evidence.clone()])
             },
         );
     }
@@ -527,6 +527,14 @@ impl Drafter {
         std::mem::take(&mut self.opening).settle(&mut self.manual, &mut self.ids);
         self.manual
     }
+}
+
+/// What is warned of in the segments that a statement stands in.
+fn warnings_beside(reading: &Reading, statement: &Statement) -> String {
+    let from = reading.statements.partition_point(|s| s.last_cue < statement.cue);
+    let beside = reading.statements[from..].iter().take_while(|s| s.cue <= statement.last_cue);
+    let warns = beside.filter(|s| s.kind == StatementKind::Caution);
+    warns.map(|s| s.text.as_str()).collect::<Vec<_>>().join(" ")
 }
 
 fn evidence(source: &Source<'_>, statement: &Statement) -> Evidence {

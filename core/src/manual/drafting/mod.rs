@@ -1,5 +1,6 @@
 //! From readings to the first manual, and from a further recording to what it adds.
 
+mod connectors;
 mod device;
 pub(super) mod draft;
 mod fit;

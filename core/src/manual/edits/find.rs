@@ -119,8 +119,8 @@ fn visit_beside_step(manual: &mut Manual, id: StepId, seen: &mut impl FnMut(Spot
         }
     }
     for c in manual.connectors.values_mut().filter(|c| c.step == id) {
-        if let Some(note) = &mut c.note {
-            seen(words(Aspect::Connectors, c.id.0, "note of a connector", note));
+        for text in [&mut c.place, &mut c.opens, &mut c.makes, &mut c.tether, &mut c.note].into_iter().flatten() {
+            seen(words(Aspect::Connectors, c.id.0, "connector", text));
         }
     }
     for s in manual.seams.values_mut().filter(|s| s.step == id) {

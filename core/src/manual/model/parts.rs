@@ -191,7 +191,7 @@ impl Manual {
         if self.fasteners.values().any(|g| g.holds.contains(&id) || g.waits_for == Some(id)) {
             return Some("a group of screws".to_owned());
         }
-        if self.connectors.values().any(|c| c.serves == Some(id)) {
+        if self.connectors.values().any(|c| c.serves == Some(id) || c.on == Some(id)) {
             return Some("a connector".to_owned());
         }
         if self.heats.values().any(|h| h.target == Some(id)) || self.seams.values().any(|s| s.names(id)) {

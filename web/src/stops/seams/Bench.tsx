@@ -8,6 +8,7 @@ import { useHeat, useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
 import {
   Button,
+  CommitField,
   ErrorNote,
   FigureField,
   Heading,
@@ -15,12 +16,14 @@ import {
   More,
   Muted,
   PrimaryButton,
+  refusal,
   Select,
 } from "../../parts/controls";
 import { duration, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { focusRing, space } from "../../theme";
 import { Curves, CurveTable } from "./Curves";
+import { Window } from "./Window";
 
 const Halves = styled.div`
   display: grid;
@@ -40,6 +43,9 @@ const Layer = styled.li<{ $bond: boolean }>`
   justify-content: start;
   border-left: 5px solid ${(p) => (p.$bond ? "var(--accent)" : "var(--line)")};
   padding-left: ${space.small};
+`;
+const Figures = styled(Row)`
+  grid-column: 1 / -1;
 `;
 const Answer = styled.p<{ $bad: boolean }>`
   font-weight: 600;
@@ -76,6 +82,8 @@ type Heat = NonNullable<SeamRow["heat"]>;
 
 /** Shortest and longest heating that the slider offers, s. */
 const SECONDS = [5, 600] as const;
+
+type Keep = (heating: Heating) => ReturnType<ReturnType<typeof useManual>["edit"]>;
 
 type Props = { row: SeamRow; heat: Heat; sources: SeamsView["sources"]; usual: SeamsView["usual"] };
 
@@ -120,6 +128,7 @@ export function Bench({ row, heat, sources, usual }: Props) {
             {worked.judged.says}
           </Answer>
           <Curves heating={heating} plan={worked.plan} />
+          <Window heating={heating} points={worked.window} recommended={worked.plan.recommended ?? null} />
           <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
           <CurveTable heating={heating} plan={worked.plan} />
           {worked.ways.map((way) => (
@@ -147,13 +156,7 @@ export function Bench({ row, heat, sources, usual }: Props) {
 }
 
 /** The layers from the heated face inward. */
-function Stack(props: {
-  heating: Heating;
-  bond: number;
-  guessed: boolean;
-  usual: SeamsView["usual"];
-  onKeep: (heating: Heating) => ReturnType<ReturnType<typeof useManual>["edit"]>;
-}) {
+function Stack(props: { heating: Heating; bond: number; guessed: boolean; usual: SeamsView["usual"]; onKeep: Keep }) {
   const { heating, onKeep } = props;
   const { layers } = heating;
   const put = (next: Heating["layers"]) => onKeep({ ...heating, layers: next });
@@ -181,7 +184,10 @@ function Stack(props: {
               hideLabel
               value={layer.medium}
               options={options(labels.Medium)}
-              onChange={(medium) => medium !== "" && void put(layers.map((l, i) => (i === n ? { ...l, medium } : l)))}
+              onChange={(medium) => {
+                const own = medium === "own" ? (layer.own ?? NEW_MATERIAL) : null;
+                if (medium !== "") void put(layers.map((l, i) => (i === n ? { ...l, medium, own } : l)));
+              }}
             />
             <FigureField
               label={n === props.bond ? "mm, the bond" : "mm"}
@@ -193,11 +199,17 @@ function Stack(props: {
             <IconButton aria-label={`Remove layer ${n + 1}`} onPress={() => void put(layers.filter((_, i) => i !== n))}>
               <Trash2 size={16} />
             </IconButton>
+            {layer.own && (
+              <OwnFigures
+                own={layer.own}
+                onChange={(own) => put(layers.map((l, i) => (i === n ? { ...l, own } : l)))}
+              />
+            )}
           </Layer>
         ))}
       </Layers>
       <Row>
-        <Button onPress={() => void put([...layers, { medium: "abs", thickness_mm: 1 }])}>
+        <Button onPress={() => void put([...layers, { medium: "abs", thickness_mm: 1, own: null }])}>
           <Plus size={15} aria-hidden /> Add a layer
         </Button>
         <FigureField
@@ -209,6 +221,56 @@ function Stack(props: {
         />
       </Row>
     </>
+  );
+}
+
+type Own = NonNullable<Heating["layers"][number]["own"]>;
+
+/** Figures of a common plastic to begin with. */
+const NEW_MATERIAL: Own = {
+  name: "own material",
+  conductivity: 0.2,
+  density: 1100,
+  heat_capacity: 1400,
+  softens_c: null,
+  harm_c: null,
+};
+
+/** What a material of one's own is called, how it carries heat, and what becomes of it. */
+function OwnFigures({ own, onChange }: { own: Own; onChange: (own: Own) => ReturnType<Keep> }) {
+  const figure = (label: string, key: "conductivity" | "density" | "heat_capacity" | "harm_c", needed = true) => (
+    <FigureField
+      label={label}
+      width="6.5em"
+      needed={needed}
+      value={own[key]}
+      onCommit={(value) => onChange({ ...own, [key]: value })}
+    />
+  );
+  return (
+    <Figures role="group" aria-label={`Figures of ${own.name}`}>
+      <CommitField label="Called" width="9em" value={own.name} onCommit={(name) => onChange({ ...own, name })} />
+      {figure("W/(m·K)", "conductivity")}
+      {figure("kg/m³", "density")}
+      {figure("J/(kg·K)", "heat_capacity")}
+      <CommitField
+        label="Opens from – to, °C"
+        width="9em"
+        value={own.softens_c?.join(" – ") ?? ""}
+        onCommit={(typed) => {
+          const [low, high] = typed
+            .split(/[–\s]+|-/)
+            .filter(Boolean)
+            .map(Number);
+          if (low === undefined) return onChange({ ...own, softens_c: null });
+          const ends = [low, high ?? low];
+          return ends.every(Number.isFinite)
+            ? onChange({ ...own, softens_c: ends })
+            : Promise.resolve({ ok: false as const, problem: refusal("Write two temperatures, such as 60 – 80.") });
+        }}
+      />
+      {figure("Harmed from, °C", "harm_c", false)}
+    </Figures>
   );
 }
 

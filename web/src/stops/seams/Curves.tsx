@@ -1,7 +1,6 @@
 /** How warm the bond and what it must not harm get: as a picture, and as a table. */
 import styled from "styled-components";
 import type { HeatAnswer, Heating } from "../../api/client";
-import { labels } from "../../api/tables";
 import { More } from "../../parts/controls";
 import { duration } from "../../parts/format";
 import { Table } from "../../parts/table";
@@ -80,13 +79,13 @@ export function Curves({ heating, plan }: { heating: Heating; plan: Plan }) {
       <text x={WIDTH - RIGHT + 6} y={y(plan.bond_curve.at(-1)?.band[1] ?? 0) + 4} fontWeight="700">
         bond
       </text>
-      {strictest.map((g) => (
+      {strictest.map((g, n) => (
         <g key={g.layer}>
           <path d={band(g.curve)} fill="var(--danger)" opacity="0.12" />
           <path d={line(g.curve, 1)} fill="none" stroke="var(--danger)" strokeWidth="2" strokeDasharray="7 4" />
           <path d={`M${LEFT} ${y(g.harm_c)}H${WIDTH - RIGHT}`} stroke="var(--danger)" strokeWidth="1.5" />
-          <text x={WIDTH - RIGHT + 6} y={y(g.harm_c) + 17}>
-            harms {short(labels.Medium[g.medium])}
+          <text x={WIDTH - RIGHT + 6} y={y(g.harm_c) + (n === 0 ? 17 : -5)}>
+            harms {short(g.name)}
           </text>
         </g>
       ))}
@@ -99,7 +98,7 @@ const short = (name: string) => name.split(" ").at(-1) ?? name;
 function spoken(heating: Heating, plan: Plan): string {
   const lifted = plan.bond_curve.findLast((p) => p.seconds <= heating.seconds);
   const [low, usual, high] = (lifted?.band ?? [0, 0, 0]).map(Math.round);
-  const guards = plan.guards.map((g) => `${labels.Medium[g.medium]} up to ${Math.round(g.most_c[2] ?? 0)} °C`);
+  const guards = plan.guards.map((g) => `${g.name} up to ${Math.round(g.most_c[2] ?? 0)} °C`);
   return `After ${duration(heating.seconds)} the bond is at ${usual} °C (${low} to ${high}). ${guards.join(", ")}.`;
 }
 
@@ -118,7 +117,7 @@ export function CurveTable({ heating, plan }: { heating: Heating; plan: Plan }) 
             <th scope="col">Heated face, °C</th>
             {plan.guards.map((g) => (
               <th scope="col" key={g.layer}>
-                {labels.Medium[g.medium]}, °C (at most {g.plan_c})
+                {g.name}, °C (at most {g.plan_c})
               </th>
             ))}
           </tr>

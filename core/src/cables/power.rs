@@ -1,0 +1,220 @@
+//! The power along the steps: which sources are there, which of them are still on while a step is done, and what that step
+//! touches.
+//!
+//! A device is live until *every* source is off: the lead from the wall, each pack or cell, a charge that is stored. Sources:
+//! lock out before work, no hot plugging (common practice, no source).
+
+use crate::ids::*;
+use crate::manual::{Connector, Manual, Phase, Step};
+use crate::power::{live_work, sources_out, unplugs};
+use crate::reading::Act;
+use crate::things::{Source, bare, feeds, holds_charge, same_cable, source};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Something that keeps the device live.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PowerSource {
+    /// "battery", "mains lead", "stored charge".
+    pub name: String,
+    /// The part that it is, where it is one of the device.
+    pub part: Option<PartId>,
+    /// The step of the teardown that cuts it, from 0; `None`: none does.
+    pub cut_at: Option<usize>,
+}
+
+/// One step on the line of the power.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PowerRow {
+    pub step: StepId,
+    /// Of the teardown, from 1.
+    pub number: usize,
+    pub title: String,
+    /// Sources, by their place in the list, that are on while the step is done.
+    pub on: Vec<usize>,
+    /// Sources that it cuts.
+    pub cuts: Vec<usize>,
+    /// What it does that is safe only while nothing is on.
+    pub touches: Option<String>,
+}
+
+/// The sources with the line of the power along the teardown.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct PowerLine {
+    pub sources: Vec<PowerSource>,
+    pub rows: Vec<PowerRow>,
+}
+
+/// Follows the power through the teardown. O(steps × sources).
+pub fn line(manual: &Manual) -> PowerLine {
+    let steps = manual.steps_in(Phase::Teardown);
+    let sources = sources(manual, &steps);
+    let rows = steps.iter().enumerate().map(|(at, step)| {
+        let which = |test: &dyn Fn(Option<usize>) -> bool| {
+            sources.iter().enumerate().filter(|(_, s)| test(s.cut_at)).map(|(n, _)| n).collect::<Vec<_>>()
+        };
+        PowerRow {
+            step: step.id,
+            number: at + 1,
+            title: step.title.clone(),
+            on: which(&|cut| cut.is_none_or(|c| c >= at)),
+            cuts: which(&|cut| cut == Some(at)),
+            touches: live_work(manual, step),
+        }
+    });
+    PowerLine { rows: rows.collect(), sources }
+}
+
+/// The sources in the order in which they are cut, those that nothing cuts last.
+fn sources(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
+    let mut out = packs(manual, steps);
+    out.extend(mains(manual, steps));
+    out.extend(stored(manual, steps));
+    out.sort_by_key(|s| s.cut_at.unwrap_or(usize::MAX));
+    out
+}
+
+/// Cells and packs of the device; each is cut where its connector is undone, or where it leaves.
+fn packs(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
+    let parts: Vec<_> = manual.parts.values().filter(|p| p.power_source).collect();
+    let pack = |name: &str| source(name) != Some(Source::Mains);
+    let mut out: Vec<PowerSource> = parts
+        .iter()
+        .filter(|p| pack(&p.name))
+        .map(|part| PowerSource { name: part.name.clone(), part: Some(part.id), cut_at: None })
+        .collect();
+    for (at, step) in steps.iter().enumerate() {
+        for connector in manual.connectors_of(step.id).filter(|c| c.power && !c.temporary) {
+            let name = connector.serves.map_or("power", |p| manual.part_name(p));
+            if source(name) == Some(Source::Mains) {
+                continue;
+            }
+            match fed_by(&mut out, connector, name) {
+                Some(known) => known.cut_at = known.cut_at.or(Some(at)),
+                None => out.push(PowerSource { name: name.to_owned(), part: None, cut_at: Some(at) }),
+            }
+        }
+        for part in sources_out(manual, step) {
+            if let Some(known) = out.iter_mut().find(|s| s.part == Some(part)) {
+                known.cut_at = known.cut_at.or(Some(at));
+            }
+        }
+    }
+    out
+}
+
+/// The source whose connector this is: by its part, by the name of its cable, or because it is the only one.
+fn fed_by<'s>(sources: &'s mut [PowerSource], connector: &Connector, name: &str) -> Option<&'s mut PowerSource> {
+    let same = |s: &PowerSource| {
+        s.part == connector.serves && s.part.is_some() || same_cable(&s.name, name) || bare(&s.name) == bare(name)
+    };
+    if let Some(at) = sources.iter().position(same) {
+        return sources.get_mut(at);
+    }
+    // "The power connector" of a device with one pack is that pack's.
+    let [only] = sources else { return None };
+    (feeds(name) && source(name).is_none()).then_some(only)
+}
+
+/// The lead from the wall, where somebody unplugs it or the device has one.
+fn mains(manual: &Manual, steps: &[&Step]) -> Option<PowerSource> {
+    let cut_at = steps.iter().position(|s| unplugs(s));
+    let lead = manual.parts.values().find(|p| p.power_source && source(&p.name) == Some(Source::Mains));
+    let there = cut_at.is_some() || lead.is_some();
+    let name = lead.map_or_else(|| "mains lead".to_owned(), |p| p.name.clone());
+    there.then(|| PowerSource { name, part: lead.map(|p| p.id), cut_at })
+}
+
+/// A charge that stays after everything is unplugged, where somebody lets it out, waits for it or measures it.
+fn stored(manual: &Manual, steps: &[&Step]) -> Option<PowerSource> {
+    let held = |s: &Step| {
+        let names = |a: &crate::manual::Action| {
+            a.parts.iter().any(|p| holds_charge(manual.part_name(*p))) || a.roles.things.iter().any(|t| holds_charge(t))
+        };
+        s.actions.iter().any(|a| a.act == Act::Discharge || matches!(a.act, Act::Wait | Act::Measure) && names(a))
+    };
+    let cut_at = steps.iter().rposition(|s| held(s))?;
+    Some(PowerSource { name: "stored charge".to_owned(), part: None, cut_at: Some(cut_at) })
+}
+
+impl PowerLine {
+    /// Steps that work at something live, with the sources that are still on.
+    pub fn live(&self) -> impl Iterator<Item = (&PowerRow, Vec<&PowerSource>)> {
+        let touched = self.rows.iter().filter(|r| r.touches.is_some());
+        touched.filter_map(|row| {
+            // What a step cuts itself is off before its other work begins.
+            let on: Vec<&PowerSource> =
+                row.on.iter().filter(|n| !row.cuts.contains(n)).map(|n| &self.sources[*n]).collect();
+            (!on.is_empty()).then_some((row, on))
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::manual::drafted;
+    use proptest::prelude::*;
+
+    fn told(steps: &[&str]) -> PowerLine {
+        line(&drafted::manual(&format!("[0:00] {}", steps.join(" "))))
+    }
+
+    const FAN: &str = "Disconnect the fan cable. Take out the fan.";
+    const BATTERY: &str = "Disconnect the battery cable. Take out the battery.";
+    const COIN: &str = "Take out the coin cell.";
+    const WALL: &str = "Unplug the power cord from the wall socket.";
+    const COVER: &str = "Take off the cover.";
+
+    fn on_at_fan(line: &PowerLine) -> Vec<String> {
+        let row = line.live().find(|(row, _)| row.touches.as_deref().is_some_and(|t| t.contains("fan")));
+        row.map_or(Vec::new(), |(_, on)| on.iter().map(|s| s.name.clone()).collect())
+    }
+
+    #[test]
+    fn one_source_cut_is_not_all_of_them() {
+        let line = told(&[WALL, COVER, FAN, BATTERY]);
+        assert_eq!(
+            line.sources.iter().map(|s| (s.name.as_str(), s.cut_at.is_some())).collect::<Vec<_>>().len(),
+            2,
+            "{:?}",
+            line.sources
+        );
+        assert_eq!(on_at_fan(&line), ["battery"]);
+        assert!(on_at_fan(&told(&[WALL, COVER, BATTERY, FAN])).is_empty());
+    }
+
+    #[test]
+    fn a_source_that_nothing_cuts_stays_on() {
+        let line = told(&[COVER, FAN]);
+        assert!(line.sources.is_empty(), "nobody knows of a source: {:?}", line.sources);
+        let line = told(&[COVER, "The battery sits in the frame.", FAN]);
+        assert!(line.live().count() <= 1);
+    }
+
+    /// The same answer by hand: a source is on at a step where no step up to it cut that source.
+    fn by_hand(order: &[usize]) -> Vec<&'static str> {
+        let at = |n: usize| order.iter().position(|o| *o == n);
+        let fan = at(3).expect("the fan is always there");
+        [(0, "mains lead"), (1, "battery"), (2, "coin cell")]
+            .into_iter()
+            .filter(|(n, _)| at(*n).is_some_and(|cut| cut > fan))
+            .map(|(_, name)| name)
+            .collect()
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(48))]
+        #[test]
+        fn any_sources_in_any_order(mut order in Just(vec![0, 1, 2, 3]).prop_shuffle(), left in proptest::bits::u8::between(0, 3)) {
+            order.retain(|n| *n == 3 || left & (1 << n) != 0);
+            let steps = [WALL, BATTERY, COIN, FAN];
+            let told_in_order: Vec<&str> = std::iter::once(COVER).chain(order.iter().map(|n| steps[*n])).collect();
+            let mut found = on_at_fan(&told(&told_in_order));
+            let mut expected = by_hand(&order);
+            found.sort();
+            expected.sort_unstable();
+            prop_assert_eq!(found, expected, "{:?}", told_in_order);
+        }
+    }
+}

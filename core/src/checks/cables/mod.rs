@@ -1,0 +1,15 @@
+//! Rules of connectors, their cables, and the power along the steps.
+
+mod ends_alike;
+mod held_untold;
+mod route_untold;
+mod source_still_on;
+
+use super::Check;
+
+pub(super) const RULES: &[Check] = &[
+    (source_still_on::RULE, source_still_on::find),
+    (held_untold::RULE, held_untold::find),
+    (ends_alike::RULE, ends_alike::find),
+    (route_untold::RULE, route_untold::find),
+];

@@ -1,0 +1,158 @@
+//! The Cables stop: the power along the steps, and every connector with its life from undone to made.
+
+use crate::cables::kinds::{drawing, handling, makes, opens};
+use crate::cables::lives::{Tether, tethers};
+use crate::cables::power::{PowerLine, line};
+use crate::ids::*;
+use crate::manual::{Connector, ConnectorKind, Manual, Phase};
+use crate::order::Chain;
+use crate::rebuild::fold;
+use crate::things::is_board;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One connector.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CableRow {
+    pub connector: ConnectorId,
+    pub step: StepId,
+    /// Of the teardown, from 1.
+    pub step_number: usize,
+    pub serves: String,
+    pub kind: Option<ConnectorKind>,
+    /// Its kind from the side: path data in a box of 48 × 28.
+    pub drawing: Option<String>,
+    /// How it is opened and made: as its author says, else as its kind is.
+    pub opens: Option<String>,
+    pub makes: Option<String>,
+    /// What tells that it sits.
+    pub sits: Option<String>,
+    /// What opening it wrongly breaks.
+    pub wrong: Option<String>,
+    /// How often it may be made, of that order.
+    pub times: Option<u32>,
+    pub on: Option<String>,
+    pub power: bool,
+    pub temporary: bool,
+    /// What hangs on it for a while.
+    pub tether: Option<Tether>,
+    /// The step of the rebuild that makes it, from 1; `None`: none does.
+    pub made_in: Option<usize>,
+}
+
+/// What must be undone before a board can leave.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct BoardRow {
+    pub board: PartId,
+    pub name: String,
+    /// In the order of the steps.
+    pub undo: Vec<ConnectorId>,
+}
+
+/// All that the stop shows.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CablesView {
+    pub power: PowerLine,
+    pub cables: Vec<CableRow>,
+    pub boards: Vec<BoardRow>,
+    /// Steps of teardown and rebuild: how long the lines of the lives are.
+    pub teardown_steps: usize,
+    pub rebuild_steps: usize,
+    /// Connectors that are undone for good and that the rebuild never makes.
+    pub not_made: usize,
+}
+
+/// Works out the stop, in the order of the teardown.
+pub fn view(manual: &Manual) -> CablesView {
+    let steps = manual.steps_in(Phase::Teardown);
+    let rebuild = fold(manual).rebuild;
+    let hanging = tethers(manual);
+    let row = |number: usize, c: &Connector| {
+        let kind = c.kind.map(handling);
+        CableRow {
+            connector: c.id,
+            step: c.step,
+            step_number: number,
+            serves: c.serves.map_or("cable", |p| manual.part_name(p)).to_owned(),
+            kind: c.kind,
+            drawing: c.kind.map(|k| drawing(k).to_owned()),
+            opens: opens(c).map(str::to_owned),
+            makes: makes(c).map(str::to_owned),
+            sits: kind.map(|k| k.sits.to_owned()),
+            wrong: kind.map(|k| k.wrong.to_owned()),
+            times: kind.and_then(|k| k.times),
+            on: c.on.map(|p| manual.part_name(p).to_owned()),
+            power: c.power,
+            temporary: c.temporary,
+            tether: hanging.iter().find(|t| t.connector == c.id).cloned(),
+            made_in: rebuild.iter().position(|s| s.connectors.contains(&c.id)).map(|n| n + 1),
+        }
+    };
+    let rows = steps.iter().enumerate().flat_map(|(n, s)| manual.connectors_of(s.id).map(move |c| (n + 1, c)));
+    let cables: Vec<CableRow> = rows.map(|(n, c)| row(n, c)).collect();
+    CablesView {
+        power: line(manual),
+        boards: boards(manual, &cables),
+        teardown_steps: steps.len(),
+        rebuild_steps: rebuild.len(),
+        not_made: cables.iter().filter(|c| !c.temporary && c.made_in.is_none()).count(),
+        cables,
+    }
+}
+
+/// Boards that leave, each with the connectors that stand on its way.
+fn boards(manual: &Manual, cables: &[CableRow]) -> Vec<BoardRow> {
+    let steps = manual.steps_in(Phase::Teardown);
+    let leaving = steps.iter().enumerate().flat_map(|(n, s)| {
+        let out = s.actions.iter().filter(|a| a.moves()).flat_map(|a| a.parts.iter().copied());
+        out.filter(|p| is_board(manual.part_name(*p))).map(move |p| (n, p)).collect::<Vec<_>>()
+    });
+    let leaving: Vec<(usize, PartId)> = leaving.collect();
+    if leaving.is_empty() {
+        return Vec::new();
+    }
+    let chain = Chain::of(manual);
+    let graph = chain.sure_graph();
+    let mut out: Vec<BoardRow> = Vec::new();
+    for (at, board) in leaving {
+        if out.iter().any(|b| b.board == board) {
+            continue;
+        }
+        let before = graph.needed_for(&[at]);
+        let elsewhere = |c: &CableRow| manual.connectors[&c.connector].on.is_some_and(|on| on != board);
+        let here = |c: &CableRow| manual.connectors[&c.connector].on == Some(board);
+        let undo = cables.iter().filter(|c| here(c) || before.contains(c.step_number - 1) && !elsewhere(c));
+        let name = manual.part_name(board).to_owned();
+        out.push(BoardRow { board, name, undo: undo.map(|c| c.connector).collect() });
+    }
+    out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::manual::drafted;
+
+    fn told() -> Manual {
+        drafted::manual(
+            "[0:00] Unplug the power cord from the wall socket. Take off the cover. Disconnect the battery cable. Take out the \
+             battery. Flip up the latch and disconnect the display flex. Take out the display. Disconnect the fan cable. Take \
+             out the main board. Now we put it back together. Put the main board in. Connect the fan cable. Put the display \
+             in. Connect the display flex. Put the battery in. Connect the battery cable. Put the cover back on.",
+        )
+    }
+
+    #[test]
+    fn every_connector_that_is_undone_is_made() {
+        let view = view(&told());
+        assert_eq!((view.cables.len(), view.not_made), (3, 0), "{:?}", view.cables);
+        assert!(view.cables.iter().all(|c| c.made_in.is_some_and(|n| n <= view.rebuild_steps)));
+    }
+
+    #[test]
+    fn a_board_lists_what_stands_on_its_way() {
+        let view = view(&told());
+        let board = view.boards.iter().find(|b| b.name == "main board").expect("the board leaves");
+        assert!(!board.undo.is_empty(), "{:?}", view.boards);
+    }
+}

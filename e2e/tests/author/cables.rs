@@ -1,0 +1,102 @@
+//! Cables: what is connected and what is live, worked as an author would.
+
+use paso_e2e::{App, Done};
+use serde_json::Value;
+use thirtyfour::prelude::*;
+
+/// A device with two sources; the narrator unplugs one and works on.
+const CLOCK: &str = "[0:00] Unplug the power cord from the wall socket. Take off the cover.\n\n\
+    [0:20] Disconnect the fan cable. Take out the fan.\n\n\
+    [0:40] Disconnect the battery cable. Take out the battery.\n\n\
+    [1:00] Flip up the latch and disconnect the display flex. Take out the display.\n\n\
+    [1:20] Now we put it back together. Put the display in. Connect the display flex. Put the battery in. Connect the battery \
+    cable. Put the fan in. Route the fan cable behind the post. Connect the fan cable. Put the cover back on.";
+
+async fn clock(app: &App) -> Result<String, WebDriverError> {
+    let id = app.make("Clock", CLOCK).await;
+    app.goto(&format!("/manuals/{id}/cables")).await?;
+    app.find("[data-cables]").await?;
+    Ok(id)
+}
+
+async fn plugs(app: &App, id: &str) -> Vec<Value> {
+    let manual = app.api(&format!("/api/manuals/{id}")).await["manual"].clone();
+    manual["connectors"].as_object().map_or(Vec::new(), |m| m.values().cloned().collect())
+}
+
+#[rocket::async_test]
+async fn a_second_source_is_seen_and_its_step_moved_up() -> Done {
+    let app = App::start(false).await;
+    let id = clock(&app).await?;
+    app.text("works at the connector of the fan while the battery is still on.").await?;
+    let line = app.find("section[aria-label='Power along the steps'] svg").await?;
+    let says = line.attr("aria-label").await?.unwrap_or_default();
+    assert!(says.contains("mains lead: on until step 1") && says.contains("while something is on"), "{says}");
+    app.press("Move “Remove the battery” before it").await?;
+    app.saved().await?;
+    app.until("nothing live is touched", async || {
+        let view = app.api(&format!("/api/manuals/{id}/findings")).await;
+        Ok(!view.to_string().contains("source-still-on"))
+    })
+    .await;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn a_kind_says_how_it_opens_and_an_author_says_it_better() -> Done {
+    let app = App::start(false).await;
+    let id = clock(&app).await?;
+    app.tap_first(By::XPath("//*[@role='option'][contains(., 'display')]")).await?;
+    app.text("flip the latch up by 90°, then slide the flat cable out, often at 45°").await?;
+    app.text("about 20 times").await?;
+    app.choose("Kind", "coaxial").await?;
+    app.text("Pulled sideways or by its cable, the plug and its socket are bent.").await?;
+    app.write("Opens so, where the kind does not say it", "with the forked tool\n").await?;
+    app.write("Wires, such as red to 1, black to 2", "red, black to 2\n").await?;
+    app.text("“red” is half a wire. Write “red to 1, black to 2”.").await?;
+    app.write("Wires, such as red to 1, black to 2", "red to 1, black to 2\n").await?;
+    app.saved().await?;
+    app.until("both wires are kept", async || {
+        Ok(plugs(&app, &id).await.iter().any(|p| p["wires"].as_array().is_some_and(|w| w.len() == 2)))
+    })
+    .await;
+    app.goto(&format!("/manuals/{id}/publish")).await?;
+    app.text("Unplug: display: with the forked tool").await?;
+    app.text("red to 1; black to 2").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn a_route_that_was_told_too_late_is_recorded_with_one_press() -> Done {
+    let app = App::start(false).await;
+    let id = clock(&app).await?;
+    app.text("and nothing tells how it ran when").await?;
+    app.press("Record “behind the post”").await?;
+    app.saved().await?;
+    app.until("the route is kept", async || {
+        Ok(plugs(&app, &id).await.iter().any(|p| p["route"] == serde_json::json!(["behind the post"])))
+    })
+    .await;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn connectors_are_walked_through_and_added_by_keys() -> Done {
+    let app = App::start(false).await;
+    let id = clock(&app).await?;
+    let before = plugs(&app, &id).await.len();
+    app.tap_first(By::Css("[role=option]")).await?;
+    app.keys(Key::Down + "").await?;
+    let chosen = app.find("[role=option][aria-selected=true]").await?;
+    let name = chosen.text().await?;
+    let sheet =
+        app.find("section[aria-label^='Connector of the']").await?.attr("aria-label").await?.unwrap_or_default();
+    let serves = name.lines().next().unwrap_or_default().trim_end_matches(" (power)").to_owned();
+    assert!(sheet.ends_with(&serves), "{sheet} is not {serves}");
+    app.button("Add a connector").await?.send_keys(Key::Enter).await?;
+    app.text("Say of which kind it is").await?;
+    app.saved().await?;
+    assert_eq!(plugs(&app, &id).await.len(), before + 1);
+    app.end().await
+}

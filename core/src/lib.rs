@@ -5,6 +5,7 @@
 //! every `use` to it. What was said is read by the crate `paso-reader`, whose rooms come first.
 
 pub mod cables;
+pub mod cautions;
 pub mod checks;
 pub mod effort;
 pub mod fasteners;
@@ -25,7 +26,7 @@ pub mod words;
 pub use paso_reader::{labels, reading, recording, units};
 
 /// The rooms in the order of the work.
-pub const ROOMS: [&str; 21] = [
+pub const ROOMS: [&str; 22] = [
     "labels",
     "units",
     "recording",
@@ -43,6 +44,7 @@ pub const ROOMS: [&str; 21] = [
     "seams",
     "cables",
     "rebuild",
+    "cautions",
     "checks",
     "stops",
     "publish",

@@ -7,8 +7,8 @@ use crate::heat::plan::WarmedBy;
 use crate::heat::presets::Preset;
 use crate::labels::{Table, table};
 use crate::manual::{
-    ConnectorKind, FaceEdge, FastenerFate, HeadForm, HeatFrom, HowCounted, Locking, MarkKind, NoteKind, PartFate,
-    Posture, Reason, SeamKind, Stored, TorqueFrom,
+    ConnectorKind, FaceEdge, FastenerFate, HeadForm, HeatFrom, HowCounted, Level, Locking, MarkKind, NoteKind,
+    PartFate, Posture, Reason, SeamKind, Stored, TorqueFrom,
 };
 use crate::order::Risk;
 use crate::publish::LineKind;
@@ -52,6 +52,7 @@ pub fn tables() -> Vec<Table> {
         table::<MarkKind>(),
         table::<FaceEdge>(),
         table::<HeatFrom>(),
+        table::<Level>(),
         table::<StatementKind>(),
         table::<Stop>(),
         table::<Stored>(),

@@ -381,9 +381,10 @@ Device: Mixer 2
 
 ## Before you begin
 
-- 5 of 5 steps below were drafted from a recording and reviewed by nobody yet.
-- Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.
-- Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.
+- **Notice:** 5 of 5 steps below were drafted from a recording and reviewed by nobody yet.
+- **Caution:** Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with \
+them.
+- **Caution, hot parts:** Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.
 
 ## Tools
 
@@ -400,11 +401,11 @@ Device: Mixer 2
 
 ### 2. Remove the motor
 
-> **Caution:** The switch wires are short and tear.
+> **Notice, cable:** The switch wires are short and tear.
 
 - Disconnect the motor cable.
 - Pull out the motor.
-- Unplug: motor
+- Unplug: motor. Pull the plug itself, rocking it a little, never by its wires
 
 ### 3. Remove the grip pad
 
@@ -422,7 +423,7 @@ Device: Mixer 2
 
 ### 2. Fit the motor
 
-> **Caution:** The switch wires are short and tear.
+> **Notice, cable:** The switch wires are short and tear.
 
 - Put the motor back in.
 - Connect the motor cable.
@@ -437,6 +438,11 @@ Device: Mixer 2
 - A: 5 × T10, 14 mm, left shell, step 1
 
 Screws: 5 out, 5 back, 0 new, 0 left over.
+
+## Cables
+
+- Step 2, motor, plug with wires: to make it, push it in straight, its nose where the slot is; it sits when it clicks or \
+stops, and a light tug does not move it. Pulled by its wires, they tear out of the plug, or the socket off its board.
 ";
     assert_eq!(publish::markdown(&mixer.manual), expected);
 }

@@ -34,7 +34,7 @@ pub use edits::place::Place;
 pub use edits::refusal::Refusal;
 pub use edits::upcast::{UpcastError, from_json, from_stored};
 pub use model::actions::{Action, RoleField, Roles, WordDoubt};
-pub use model::cautions::{Caution, CautionEdit, CautionField};
+pub use model::cautions::{Caution, CautionEdit, CautionField, Level};
 pub use model::connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind, WireEnd};
 pub use model::evidence::Evidence;
 pub use model::fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};

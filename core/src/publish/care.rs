@@ -1,50 +1,58 @@
 //! Words of care that every guide begins with.
 
-use crate::manual::{Manual, Phase, Step};
+use super::CautionBlock;
+use crate::cautions::CautionHead;
+use crate::manual::{Level, Manual, Phase, Step};
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
 
 /// Words of care by what the guide touches; licensed work and local rules go first.
 ///
 /// Source: hazards of the trade (common practice, no source).
-pub(super) fn care(manual: &Manual) -> Vec<String> {
+pub(super) fn care(manual: &Manual) -> Vec<CautionBlock> {
     // Only what this guide moves, loosens or reaches: a cut guide may leave the cell alone.
     let any = |is: fn(&str) -> bool| manual.steps.values().flat_map(|s| manual.worked_at(s)).any(is);
-    let mut out = vec!["Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.".to_owned()];
-    if any(is_lithium) {
-        out.push("Never pierce, bend, heat or short a lithium cell. Stop if it is swollen, and hand it in where local rules say.".to_owned());
-    }
-    if any(is_mains) || any(holds_charge) {
-        out.push("Mains parts can hold a charge after unplugging. Work on them belongs to licensed people; follow local codes.".to_owned());
-    }
-    if !manual.heats.is_empty() {
-        out.push(
-            "Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.".to_owned(),
-        );
-    }
-    if any(is_glass) {
-        out.push("Glass can splinter when it is lifted: wear eye protection.".to_owned());
-    }
+    let mains = any(is_mains) || any(holds_charge);
+    let says = |head, text: &str| CautionBlock { head, text: text.to_owned() };
+    let of = CautionHead::named;
+    let off = "Switch the device off and unplug it before you begin. What local codes reserve for licensed people stays with them.";
+    let cell = "Never pierce, bend, heat or short a lithium cell. Stop if it is swollen, and hand it in where local rules say.";
+    let charge =
+        "Mains parts can hold a charge after unplugging. Work on them belongs to licensed people; follow local codes.";
+    let hot = "Hot surfaces burn. Keep heat away from cells, and wear gloves where you work on warm parts.";
+    let glass = "Glass can splinter when it is lifted: wear eye protection.";
+    let all = [
+        (true, says(CautionHead::of(if mains { Level::Warning } else { Level::Caution }), off)),
+        (any(is_lithium), says(of(Level::Warning, "battery cell"), cell)),
+        (mains, says(of(Level::Danger, "mains voltage"), charge)),
+        (!manual.heats.is_empty(), says(of(Level::Caution, "hot parts"), hot)),
+        (any(is_glass), says(of(Level::Caution, "glass"), glass)),
+    ];
+    let mut out: Vec<CautionBlock> = all.into_iter().filter(|(holds, _)| *holds).map(|(_, block)| block).collect();
+    out.sort_by_key(|block| std::cmp::Reverse(block.head.level));
     out
 }
 
 /// Lines that this guide crosses, with who works behind them; where nobody is named it says that it stops.
-pub(super) fn gates(manual: &Manual) -> Vec<String> {
+pub(super) fn gates(manual: &Manual) -> Vec<CautionBlock> {
     let line = |g: crate::checks::Gated| {
         let who = match g.who {
             Some(who) => format!("Who does it: {}.", who.trim_end_matches('.')),
             None => "This guide stops there: nobody has been named who does it.".to_owned(),
         };
-        format!("{} ({}). {who}", g.gate.belongs(), g.what)
+        let text = format!("{} ({}). {who}", g.gate.belongs(), g.what);
+        CautionBlock { head: CautionHead::of(Level::Danger), text }
     };
     crate::checks::gated(manual).into_iter().map(line).collect()
 }
 
 /// What nobody has looked at says so to whoever follows it.
-pub(super) fn unreviewed(manual: &Manual) -> Option<String> {
+pub(super) fn unreviewed(manual: &Manual) -> Option<CautionBlock> {
     let steps: Vec<&Step> = [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| manual.steps_in(p)).collect();
     let open = steps.iter().filter(|s| !s.reviewed).count();
     (open > 0).then(|| {
-        format!("{open} of {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len())
+        let text =
+            format!("{open} of {} steps below were drafted from a recording and reviewed by nobody yet.", steps.len());
+        CautionBlock { head: CautionHead::of(Level::Notice), text }
     })
 }
 
@@ -55,7 +63,7 @@ mod tests {
     use rstest::rstest;
 
     fn care_of(text: &str) -> String {
-        care(&manual(text)).join(" ")
+        care(&manual(text)).iter().map(|b| b.text.as_str()).collect::<Vec<_>>().join(" ")
     }
 
     #[rstest]

@@ -2,7 +2,8 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{Block, LineKind, Section, StepBlock, guide};
+use super::{Block, LineKind, Section, StepBlock, StepLine, guide};
+use crate::cautions::CautionHead;
 use crate::labels::Label;
 use crate::manual::Manual;
 
@@ -29,7 +30,8 @@ fn push_section(out: &mut String, section: &Section) {
         }
         in_list = listed;
         match block {
-            Block::Item(text) | Block::Caution(text) => out.push_str(&format!("- {}\n", escape(text))),
+            Block::Item(text) => out.push_str(&format!("- {}\n", escape(text))),
+            Block::Caution(block) => out.push_str(&format!("- {}\n", told(&block.head, &block.text))),
             Block::Text(text) => out.push_str(&format!("\n{}\n", escape(text))),
             Block::Stage(title) => out.push_str(&format!("\n**{}**\n", escape(title))),
             Block::Step(step) => push_step(out, step),
@@ -48,7 +50,7 @@ fn push_section(out: &mut String, section: &Section) {
 fn push_step(out: &mut String, step: &StepBlock) {
     out.push_str(&format!("\n### {}. {}\n", step.number, escape(&step.title)));
     for line in step.lines.iter().filter(|l| l.kind == LineKind::Caution) {
-        out.push_str(&format!("\n> **Caution:** {}\n", escape(&line.text)));
+        out.push_str(&format!("\n> {}\n", warning(line)));
     }
     let rest = || step.lines.iter().filter(|l| l.kind != LineKind::Caution);
     if rest().next().is_some() {
@@ -67,6 +69,18 @@ fn push_step(out: &mut String, step: &StepBlock) {
         out.push_str(&format!("\n**{}**\n\n", escape(&sheet.title)));
         sheet.lines.iter().for_each(|line| out.push_str(&format!("- {}\n", escape(&line.words()))));
     }
+}
+
+fn warning(line: &StepLine) -> String {
+    let plain = || format!("**{}:** {}", line.kind.label(), escape(&line.text));
+    line.head.as_ref().map_or_else(plain, |head| told(head, &line.text))
+}
+
+/// "**Warning, battery cell:** A pierced cell burns. Never stab it."
+fn told(head: &CautionHead, text: &str) -> String {
+    let of = head.hazard.as_ref().map_or(String::new(), |h| format!(", {}", escape(h)));
+    let happens = head.consequence.as_ref().map_or(String::new(), |c| format!("{} ", escape(c)));
+    format!("**{}{of}:** {happens}{}", head.level.label(), escape(text))
 }
 
 /// Keeps an author's text from being read as markup.

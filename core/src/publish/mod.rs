@@ -17,6 +17,7 @@ pub use markdown::markdown;
 pub use schema::manual_schema;
 pub use screws::{SheetLayer, SheetRow};
 
+use crate::cautions::CautionHead;
 use crate::ids::*;
 use crate::labels;
 use crate::manual::{Manual, NoteKind, Phase, Step, ToolChoice};
@@ -49,7 +50,7 @@ pub struct Section {
 #[serde(rename_all = "snake_case")]
 pub enum Block {
     /// A warning in a frame.
-    Caution(String),
+    Caution(CautionBlock),
     /// One of a list.
     Item(String),
     Text(String),
@@ -62,6 +63,13 @@ pub enum Block {
     Cables(Vec<CableSheetRow>),
     /// The map of a layer's holes.
     Map(SheetLayer),
+}
+
+/// A warning that stands in no step.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CautionBlock {
+    pub head: CautionHead,
+    pub text: String,
 }
 
 /// One step, or another guide in the place of some.
@@ -96,6 +104,8 @@ pub struct StepLine {
     pub text: String,
     /// The drive whose profile is drawn, on lines of screws.
     pub drive: Option<Drive>,
+    /// How loudly a caution speaks, of what, and what happens.
+    pub head: Option<CautionHead>,
 }
 
 /// What a line of a step is.

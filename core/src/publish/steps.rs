@@ -2,9 +2,10 @@
 
 use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
 use crate::cables::kinds::opens;
+use crate::cautions::by_level;
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
-use crate::manual::{Called, Manual, Seam, Step};
+use crate::manual::{Called, Caution, Manual, Seam, Step, capitalised};
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
 
@@ -28,12 +29,12 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
 }
 
 fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
-    StepLine { kind, text: text.into(), drive: None }
+    StepLine { kind, text: text.into(), drive: None, head: None }
 }
 
 fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBlock {
     let mut lines = read_first(manual, step);
-    lines.extend(manual.cautions_of(step.id).map(|c| line(LineKind::Caution, &c.text)));
+    lines.extend(warnings(manual, manual.cautions_of(step.id)));
     lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
@@ -43,7 +44,7 @@ fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBl
             .map(|g| StepLine { drive: g.drive, ..line(LineKind::Screws, manual.words_of(g).line()) }),
     );
     lines.extend(manual.connectors_of(step.id).map(|c| {
-        let how = opens(c).map_or(String::new(), |how| format!(": {how}"));
+        let how = opens(c).map_or(String::new(), |how| format!(". {}", capitalised(how)));
         line(LineKind::Connector, format!("{}{how}", c.words(manual)))
     }));
     lines.extend(read_last(manual, step));
@@ -57,6 +58,12 @@ fn opening(manual: &Manual, seam: &Seam) -> Option<OpeningSheet> {
     seam.marks.iter().find(|m| m.at.is_some())?;
     let part = seam.part.map_or("joint", |p| manual.part_name(p));
     Some(OpeningSheet { seam: seam.id, title: format!("How the {part} opens"), lines: plan(manual, seam).lines })
+}
+
+/// Cautions, the loudest first.
+fn warnings<'m>(manual: &Manual, cautions: impl Iterator<Item = &'m Caution>) -> Vec<StepLine> {
+    let told = by_level(manual, cautions).into_iter();
+    told.map(|(c, head)| StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }).collect()
 }
 
 /// For whom a step is, and how the device lies.
@@ -110,7 +117,7 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders) -> 
     let told = step.told.and_then(|id| manual.steps.get(&id));
     let mut lines: Vec<StepLine> = told.map(|s| read_first(manual, s)).unwrap_or_default();
     let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
-    lines.extend(cautions.map(|c| line(LineKind::Caution, &c.text)));
+    lines.extend(warnings(manual, cautions));
     lines.extend(told.map(|s| set_first(manual, s)).unwrap_or_default());
     lines.extend(orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o)));
     for (i, l) in step.lines.iter().enumerate() {

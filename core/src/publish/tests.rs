@@ -13,7 +13,7 @@ const KETTLE: &str = "[0:00] Tools required, a Phillips screwdriver and a spudge
 fn the_reader_sees_cautions_before_the_step_and_the_rebuild_behind() {
     let text = markdown(&manual(KETTLE));
     let place = |needle: &str| text.find(needle).unwrap_or_else(|| panic!("{needle} is missing in\n{text}"));
-    assert!(place("**Caution:**") < place("Disconnect the battery cable."));
+    assert!(place("> **") < place("Disconnect the battery cable."));
     assert!(place("## Taking apart") < place("## Putting together"));
     assert!(text.contains("4 × PH1, 8 mm, base plate"));
     assert!(text.contains("4 out, 3 back, 0 new, 1 left over"));
@@ -277,6 +277,6 @@ fn readers_are_told_how_connectors_are_made_again() {
     let line = "Step 3, display, latch that flips up: to make it, slide the flat cable in square up to its line, then flip the \
                 latch down; it sits when the line stands level with the edge";
     assert!(told.contains("## Cables") && told.contains(line), "{told}");
-    assert!(told.contains("- Unplug: display: flip the latch up by 90°"), "{told}");
+    assert!(told.contains("- Unplug: display. Flip the latch up by 90°"), "{told}");
     assert!(told.contains("Connect the display: slide the flat cable in square"), "{told}");
 }

@@ -1,6 +1,7 @@
 //! The Steps stop: what stands in the margin of each step, every part with where it sits and how it is fixed, every tool
 //! with where it is used.
 
+use crate::cautions::{CautionHead, by_level};
 use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{Manual, Part, Step, ToolChoice};
@@ -52,6 +53,8 @@ pub struct MarginRow {
     pub tools: Vec<String>,
     pub variants: Vec<String>,
     pub branches: Vec<String>,
+    /// Its cautions, the loudest first.
+    pub warnings: Vec<MarginWarning>,
 }
 
 /// A group of screws in the margin.
@@ -71,6 +74,14 @@ pub struct StepsView {
     pub tools: Vec<ToolRow>,
     /// Every step of the page, in its order.
     pub margins: Vec<MarginRow>,
+}
+
+/// A caution as readers will see it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct MarginWarning {
+    pub caution: CautionId,
+    pub text: String,
+    pub head: CautionHead,
 }
 
 /// Works out the tables.
@@ -95,6 +106,10 @@ fn margin(manual: &Manual, step: &Step) -> MarginRow {
         tools: step.tools.iter().cloned().chain(choices).collect(),
         variants: manual.variant_names(&step.variants),
         branches: step.branches.iter().map(|b| b.words(manual)).collect(),
+        warnings: by_level(manual, manual.cautions_of(step.id))
+            .into_iter()
+            .map(|(c, head)| MarginWarning { caution: c.id, text: c.text.clone(), head })
+            .collect(),
     }
 }
 

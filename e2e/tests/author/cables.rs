@@ -62,7 +62,7 @@ async fn a_kind_says_how_it_opens_and_an_author_says_it_better() -> Done {
     })
     .await;
     app.goto(&format!("/manuals/{id}/publish")).await?;
-    app.text("Unplug: display: with the forked tool").await?;
+    app.text("Unplug: display. With the forked tool").await?;
     app.text("red to 1; black to 2").await?;
     app.end().await
 }

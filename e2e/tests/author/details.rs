@@ -117,15 +117,19 @@ async fn screws_cautions_and_sentences_are_put_right_in_place() -> Done {
     app.press("Add a caution").await?;
     app.write("Caution", "Hold the plate: it springs up.").await?;
     app.keys(Key::Tab + "").await?;
+    app.choose("About", "force").await?;
+    app.choose("Signal word", "Warning").await?;
     app.write("Note", "Keep the plate clean.").await?;
     app.keys(Key::Tab + "").await?;
     app.press("Remove sentence 1").await?;
     app.saved().await?;
     app.press("Done").await?;
     app.text("4 × PZ1, 7.5 mm, base plate").await?;
-    app.text("Hold the plate: it springs up.").await?;
+    app.text("Warning, force.").await?;
+    app.text("What is forced breaks. Hold the plate: it springs up.").await?;
     app.text("Keep the plate clean.").await?;
     app.press("Publish").await?;
+    app.text("Warning, force.").await?;
     app.text("4 × PZ1, 7.5 mm, base plate").await?;
     app.end().await
 }

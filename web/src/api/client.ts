@@ -53,6 +53,7 @@ export type GuideBlock = Schemas["Block"];
 export type GuideStepBlock = Schemas["StepBlock"];
 export type GuideLine = Schemas["StepLine"];
 export type CableSheetRow = Schemas["CableSheetRow"];
+export type CautionHead = Schemas["CautionHead"];
 export type SheetRow = Schemas["SheetRow"];
 export type SheetLayer = Schemas["SheetLayer"];
 export type FastenerGroup = Schemas["FastenerGroup"];

@@ -1008,7 +1008,7 @@ export interface components {
         /** @description Something that is set as one. */
         Block: {
             /** @description A warning in a frame. */
-            caution: string;
+            caution: components["schemas"]["CautionBlock"];
         } | {
             /** @description One of a list. */
             item: string;
@@ -1106,7 +1106,13 @@ export interface components {
             about: components["schemas"]["CautionSubject"];
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["CautionId"];
+            level?: components["schemas"]["Level"] | null;
             step: components["schemas"]["StepId"];
+            text: string;
+        };
+        /** @description A warning that stands in no step. */
+        CautionBlock: {
+            head: components["schemas"]["CautionHead"];
             text: string;
         };
         /** @description Changes of cautions. */
@@ -1133,7 +1139,17 @@ export interface components {
         } | {
             text: string;
         } | {
+            level: components["schemas"]["Level"] | null;
+        } | {
             step: components["schemas"]["StepId"];
+        };
+        /** @description What goes before a caution. */
+        CautionHead: {
+            /** @description What happens, where the caution does not tell it. */
+            consequence?: string | null;
+            /** @description "lithium cell"; `None` where the caution is about something of its own. */
+            hazard?: string | null;
+            level: components["schemas"]["Level"];
         };
         /**
          * Format: uuid
@@ -2519,6 +2535,11 @@ export interface components {
             title: string;
         };
         /**
+         * @description How loudly a caution speaks, by who is hurt and how badly; the words of ANSI Z535.6, from memory.
+         * @enum {string}
+         */
+        Level: "notice" | "caution" | "warning" | "danger";
+        /**
          * @description What goes wrong first when the setting is too high.
          * @enum {string}
          */
@@ -2665,12 +2686,20 @@ export interface components {
             /** @description "spudger", "spudger or pick (best: pick)". */
             tools: string[];
             variants: string[];
+            /** @description Its cautions, the loudest first. */
+            warnings: components["schemas"]["MarginWarning"][];
         };
         /** @description A group of screws in the margin. */
         MarginScrews: {
             drive?: components["schemas"]["Drive"] | null;
             group: components["schemas"]["GroupId"];
             words: string;
+        };
+        /** @description A caution as readers will see it. */
+        MarginWarning: {
+            caution: components["schemas"]["CautionId"];
+            head: components["schemas"]["CautionHead"];
+            text: string;
         };
         /**
          * @description Why a statement is worth another look.
@@ -4078,6 +4107,7 @@ export interface components {
         /** @description One line of a step. */
         StepLine: {
             drive?: components["schemas"]["Drive"] | null;
+            head?: components["schemas"]["CautionHead"] | null;
             kind: components["schemas"]["LineKind"];
             text: string;
         };

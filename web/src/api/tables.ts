@@ -318,6 +318,12 @@ export const labels = {
     "maker": "the maker",
     "author": "the author",
   } satisfies Record<Schemas["HeatFrom"], string>,
+  Level: {
+    "notice": "Notice",
+    "caution": "Caution",
+    "warning": "Warning",
+    "danger": "Danger",
+  } satisfies Record<Schemas["Level"], string>,
   StatementKind: {
     "action": "Action",
     "caution": "Caution",

@@ -1,8 +1,7 @@
 /** Publish: the guide as its reader sees it, what remains before that, and the files. */
 
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Download, Printer, TriangleAlert } from "lucide-react";
-import type { ReactNode } from "react";
+import { Download, Printer } from "lucide-react";
 import { Link, useSearchParams } from "react-router";
 import styled from "styled-components";
 import {
@@ -27,6 +26,7 @@ import { plural, when } from "../parts/format";
 import { wayTo } from "../parts/place";
 import { Tag } from "../parts/Tag";
 import { Table } from "../parts/table";
+import { Warning } from "../parts/Warning";
 import { font, narrow, space } from "../theme";
 
 const Page = styled.div`
@@ -63,16 +63,6 @@ const StepBox = styled.section`
 const Stage = styled.h3`
   margin-top: ${space.wide};
   font-style: italic;
-`;
-const Warn = styled.p`
-  border: 2px solid var(--hazard);
-  border-radius: 5px;
-  padding: 4px 10px;
-  margin: 5px 0;
-  font: 500 0.98rem ${font.plain};
-  display: flex;
-  gap: 9px;
-  svg { color: var(--hazard); flex: none; margin-top: 2px; }
 `;
 const Screws = styled.p`
   display: flex;
@@ -181,21 +171,13 @@ function Run({ blocks, job }: { blocks: GuideBlock[]; job: string | null }) {
   if (!block) return null;
   if ("item" in block)
     return <ul className="plain">{blocks.flatMap((b) => ("item" in b ? [<li key={b.item}>{b.item}</li>] : []))}</ul>;
-  if ("caution" in block) return <Caution>{block.caution}</Caution>;
+  if ("caution" in block) return <Warning head={block.caution.head}>{block.caution.text}</Warning>;
   if ("text" in block) return <p>{block.text}</p>;
   if ("stage" in block) return <Stage>{block.stage}</Stage>;
   if ("step" in block) return <GuideStep step={block.step} />;
   if ("screws" in block) return <ScrewTable rows={block.screws} />;
   if ("cables" in block) return <CableTable rows={block.cables} />;
   return <LayerMap layer={block.map} job={job} />;
-}
-
-function Caution({ children }: { children: ReactNode }) {
-  return (
-    <Warn>
-      <TriangleAlert size={18} aria-label="Caution" /> {children}
-    </Warn>
-  );
 }
 
 /** One step, or the guide that stands in its place. */
@@ -238,10 +220,10 @@ function HowItOpens({ sheet }: { sheet: GuideStepBlock["opens"][number] }) {
   );
 }
 
-function Line({ line: { kind, text, drive } }: { line: GuideLine }) {
+function Line({ line: { kind, text, drive, head } }: { line: GuideLine }) {
   switch (kind) {
     case "caution":
-      return <Caution>{text}</Caution>;
+      return <Warning head={head}>{text}</Warning>;
     case "screws":
       return (
         <Screws>

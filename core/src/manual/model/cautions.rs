@@ -1,6 +1,7 @@
 //! Cautions: what can hurt or break, said before the step it belongs to.
 
 use crate::ids::*;
+use crate::labels;
 use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, Refusal, text};
@@ -10,6 +11,22 @@ use crate::reading::CautionSubject;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
+/// How loudly a caution speaks, by who is hurt and how badly; the words of ANSI Z535.6, from memory.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Level {
+    /// The device may suffer, nobody is hurt.
+    Notice,
+    /// Somebody may be hurt a little.
+    Caution,
+    /// Somebody may die or be hurt badly.
+    Warning,
+    /// Somebody will, if it is not minded.
+    Danger,
+}
+
+labels!(Level { Notice: "Notice", Caution: "Caution", Warning: "Warning", Danger: "Danger" });
+
 /// One caution.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Caution {
@@ -17,6 +34,9 @@ pub struct Caution {
     pub step: StepId,
     pub about: CautionSubject,
     pub text: String,
+    /// As its author says; `None`: by what it is about and what it tells.
+    #[serde(default)]
+    pub level: Option<Level>,
     pub evidence: Vec<Evidence>,
 }
 
@@ -26,6 +46,7 @@ pub struct Caution {
 pub enum CautionField {
     About(CautionSubject),
     Text(String),
+    Level(Option<Level>),
     Step(StepId),
 }
 
@@ -46,7 +67,8 @@ impl Apply for CautionEdit {
                 manual.must_be_there::<Step>(*step)?;
                 let text = text("text", said, MAX_TEXT)?;
                 let evidence = vec![Evidence::author(author)];
-                manual.put_entity(Caution { id: *id, step: *step, about: *about, text, evidence }, touched);
+                let caution = Caution { id: *id, step: *step, about: *about, text, level: None, evidence };
+                manual.put_entity(caution, touched);
             }
             Self::Set { id, field } => {
                 if let CautionField::Step(step) = field {
@@ -56,6 +78,7 @@ impl Apply for CautionEdit {
                 match field {
                     CautionField::About(about) => caution.about = *about,
                     CautionField::Text(said) => caution.text = text("text", said, MAX_TEXT)?,
+                    CautionField::Level(level) => caution.level = *level,
                     CautionField::Step(step) => caution.step = *step,
                 }
             }

@@ -1,13 +1,14 @@
 /** One step on the page: its text in the column, its evidence, screws and settings in the margin. */
-import { Check, GripVertical, Pencil, TriangleAlert } from "lucide-react";
+import { Check, GripVertical, Pencil } from "lucide-react";
 import { useRef, useState } from "react";
 import { useDrag, useDrop, useFocusManager } from "react-aria";
 import styled, { css } from "styled-components";
 import type { Finding, MarginRow, Spot, Step } from "../../api/client";
-import { useManual, useWording } from "../../api/manual";
+import { useWording } from "../../api/manual";
 import { BitProfile } from "../../parts/BitProfile";
 import { Button, Muted } from "../../parts/controls";
 import { clock } from "../../parts/format";
+import { Warning } from "../../parts/Warning";
 import { focusRing, font, narrow, space } from "../../theme";
 import { StepEditor } from "./StepEditor";
 
@@ -61,17 +62,6 @@ const ScrewLine = styled.p`
   gap: 7px;
   align-items: center;
   svg { flex: none; }
-`;
-const Warn = styled.p`
-  color: var(--hazard);
-  background: var(--hazard-wash);
-  border-radius: 5px;
-  padding: 3px 8px;
-  font: 500 0.94rem ${font.plain};
-  margin: 3px 0;
-  display: flex;
-  gap: 7px;
-  svg { flex: none; margin-top: 3px; }
 `;
 const LookAt = styled.p<{ $blocks: boolean }>`
   border-left: 4px solid ${(p) => (p.$blocks ? "var(--danger)" : "var(--strong-line)")};
@@ -131,8 +121,6 @@ export function StepArticle({
   onDragged,
   judge,
 }: Props) {
-  const { view } = useManual();
-  const { manual } = view;
   const wording = useWording();
   const ref = useRef<HTMLLIElement>(null);
   const [side, setSide] = useState<"before" | "after" | null>(null);
@@ -158,8 +146,6 @@ export function StepArticle({
     event.preventDefault();
     go({ accept: isStep });
   };
-  const cautions = Object.values(manual.cautions).filter((c) => c.step === step.id);
-
   return (
     <Article
       {...dropProps}
@@ -189,10 +175,10 @@ export function StepArticle({
         <>
           <Text>
             <h4>{step.title}</h4>
-            {cautions.map((c) => (
-              <Warn key={c.id}>
-                <TriangleAlert size={16} aria-label="Caution" /> {c.text}
-              </Warn>
+            {margin?.warnings.map((w) => (
+              <Warning key={w.caution} head={w.head}>
+                {w.text}
+              </Warning>
             ))}
             {step.actions.map((a) => (
               <p key={a.id}>{wording(a)}</p>

@@ -98,6 +98,18 @@ export function StepEditor({
             multiline
             onCommit={(text) => edit({ caution: { set: { id: c.id, field: { text } } } })}
           />
+          <Select
+            label="About"
+            value={c.about}
+            options={options(labels.CautionSubject)}
+            onChange={(about) => about !== "" && void edit({ caution: { set: { id: c.id, field: { about } } } })}
+          />
+          <Select
+            label="Signal word"
+            value={c.level ?? ""}
+            options={[["", "by who is hurt"], ...options(labels.Level)]}
+            onChange={(level) => void edit({ caution: { set: { id: c.id, field: { level: level || null } } } })}
+          />
           <IconButton aria-label="Remove this caution" onPress={() => void edit({ caution: { remove: { id: c.id } } })}>
             <Trash2 size={16} />
           </IconButton>

@@ -1,0 +1,250 @@
+//! Cautions in the right words: how loudly, of what, what happens, and then what the narrator or the author says to do.
+//!
+//! Signal words after ANSI Z535.6 and ISO 3864-2 (both from memory): danger, warning and caution are for people, by how badly
+//! they may be hurt; harm to the device alone is a notice. What is told stays as it was told; the hazard goes before it, and the
+//! consequence where nobody told one.
+
+use crate::manual::{Caution, Level, Manual};
+use crate::power::unplugs;
+use crate::reading::CautionSubject;
+use crate::things::is_mains;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// What goes before a caution.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct CautionHead {
+    pub level: Level,
+    /// "lithium cell"; `None` where the caution is about something of its own.
+    pub hazard: Option<String>,
+    /// What happens, where the caution does not tell it.
+    pub consequence: Option<String>,
+}
+
+impl CautionHead {
+    /// Of no hazard in particular.
+    pub fn of(level: Level) -> Self {
+        Self { level, hazard: None, consequence: None }
+    }
+
+    /// Of a hazard whose consequence the words that follow tell.
+    pub fn named(level: Level, hazard: &str) -> Self {
+        Self { hazard: Some(hazard.to_owned()), ..Self::of(level) }
+    }
+}
+
+/// What is known of a hazard.
+struct Hazard {
+    level: Level,
+    name: &'static str,
+    consequence: &'static str,
+}
+
+/// Hazards of the trade with who is hurt (common practice, no source; the levels by the decision table of ANSI Z535.6).
+fn hazard(about: CautionSubject) -> Option<Hazard> {
+    use CautionSubject as About;
+    let of = |level, name, consequence| Some(Hazard { level, name, consequence });
+    match about {
+        About::Mains => of(Level::Danger, "mains voltage", "It can kill."),
+        About::Battery => {
+            of(Level::Warning, "battery cell", "A pierced, bent or shorted cell burns and gives off toxic gas.")
+        }
+        About::ShortCircuit => of(Level::Warning, "short circuit", "It burns, and a cell can catch fire."),
+        About::Chemical => of(Level::Warning, "liquid and vapour", "Vapour burns and makes dizzy."),
+        About::Burn => of(Level::Caution, "hot parts", "They burn skin."),
+        About::Glass => of(Level::Caution, "glass", "Splinters cut, and get into eyes."),
+        About::SharpTool => of(Level::Caution, "sharp tool", "A slip cuts hands, and what lies below."),
+        About::Power => of(Level::Notice, "live parts", "A slip shorts the board."),
+        About::Overheating => of(Level::Notice, "too much heat", "It harms what lies behind."),
+        About::Pinch => of(Level::Notice, "pinched cable", "It breaks, or shorts."),
+        About::Cable => of(Level::Notice, "cable", "It tears, or pulls its socket off the board."),
+        About::Connector => of(Level::Notice, "connector", "Its contacts or its latch break."),
+        About::Esd => of(Level::Notice, "static charge", "It kills chips, often weeks later."),
+        About::Liquid => of(Level::Notice, "liquid", "It creeps under parts and corrodes them."),
+        About::StrippedScrew => of(Level::Notice, "stripped screw", "It has to be drilled out."),
+        About::ScrewMixup => {
+            of(Level::Notice, "screws of several kinds", "A long screw in a short hole breaks what lies below.")
+        }
+        About::LostScrew => of(Level::Notice, "small parts", "They jump away and are lost."),
+        About::Sensor => of(Level::Notice, "sensor", "A sensor that is touched or bent tells the wrong thing."),
+        About::Lens => of(Level::Notice, "lens", "Dust and fingerprints show in every picture."),
+        About::Membrane => of(Level::Notice, "membrane", "Once pierced it keeps nothing out."),
+        About::Seal => of(Level::Notice, "seal", "Water and dust get in."),
+        About::Force => of(Level::Notice, "force", "What is forced breaks."),
+        About::Orientation => of(Level::Notice, "which way round", "The wrong way round it does not fit, or breaks."),
+        About::Contamination => of(Level::Notice, "dirt", "It stays inside."),
+        About::WrongPart => of(Level::Notice, "wrong part", "It does not fit, or is harmed."),
+        About::KeepPart => of(Level::Notice, "part that goes back", "Without it the device is not whole."),
+        About::OwnRisk => of(Level::Notice, "your own risk", "Warranty and water-tightness may be lost."),
+        About::Other => None,
+    }
+}
+
+/// What goes before a caution of a manual: as its author says, else by what it is about and what it tells.
+pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
+    let known = hazard(caution.about);
+    let text = caution.text.to_lowercase();
+    let base = known.as_ref().map_or(Level::Notice, |h| h.level);
+    let level =
+        caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
+    let consequence = known.as_ref().filter(|_| !tells_consequence(&text)).map(|h| h.consequence.to_owned());
+    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence }
+}
+
+/// Of several cautions the loudest is read first; those of one level in their order.
+pub fn by_level<'m>(manual: &Manual, cautions: impl Iterator<Item = &'m Caution>) -> Vec<(&'m Caution, CautionHead)> {
+    let mut all: Vec<(&Caution, CautionHead)> = cautions.map(|c| (c, head(manual, c))).collect();
+    all.sort_by_key(|(_, head)| std::cmp::Reverse(head.level));
+    // What happens is said once for a hazard.
+    for n in 1..all.len() {
+        let (told, rest) = all.split_at_mut(n);
+        let (_, head) = &mut rest[0];
+        if told.iter().any(|(_, before)| before.hazard == head.hazard && before.consequence.is_some()) {
+            head.consequence = None;
+        }
+    }
+    all
+}
+
+/// How loud the told words themselves are.
+fn told_level(text: &str) -> Level {
+    let words: Vec<&str> = text.split(|c: char| !c.is_alphabetic()).collect();
+    let says = |all: &[&str]| words.iter().any(|w| all.contains(w));
+    if says(&["kill", "kills", "lethal", "deadly", "death"]) {
+        Level::Danger
+    } else if says(&["shock", "fire", "explode", "explodes", "explosion", "toxic", "poisonous", "vent"]) {
+        Level::Warning
+    } else if says(&["hurt", "hurts", "injure", "injury", "skin", "eyes", "eye", "fingers", "gloves", "goggles"]) {
+        Level::Caution
+    } else {
+        Level::Notice
+    }
+}
+
+/// Live parts of a device on the mains hurt people; heat near a cell too.
+fn by_device(manual: &Manual, about: CautionSubject, text: &str) -> Level {
+    let on_mains = || {
+        let parts = manual.parts.values().any(|p| is_mains(&p.name));
+        parts || manual.steps.values().any(unplugs)
+    };
+    match about {
+        CautionSubject::Power if on_mains() => Level::Warning,
+        CautionSubject::Overheating if text.contains("battery") || text.contains("cell") => Level::Warning,
+        _ => Level::Notice,
+    }
+}
+
+/// Whether a caution says what happens, or why.
+fn tells_consequence(text: &str) -> bool {
+    const WORDS: [&str; 34] = [
+        "because",
+        "since",
+        "otherwise",
+        "can",
+        "could",
+        "may",
+        "might",
+        "will",
+        "would",
+        "breaks",
+        "break",
+        "tears",
+        "tear",
+        "burns",
+        "burn",
+        "cracks",
+        "crack",
+        "damages",
+        "damage",
+        "harms",
+        "harm",
+        "kills",
+        "kill",
+        "shorts",
+        "rips",
+        "rip",
+        "bends",
+        "snaps",
+        "snap",
+        "strips",
+        "strip",
+        "lost",
+        "hurts",
+        "melts",
+    ];
+    text.split(|c: char| !c.is_alphabetic()).any(|w| WORDS.contains(&w))
+        || text.contains("'ll")
+        || text.contains("so that")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::ids::{CautionId, ManualId, StepId};
+    use crate::manual::drafted;
+    use rstest::rstest;
+    use uuid::Uuid;
+
+    fn caution(about: CautionSubject, text: &str) -> Caution {
+        let (id, step) = (CautionId(Uuid::nil()), StepId(Uuid::nil()));
+        Caution { id, step, about, text: text.to_owned(), level: None, evidence: Vec::new() }
+    }
+
+    fn plain() -> Manual {
+        Manual::new(ManualId(Uuid::nil()), "Test", "")
+    }
+
+    #[rstest]
+    #[case::people_may_die(CautionSubject::Mains, "Pull the plug.", Level::Danger)]
+    #[case::a_cell(CautionSubject::Battery, "Never stab it.", Level::Warning)]
+    #[case::skin(CautionSubject::Burn, "Let it cool.", Level::Caution)]
+    #[case::the_device_alone(CautionSubject::Cable, "Go easy on the ribbon.", Level::Notice)]
+    #[case::said_louder(CautionSubject::Other, "The big capacitor can give you a shock.", Level::Warning)]
+    #[case::said_to_hurt(CautionSubject::Force, "Mind your fingers.", Level::Caution)]
+    #[case::heat_at_a_cell(CautionSubject::Overheating, "Not too hot, the battery is right behind.", Level::Warning)]
+    #[case::heat_elsewhere(CautionSubject::Overheating, "Not too hot.", Level::Notice)]
+    fn who_is_hurt_decides_how_loud(#[case] about: CautionSubject, #[case] text: &str, #[case] level: Level) {
+        assert_eq!(head(&plain(), &caution(about, text)).level, level);
+    }
+
+    #[test]
+    fn live_parts_of_a_device_on_the_mains_hurt_people() {
+        let power = caution(CautionSubject::Power, "Switch it off first.");
+        assert_eq!(head(&plain(), &power).level, Level::Notice);
+        let lamp = drafted::manual("[0:00] Unplug the lamp from the wall socket. Remove the cover.");
+        assert_eq!(head(&lamp, &power).level, Level::Warning);
+    }
+
+    #[test]
+    fn an_author_decides() {
+        let mut glass = caution(CautionSubject::Glass, "Lift it slowly.");
+        glass.level = Some(Level::Notice);
+        assert_eq!(head(&plain(), &glass).level, Level::Notice);
+    }
+
+    #[rstest]
+    #[case::told("Do not lever, you'll crack the glass.", None)]
+    #[case::not_told("Lift it slowly.", Some("Splinters cut, and get into eyes."))]
+    fn a_consequence_is_told_once(#[case] text: &str, #[case] consequence: Option<&str>) {
+        assert_eq!(head(&plain(), &caution(CautionSubject::Glass, text)).consequence.as_deref(), consequence);
+    }
+
+    #[test]
+    fn what_happens_is_said_once_for_a_hazard() {
+        let all =
+            [caution(CautionSubject::Mains, "Pull the plug."), caution(CautionSubject::Mains, "Wait five minutes.")];
+        let told: Vec<bool> = by_level(&plain(), all.iter()).iter().map(|(_, h)| h.consequence.is_some()).collect();
+        assert_eq!(told, [true, false]);
+    }
+
+    #[test]
+    fn the_loudest_is_read_first() {
+        let all = [
+            caution(CautionSubject::Cable, "Mind the ribbon."),
+            caution(CautionSubject::Mains, "Pull the plug."),
+            caution(CautionSubject::Connector, "Mind the latch."),
+        ];
+        let order: Vec<&str> = by_level(&plain(), all.iter()).iter().map(|(c, _)| c.text.as_str()).collect();
+        assert_eq!(order, ["Pull the plug.", "Mind the ribbon.", "Mind the latch."]);
+    }
+}

@@ -5,7 +5,7 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{
     CellError, Cells, Connector, ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual, Phase, RowError, Trial,
-    WireEnd, read_rows, write_rows,
+    WireEnd, finds_its_rows, numbered_step, read_rows, write_rows,
 };
 use std::collections::HashMap;
 use uuid::Uuid;
@@ -49,17 +49,17 @@ pub fn wire_words(wires: &[WireEnd]) -> String {
 /// # Errors
 /// Every cell that cannot be taken, with its row and what would be right.
 pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<ConnectorEdit>, Vec<RowError>> {
-    let head = |has: &dyn Fn(&str) -> bool| {
-        let problem = || format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
-        if has("step") || has("id") { Ok(()) } else { Err(("step", problem())) }
-    };
     let known = Known::of(manual);
     let mut trial = Trial::of(manual);
-    read_rows(table, head, |row, cell| {
-        let found = known.changes(row, cell)?;
-        let tried = found.iter().try_for_each(|edit| trial.accepts(&Edit::Connector(edit.clone())));
-        tried.map(|()| found).map_err(|refused| ("", refused.to_string()))
-    })
+    read_rows(
+        table,
+        |has| finds_its_rows(&COLUMNS, has),
+        |row, cell| {
+            let found = known.changes(row, cell)?;
+            let tried = found.iter().try_for_each(|edit| trial.accepts(&Edit::Connector(edit.clone())));
+            tried.map(|()| found).map_err(|refused| ("", refused.to_string()))
+        },
+    )
 }
 
 /// What the cells of a table are looked up in, made once for all of its rows.
@@ -78,7 +78,7 @@ impl<'a> Known<'a> {
 
     fn changes(&self, row: usize, cell: Cells<'_, '_>) -> Result<Vec<ConnectorEdit>, CellError> {
         let written = |name: &str| cell(name).filter(|c| !c.is_empty());
-        let step = written("step").map(|text| self.step(text)).transpose()?;
+        let step = written("step").map(|text| numbered_step(&self.steps, text)).transpose()?;
         let mut out = Vec::new();
         let now = match written("id") {
             Some(text) => {
@@ -100,13 +100,6 @@ impl<'a> Known<'a> {
         let fields = self.fields(step, &now, cell)?;
         out.extend(fields.into_iter().map(|field| ConnectorEdit::Set { id: now.id, field }));
         Ok(out)
-    }
-
-    fn step(&self, text: &str) -> Result<StepId, CellError> {
-        let number: Option<usize> = text.parse().ok();
-        let found = number.and_then(|n| self.steps.get(n.checked_sub(1)?)).copied();
-        let says = || format!("There is no step {text}; the teardown has steps 1 to {}.", self.steps.len());
-        found.ok_or_else(|| ("step", says()))
     }
 
     fn part(&self, column: &'static str, text: &str) -> Result<Option<PartId>, CellError> {

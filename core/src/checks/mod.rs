@@ -21,9 +21,9 @@ pub use publish::{Gated, gated};
 
 use crate::fasteners::balance::{Balance, balance};
 use crate::fasteners::kinds::{Sorted, sort};
-use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
-use crate::manual::Manual;
+use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
@@ -59,6 +59,13 @@ impl<'m> Case<'m> {
     fn title(&self, id: StepId) -> &'m str {
         self.manual.steps.get(&id).map_or("a step that is gone", |s| s.title.as_str())
     }
+}
+
+/// The press that moves the step that cuts the power before the one that works at live parts.
+fn move_up(steps: &[&Step], cutting: usize, at: usize) -> Fix {
+    let after = at.checked_sub(1).map(|before| steps[before].id);
+    let edit = Edit::Step(StepEdit::Move { id: steps[cutting].id, after });
+    Fix::new(format!("Move “{}” before it", steps[cutting].title), edit)
 }
 
 /// A rule with what it finds.

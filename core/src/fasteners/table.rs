@@ -8,7 +8,7 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{
     CellError, Cells, Edit, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HeadForm, Locking, Manual, Phase,
-    RowError, Stored, Trial, read_rows, write_rows,
+    RowError, Stored, Trial, finds_its_rows, numbered_step, read_rows, write_rows,
 };
 use crate::reading::Drive;
 use crate::units::{in_millimetres, in_newton_metres, number, parse_torque};
@@ -106,18 +106,18 @@ pub fn to_csv(manual: &Manual, rows: &[LedgerRow]) -> String {
 /// # Errors
 /// Every cell that cannot be taken, with its row and what would be right.
 pub fn from_csv(manual: &Manual, table: &[u8]) -> Result<Vec<FastenerEdit>, Vec<RowError>> {
-    let head = |has: &dyn Fn(&str) -> bool| {
-        let problem = || format!("The table has neither a column step nor id. Its columns are {}.", COLUMNS.join(", "));
-        if has("step") || has("id") { Ok(()) } else { Err(("step", problem())) }
-    };
     let known = Known::of(manual);
     let mut trial = Trial::of(manual);
-    read_rows(table, head, |row, cell| {
-        let found = changes(&known, row, cell)?;
-        // What the manual would refuse is told at its row.
-        let tried = found.iter().try_for_each(|edit| trial.accepts(&Edit::Fastener(edit.clone())));
-        tried.map(|()| found).map_err(|refused| ("", refused.to_string()))
-    })
+    read_rows(
+        table,
+        |has| finds_its_rows(&COLUMNS, has),
+        |row, cell| {
+            let found = changes(&known, row, cell)?;
+            // What the manual would refuse is told at its row.
+            let tried = found.iter().try_for_each(|edit| trial.accepts(&Edit::Fastener(edit.clone())));
+            tried.map(|()| found).map_err(|refused| ("", refused.to_string()))
+        },
+    )
 }
 
 /// What the cells of a table are looked up in, made once for all of its rows.
@@ -139,16 +139,7 @@ impl<'a> Known<'a> {
 fn changes<'a>(known: &Known<'_>, row: usize, cell: Cells<'_, 'a>) -> Result<Vec<FastenerEdit>, CellError> {
     let written = |name: &str| cell(name).filter(|c| !c.is_empty());
     let Known { manual, steps, .. } = known;
-    let step = match written("step") {
-        None => None,
-        Some(text) => {
-            let number: Option<usize> = text.parse().ok();
-            let found = number.and_then(|n| steps.get(n.checked_sub(1)?)).copied();
-            Some(found.ok_or_else(|| {
-                ("step", format!("There is no step {text}; the teardown has steps 1 to {}.", steps.len()))
-            })?)
-        }
-    };
+    let step = written("step").map(|text| numbered_step(steps, text)).transpose()?;
     let mut out = Vec::new();
     let (id, now) = match written("id") {
         Some(text) => {

@@ -23,7 +23,7 @@ pub use corrections::house::{House, HouseWord};
 pub use corrections::places::HeardPlace;
 pub use corrections::readings::{Correction, Cut, ReadingEdit, Settled, WordFix};
 pub use corrections::statement_table::to_csv;
-pub use corrections::table_rows::{CellError, Cells, RowError, read_rows, write_rows};
+pub use corrections::table_rows::{CellError, Cells, RowError, finds_its_rows, numbered_step, read_rows, write_rows};
 pub use drafting::draft::{Source, draft};
 pub use drafting::further::draft_more;
 pub use edits::change::{Change, Image};

@@ -1,11 +1,11 @@
 /** Cables: what is connected, how it opens and is made, what hangs on it, and what is live when. */
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { type CableRow, type CablesView, newId } from "../api/client";
 import { useCables, useFindings, useManual } from "../api/manual";
 import { labels } from "../api/tables";
+import { Chooser } from "../parts/Chooser";
 import { Button, Heading, Key, Muted, Pending, Select } from "../parts/controls";
 import { Findings, idOf } from "../parts/Findings";
 import { plural } from "../parts/format";
@@ -13,7 +13,7 @@ import { Page, Row, Top } from "../parts/layout";
 import { useKeptPlace, usePlace } from "../parts/place";
 import { useTableFile } from "../parts/TableFile";
 import { useEvidence } from "../parts/tape-context";
-import { focusRing, space } from "../theme";
+import { space } from "../theme";
 import { Life, LifeHead } from "./cables/Life";
 import { Plug } from "./cables/Plug";
 import { PowerLine } from "./cables/PowerLine";
@@ -25,23 +25,11 @@ const Columns = styled.div`
   align-items: start;
   @media (max-width: 1040px) { grid-template-columns: minmax(0, 1fr); }
 `;
-const List = styled(ListBox)`
-  outline: none;
-  display: grid;
-  gap: 2px;
-`;
-const Item = styled(ListBoxItem)`
-  padding: 5px ${space.small};
-  border-left: 4px solid transparent;
-  cursor: default;
+const Shown = styled.div`
   display: grid;
   grid-template-columns: 11rem minmax(0, 1fr);
   gap: ${space.small};
   align-items: center;
-  small { display: block; color: var(--soft); }
-  &[data-hovered] { background: var(--sunk); }
-  &[data-selected] { background: var(--accent-wash); border-left-color: var(--accent); }
-  &[data-focus-visible] { ${focusRing} outline-offset: -3px; }
 `;
 
 export default function Cables() {
@@ -95,27 +83,24 @@ function Loaded({ cables }: { cables: CablesView }) {
           ) : (
             <>
               <LifeHead cables={cables} />
-              <List
-                aria-label="Connectors"
-                selectionMode="single"
-                selectionBehavior="replace"
-                disallowEmptySelection
-                selectedKeys={chosen ? [chosen] : []}
-                onSelectionChange={(keys) => {
-                  const [key] = keys === "all" ? [] : keys;
-                  if (key) setChosen(String(key));
-                }}
-              >
-                {cables.cables.map((c) => (
-                  <Item key={c.connector} id={c.connector} textValue={`${nameOf(c)}, ${told(c)}`}>
-                    <span>
-                      {nameOf(c)}
-                      <small>{c.kind ? labels.ConnectorKind[c.kind] : "kind not known"}</small>
-                    </span>
-                    <Life row={c} cables={cables} says={told(c)} />
-                  </Item>
-                ))}
-              </List>
+              <Chooser
+                label="Connectors"
+                chosen={chosen}
+                onChoose={setChosen}
+                rows={cables.cables.map((c) => ({
+                  id: c.connector,
+                  name: `${nameOf(c)}, ${told(c)}`,
+                  shown: (
+                    <Shown>
+                      <span>
+                        {nameOf(c)}
+                        <small>{c.kind ? labels.ConnectorKind[c.kind] : "kind not known"}</small>
+                      </span>
+                      <Life row={c} cables={cables} says={told(c)} />
+                    </Shown>
+                  ),
+                }))}
+              />
             </>
           )}
           <Row style={{ marginTop: space.small }}>

@@ -1,18 +1,18 @@
 /** Seams: joints without screws; how each opens, and the heat that softens its bond. */
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { newId, type SeamRow, type SeamsView } from "../api/client";
 import { useFindings, useManual, usePartChoices, useSeams } from "../api/manual";
 import { labels } from "../api/tables";
+import { Chooser } from "../parts/Chooser";
 import { Button, CommitField, FigureField, Heading, Key, Muted, Pending, Select } from "../parts/controls";
 import { Findings, idOf } from "../parts/Findings";
 import { options, plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
 import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
-import { focusRing, space } from "../theme";
+import { space } from "../theme";
 import { Bench } from "./seams/Bench";
 import { Closing } from "./seams/Closing";
 import { Opening } from "./seams/Opening";
@@ -22,21 +22,6 @@ const Columns = styled.div`
   grid-template-columns: minmax(210px, 0.32fr) minmax(0, 1fr);
   gap: ${space.wide};
   align-items: start;
-`;
-const List = styled(ListBox)`
-  outline: none;
-  display: grid;
-  gap: 2px;
-`;
-const Item = styled(ListBoxItem)`
-  padding: 6px ${space.small};
-  border-left: 4px solid transparent;
-  cursor: default;
-  display: grid;
-  small { color: var(--soft); }
-  &[data-hovered] { background: var(--sunk); }
-  &[data-selected] { background: var(--accent-wash); border-left-color: var(--accent); }
-  &[data-focus-visible] { ${focusRing} outline-offset: -3px; }
 `;
 const Sheet = styled.section`
   background: var(--sheet);
@@ -98,27 +83,24 @@ function Loaded({ seams }: { seams: SeamsView }) {
               No joint without screws yet. Sentences about glue, tape and clips bring them; or add one to a step.
             </Muted>
           ) : (
-            <List
-              aria-label="Joints without screws"
-              selectionMode="single"
-              selectionBehavior="replace"
-              disallowEmptySelection
-              selectedKeys={chosen ? [chosen] : []}
-              onSelectionChange={(keys) => {
-                const [key] = keys === "all" ? [] : keys;
-                if (key) setChosen(String(key));
-              }}
-            >
-              {seams.seams.map((s) => (
-                <Item key={s.seam} id={s.seam} textValue={nameOf(s)}>
-                  <span>{nameOf(s)}</span>
-                  <small>
-                    step {s.step_number}
-                    {s.opening.untold.length > 0 && ` · not told: ${s.opening.untold.join(", ")}`}
-                  </small>
-                </Item>
-              ))}
-            </List>
+            <Chooser
+              label="Joints without screws"
+              chosen={chosen}
+              onChoose={setChosen}
+              rows={seams.seams.map((s) => ({
+                id: s.seam,
+                name: nameOf(s),
+                shown: (
+                  <>
+                    {nameOf(s)}
+                    <small>
+                      step {s.step_number}
+                      {s.opening.untold.length > 0 && ` · not told: ${s.opening.untold.join(", ")}`}
+                    </small>
+                  </>
+                ),
+              }))}
+            />
           )}
           <AddSeam onAdded={setChosen} />
         </div>

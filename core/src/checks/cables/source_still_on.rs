@@ -1,9 +1,9 @@
 //! One source was cut, and another still feeds what a step works at.
 
 use crate::cables::power::{PowerRow, PowerSource, line};
-use crate::checks::Case;
-use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
-use crate::manual::{Edit, Phase, Step, StepEdit};
+use crate::checks::{Case, move_up};
+use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::manual::Phase;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::SourceStillOn,
@@ -40,12 +40,6 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
         format!("Step {number} (“{title}”) works at {touches} while {} is still on. {help}", names.join(" and "));
     let fix = on.iter().find_map(|s| s.cut_at).map(|c| move_up(&steps, c, number - 1));
     vec![RULE.finding(Subject::Step(row.step), says).resting_on(names).with(fix)]
-}
-
-fn move_up(steps: &[&Step], cutting: usize, at: usize) -> Fix {
-    let after = at.checked_sub(1).map(|before| steps[before].id);
-    let edit = Edit::Step(StepEdit::Move { id: steps[cutting].id, after });
-    Fix::new(format!("Move “{}” before it", steps[cutting].title), edit)
 }
 
 #[cfg(test)]

@@ -1,8 +1,8 @@
 //! Live parts are worked on before anything cuts the power.
 
-use crate::checks::Case;
-use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
-use crate::manual::{Edit, Phase, Step, StepEdit};
+use crate::checks::{Case, move_up};
+use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::manual::Phase;
 use crate::power::{cut, live_work, switches_off};
 
 pub(super) const RULE: Rule = Rule {
@@ -35,12 +35,6 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     let says = format!("Step {number} (“{title}”) works at {what} before anything cuts the power{off}. {help}");
     let fix = cutting.map(|c| move_up(&steps, c, at));
     vec![RULE.finding(Subject::Step(steps[at].id), says).resting_on(cutting).with(fix)]
-}
-
-fn move_up(steps: &[&Step], cutting: usize, at: usize) -> Fix {
-    let after = at.checked_sub(1).map(|before| steps[before].id);
-    let edit = Edit::Step(StepEdit::Move { id: steps[cutting].id, after });
-    Fix::new(format!("Move “{}” before it", steps[cutting].title), edit)
 }
 
 #[cfg(test)]

@@ -2,8 +2,9 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
-use crate::ids::PartId;
+use crate::ids::{PartId, StepId};
 use crate::manual::{Edit, PartEdit};
+use std::collections::BTreeSet;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::UnreachedPart,
@@ -15,15 +16,13 @@ pub(super) const RULE: Rule = Rule {
 };
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    let (manual, chain) = (case.manual, case.chain());
-    let handled = |part: PartId| {
-        chain.steps.iter().any(|s| {
-            manual.steps[s].actions.iter().any(|a| a.parts.contains(&part))
-                || manual.groups_of(*s).any(|g| g.holds.contains(&part))
-                || manual.connectors_of(*s).any(|c| c.serves == Some(part))
-                || manual.heats_of(*s).any(|h| h.target == Some(part))
-        })
-    };
+    let manual = case.manual;
+    let here: BTreeSet<StepId> = case.chain().steps.iter().copied().collect();
+    let moved = manual.steps.values().filter(|s| here.contains(&s.id)).flat_map(|s| &s.actions).flat_map(|a| &a.parts);
+    let held = manual.fasteners.values().filter(|g| here.contains(&g.step)).flat_map(|g| &g.holds);
+    let plugged = manual.connectors.values().filter(|c| here.contains(&c.step)).filter_map(|c| c.serves.as_ref());
+    let heated = manual.heats.values().filter(|h| here.contains(&h.step)).filter_map(|h| h.target.as_ref());
+    let handled: BTreeSet<PartId> = moved.chain(held).chain(plugged).chain(heated).copied().collect();
     let finding = |part: PartId| {
         let says = format!("No step of the teardown takes out or works on the {}.", manual.part_name(part));
         let remove = Edit::Part(PartEdit::Remove { id: part });
@@ -31,7 +30,7 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
         let fix = manual.apply(&remove, "").is_ok().then(|| Fix::new("Remove the part", remove));
         RULE.finding(Subject::Part(part), says).resting_on(()).with(fix)
     };
-    manual.parts.keys().copied().filter(|p| !handled(*p)).map(finding).collect()
+    manual.parts.keys().copied().filter(|p| !handled.contains(p)).map(finding).collect()
 }
 
 #[cfg(test)]

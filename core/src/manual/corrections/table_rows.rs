@@ -3,6 +3,7 @@
 //! A spreadsheet takes a cell that begins with one of `= + - @` for a formula. Such a cell goes out behind an apostrophe and
 //! comes back without it (common practice, no source).
 
+use crate::ids::StepId;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -72,6 +73,27 @@ pub fn read_rows<T>(
         }
     }
     if errors.is_empty() { Ok(taken) } else { Err(errors) }
+}
+
+/// Refuses a table whose rows nothing could be found by: they need an id, or a step to be added to.
+///
+/// # Errors
+/// Names the columns that there are.
+pub fn finds_its_rows(columns: &[&str], has: &dyn Fn(&str) -> bool) -> Result<(), CellError> {
+    if has("step") || has("id") {
+        return Ok(());
+    }
+    Err(("step", format!("The table has neither a column step nor id. Its columns are {}.", columns.join(", "))))
+}
+
+/// The step of the teardown that a cell numbers, from 1.
+///
+/// # Errors
+/// How many there are.
+pub fn numbered_step(steps: &[StepId], text: &str) -> Result<StepId, CellError> {
+    let number: Option<usize> = text.parse().ok();
+    let found = number.and_then(|n| steps.get(n.checked_sub(1)?)).copied();
+    found.ok_or_else(|| ("step", format!("There is no step {text}; the teardown has steps 1 to {}.", steps.len())))
 }
 
 #[cfg(test)]

@@ -117,6 +117,11 @@ pub fn same_cable(a: &str, b: &str) -> bool {
     !a.is_empty() && a == b
 }
 
+/// "The cable", "connector": any of them, and none by name.
+pub fn is_any_cable(name: &str) -> bool {
+    words(name).iter().all(|w| CABLES.contains(&w.as_str()) || w == "the")
+}
+
 /// A lithium cell, as far as its name does not say another kind.
 pub fn is_lithium(name: &str) -> bool {
     let other = ["alkaline", "nimh", "nickel", "acid", "zinc", "saline"];

@@ -160,6 +160,12 @@ pub fn handling(kind: ConnectorKind) -> Handling {
     Handling { opens, makes, sits, wrong, times }
 }
 
+/// Kinds that are often opened in the wrong way, and break of it.
+pub fn is_delicate(kind: ConnectorKind) -> bool {
+    use ConnectorKind as Kind;
+    matches!(kind, Kind::PressFit | Kind::Latch | Kind::LatchFlips | Kind::LatchSlides | Kind::Coaxial | Kind::Friction)
+}
+
 /// A connector of a kind seen from the side, in a box of 48 × 28, with the way it is undone: path data that is drawn as a
 /// line. The long line below is the board.
 pub fn drawing(kind: ConnectorKind) -> &'static str {

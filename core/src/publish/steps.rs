@@ -1,11 +1,12 @@
 //! The steps of a guide: taking apart, and putting together.
 
 use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
-use crate::cables::kinds::opens;
-use crate::cautions::by_level;
+use crate::cables::kinds::{handling, is_delicate, opens};
+use crate::cautions::{CautionHead, by_level};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
-use crate::manual::{Called, Caution, Manual, Seam, Step, capitalised};
+use crate::manual::{Called, Caution, ConnectorKind, Level, Manual, Seam, Step, capitalised};
+use crate::reading::CautionSubject;
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
 
@@ -14,6 +15,7 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
     let called = manual.cut.as_ref().map_or(&[][..], |c| &c.called);
     let orders = Orders::of(manual);
     let mut out = Vec::new();
+    let mut warned = Vec::new();
     for (i, step) in teardown_steps(manual).into_iter().enumerate() {
         let number = i + 1;
         match called.iter().find(|c| (c.from..=c.to).contains(&number)) {
@@ -21,7 +23,7 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
             Some(_) => {}
             None => {
                 out.extend(step.stage.clone().map(Block::Stage));
-                out.push(Block::Step(block(manual, step, number, &orders)));
+                out.push(Block::Step(block(manual, step, number, &orders, &mut warned)));
             }
         }
     }
@@ -32,9 +34,10 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
     StepLine { kind, text: text.into(), drive: None, head: None }
 }
 
-fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders) -> StepBlock {
+fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &mut Vec<ConnectorKind>) -> StepBlock {
     let mut lines = read_first(manual, step);
     lines.extend(warnings(manual, manual.cautions_of(step.id)));
+    lines.extend(opened_wrongly(manual, step, warned));
     lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
@@ -64,6 +67,21 @@ fn opening(manual: &Manual, seam: &Seam) -> Option<OpeningSheet> {
 fn warnings<'m>(manual: &Manual, cautions: impl Iterator<Item = &'m Caution>) -> Vec<StepLine> {
     let told = by_level(manual, cautions).into_iter();
     told.map(|(c, head)| StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }).collect()
+}
+
+/// What opening a connector wrongly breaks, once for a kind and where nobody warned of it.
+fn opened_wrongly(manual: &Manual, step: &Step, warned: &mut Vec<ConnectorKind>) -> Vec<StepLine> {
+    let told = |c: &Caution| matches!(c.about, CautionSubject::Connector | CautionSubject::Cable);
+    let said = manual.cautions_of(step.id).any(told);
+    let mut out = Vec::new();
+    for kind in manual.connectors_of(step.id).filter_map(|c| c.kind).filter(|k| is_delicate(*k)) {
+        if !warned.contains(&kind) {
+            warned.push(kind);
+            let head = CautionHead::named(Level::Notice, "connector");
+            out.extend((!said).then(|| StepLine { head: Some(head), ..line(LineKind::Caution, handling(kind).wrong) }));
+        }
+    }
+    out
 }
 
 /// For whom a step is, and how the device lies.

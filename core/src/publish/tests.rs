@@ -280,3 +280,17 @@ fn readers_are_told_how_connectors_are_made_again() {
     assert!(told.contains("- Unplug: display. Flip the latch up by 90°"), "{told}");
     assert!(told.contains("Connect the display: slide the flat cable in square"), "{told}");
 }
+
+#[test]
+fn a_kind_brings_its_notice_once_and_only_where_nobody_warned() {
+    let told = |warned: &str| {
+        markdown(&crate::manual::drafted::manual(&format!(
+            "[0:00] Take off the cover. {warned} Flip up the latch and disconnect the display flex. Take out the display.\n\n\
+             [0:30] Flip up the latch and disconnect the touch flex. Take out the touch board."
+        )))
+    };
+    let notice = "> **Notice, connector:** Pried under its hinge, the latch breaks off.";
+    assert_eq!(told("").matches(notice).count(), 1, "{}", told(""));
+    let warned = "Caution. The flex of the display tears easily.";
+    assert_eq!(told(warned).matches(notice).count(), 0, "{}", told(warned));
+}

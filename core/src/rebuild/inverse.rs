@@ -112,7 +112,8 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed
     for id in &groups {
         undos.extend(screws_back(manual, *id, None).map(|line| Undo { about: About::Group(*id), line }));
     }
-    undos.dedup_by(|a, b| a.line.text == b.line.text);
+    // Two cables without a name are two.
+    undos.dedup_by(|a, b| a.line.text == b.line.text && !matches!(a.about, About::Connector(_)));
     Reversed {
         of: step.id,
         of_number: number,
@@ -139,17 +140,19 @@ pub fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Opt
 
 /// The power connectors of a teardown step alone.
 pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors: Vec<ConnectorId>) -> Reversed {
-    let what =
-        connectors.first().and_then(|c| manual.connectors[c].serves).map_or("power source", |p| manual.part_name(p));
-    let line = RebuildLine {
-        because: Some("No hot plugging (common practice).".to_owned()),
-        ..RebuildLine::new(Act::Connect, format!("Connect the {what}, last of all connectors."))
+    let what = |id: &ConnectorId| manual.connectors[id].serves.map_or("power source", |p| manual.part_name(p));
+    let undo = |id: &ConnectorId| {
+        let line = RebuildLine {
+            because: Some("No hot plugging (common practice).".to_owned()),
+            ..RebuildLine::new(Act::Connect, format!("Connect the {}, last of all connectors.", what(id)))
+        };
+        Undo { about: About::Connector(*id), line }
     };
     Reversed {
         of: step.id,
         of_number: number,
-        title: format!("Connect the {what}"),
-        undos: connectors.first().map(|c| Undo { about: About::Connector(*c), line }).into_iter().collect(),
+        title: format!("Connect the {}", connectors.first().map_or("power source", what)),
+        undos: connectors.iter().map(undo).collect(),
         groups: Vec::new(),
         connectors,
         displaced: None,

@@ -12,7 +12,7 @@ use super::{RebuildLine, RebuildStep};
 use crate::ids::*;
 use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
-use crate::things::{Source, bare, ends_alike, is_outlet, same_cable, source};
+use crate::things::{Source, bare, ends_alike, is_any_cable, is_outlet, same_cable, source};
 use crate::units::Quantity;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -160,7 +160,11 @@ impl<'m> Told<'m> {
 
     fn connector(&self, id: ConnectorId) -> Option<Place> {
         let serves = self.manual.connectors[&id].serves.map(|p| self.manual.part_name(p));
-        let same = |names: &[String]| serves.is_none_or(|s| names.iter().any(|n| same_cable(s, n)));
+        // A cable without a name is told by a sentence that names none either.
+        let same = |names: &[String]| match serves {
+            Some(serves) => names.iter().any(|n| same_cable(serves, n)),
+            None => names.iter().all(|n| is_any_cable(n)),
+        };
         self.find(|a, names| a.act == Act::Connect && same(names))
     }
 

@@ -131,7 +131,10 @@ fn boards(manual: &Manual, cables: &[CableRow]) -> Vec<BoardRow> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::drafted;
+    use crate::labels::Label;
+    use crate::manual::{ConnectorEdit, ConnectorField, Edit, drafted};
+    use proptest::prelude::*;
+    use uuid::Uuid;
 
     fn told() -> Manual {
         drafted::manual(
@@ -154,5 +157,60 @@ mod tests {
         let view = view(&told());
         let board = view.boards.iter().find(|b| b.name == "main board").expect("the board leaves");
         assert!(!board.undo.is_empty(), "{:?}", view.boards);
+    }
+
+    /// What random hands do to the connectors of a manual.
+    #[derive(Debug, Clone)]
+    enum Hand {
+        Add(usize),
+        Remove(usize),
+        Field(usize, ConnectorField),
+        Move(usize, usize),
+    }
+
+    fn hand() -> impl Strategy<Value = Hand> {
+        let kind = proptest::sample::select(ConnectorKind::ALL);
+        let field = prop_oneof![
+            any::<bool>().prop_map(ConnectorField::Power),
+            any::<bool>().prop_map(ConnectorField::Temporary),
+            kind.prop_map(|k| ConnectorField::Kind(Some(k))),
+        ];
+        prop_oneof![
+            (0_usize..9).prop_map(Hand::Add),
+            (0_usize..9).prop_map(Hand::Remove),
+            (0_usize..9, field).prop_map(|(n, f)| Hand::Field(n, f)),
+            (0_usize..9, 0_usize..9).prop_map(|(a, b)| Hand::Move(a, b)),
+        ]
+    }
+
+    fn edit(manual: &Manual, hand: &Hand, made: u128) -> Option<Edit> {
+        let steps = manual.steps_in(Phase::Teardown);
+        let step = |n: usize| steps[n % steps.len()].id;
+        let plug = |n: usize| manual.connectors.keys().nth(n % manual.connectors.len().max(1)).copied();
+        Some(Edit::Connector(match hand {
+            Hand::Add(n) => ConnectorEdit::Add { id: ConnectorId(Uuid::from_u128(made)), step: step(*n) },
+            Hand::Remove(n) => ConnectorEdit::Remove { id: plug(*n)? },
+            Hand::Field(n, field) => ConnectorEdit::Set { id: plug(*n)?, field: field.clone() },
+            Hand::Move(n, to) => ConnectorEdit::Set { id: plug(*n)?, field: ConnectorField::Step(step(*to)) },
+        }))
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(200))]
+        /// Whatever is done to them, what is undone for good is made again, once, and nothing else is.
+        #[test]
+        fn undone_is_made(hands in proptest::collection::vec(hand(), 0..14)) {
+            let mut manual = told();
+            for (n, hand) in hands.iter().enumerate() {
+                if let Some(edit) = edit(&manual, hand, 1_000 + n as u128) {
+                    manual = manual.apply(&edit, "Ann").expect("each can be").0;
+                }
+            }
+            let mut made: Vec<ConnectorId> = fold(&manual).rebuild.into_iter().flat_map(|s| s.connectors).collect();
+            made.sort();
+            let mut undone: Vec<ConnectorId> = manual.connectors.values().filter(|c| !c.temporary).map(|c| c.id).collect();
+            undone.sort();
+            prop_assert_eq!(made, undone, "{:?}", hands);
+        }
     }
 }

@@ -5,6 +5,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use paso_core::heat::conduction::{Drive, Place, Spell, Stack, follow};
 use paso_core::heat::plan::{Heating, WarmedBy};
 use paso_core::heat::presets::Preset;
+use paso_core::stops::seams::work_out;
 use std::hint::black_box;
 
 /// The handbook's first scenario, ten minutes of it.
@@ -21,6 +22,8 @@ fn plan(c: &mut Criterion) {
     for by in [WarmedBy::Plate, WarmedBy::HeatGun] {
         let asked = Heating { layers: Preset::GlassBack.layers(), by, setting_c: 85.0, seconds: 120.0, room_c: 23.0 };
         c.bench_function(&format!("plan a heating, {by:?}"), |b| b.iter(|| black_box(&asked).plan()));
+        // What the browser waits for while a slider moves: setting, band, window, and what to change.
+        c.bench_function(&format!("all that the bench shows, {by:?}"), |b| b.iter(|| work_out(black_box(&asked))));
     }
 }
 

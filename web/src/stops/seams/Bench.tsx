@@ -88,7 +88,7 @@ type Keep = (heating: Heating) => ReturnType<ReturnType<typeof useManual>["edit"
 type Props = { row: SeamRow; heat: Heat; sources: SeamsView["sources"]; usual: SeamsView["usual"] };
 
 export function Bench({ row, heat, sources, usual }: Props) {
-  const { edit } = useManual();
+  const { view, edit } = useManual();
   /** What is being tried out, until it is let go. */
   const [tried, setTried] = useState<Heating | null>(null);
   const heating = tried ?? heat.heating;
@@ -128,7 +128,16 @@ export function Bench({ row, heat, sources, usual }: Props) {
             {worked.judged.says}
           </Answer>
           <Curves heating={heating} plan={worked.plan} />
-          <Window heating={heating} points={worked.window} recommended={worked.plan.recommended ?? null} />
+          <Window
+            heating={heating}
+            points={worked.window}
+            recommended={worked.plan.recommended ?? null}
+            told={heat.told.flatMap(({ heat: id }) => {
+              const said = view.manual.heats[id];
+              const [setting_c, seconds] = [said?.temp_c?.at(-1), said?.dwell_s?.at(-1)];
+              return setting_c == null || seconds == null ? [] : [{ setting_c, seconds }];
+            })}
+          />
           <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
           <CurveTable heating={heating} plan={worked.plan} />
           {worked.ways.map((way) => (

@@ -12,13 +12,20 @@ const Picture = styled.svg`
 `;
 
 type Points = HeatAnswer["window"];
-type Props = { heating: Heating; points: Points; recommended: HeatAnswer["plan"]["recommended"] | null };
+type Setting = { setting_c: number; seconds: number };
+type Props = {
+  heating: Heating;
+  points: Points;
+  recommended: HeatAnswer["plan"]["recommended"] | null;
+  /** What the narrator told, as far as it names both. */
+  told: Setting[];
+};
 
 const [WIDTH, HEIGHT, LEFT, RIGHT, TOP, BOTTOM] = [640, 240, 70, 158, 14, 34];
 /** Longest time that the core looks at, s. */
 const LONGEST = 600;
 
-export function Window({ heating, points, recommended }: Props) {
+export function Window({ heating, points, recommended, told }: Props) {
   const [first, last] = [points[0], points.at(-1)];
   if (!first || !last) return null;
   const x = (c: number) => LEFT + ((c - first.setting_c) / (last.setting_c - first.setting_c)) * (WIDTH - LEFT - RIGHT);
@@ -28,10 +35,11 @@ export function Window({ heating, points, recommended }: Props) {
   const softs = line((p) => p.soft_s ?? LONGEST);
   const harms = line((p) => p.harm_s ?? LONGEST);
   const right = points.every((p) => p.soft_s == null);
+  const within = (s: Setting) => s.setting_c >= first.setting_c && s.setting_c <= last.setting_c;
   const above = (row: string[]) => `M${row.join("L")}L${WIDTH - RIGHT} ${TOP}L${LEFT} ${TOP}Z`;
   const between = `M${softs.join("L")}L${[...harms].reverse().join("L")}Z`;
   return (
-    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={spoken(points, recommended)}>
+    <Picture viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={spoken(points, recommended, told)}>
       <defs>
         <pattern id="harms" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V9" stroke="var(--danger)" strokeWidth="2.4" opacity="0.5" />
@@ -73,6 +81,22 @@ export function Window({ heating, points, recommended }: Props) {
           strokeWidth="2"
         />
       )}
+      {told.filter(within).map((s) => (
+        <g key={`${s.setting_c}/${s.seconds}`}>
+          <rect
+            x={x(s.setting_c) - 5}
+            y={y(s.seconds) - 5}
+            width="10"
+            height="10"
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth="2"
+          />
+          <text x={x(s.setting_c) + 10} y={y(s.seconds) + 18}>
+            as told
+          </text>
+        </g>
+      ))}
       <path
         d={`M${x(heating.setting_c)} ${y(heating.seconds)}m-7 0h14m-7 -7v14`}
         stroke="var(--ink)"
@@ -86,13 +110,14 @@ export function Window({ heating, points, recommended }: Props) {
   );
 }
 
-function spoken(points: Points, recommended: Props["recommended"]): string {
-  const told = points
+function spoken(points: Points, recommended: Props["recommended"], told: Setting[]): string {
+  const rows = points
     .filter((_, n) => n % 3 === 0)
     .map((p) => {
       const soft = p.soft_s == null ? "not soft within 10 min" : `soft after ${duration(p.soft_s)}`;
       return `${Math.round(p.setting_c)} °C: ${soft}${p.harm_s == null ? "" : `, harmed after ${duration(p.harm_s)}`}`;
     });
   const does = recommended ? ` The ring marks the mildest that does.` : "";
-  return `Settings that do. ${told.join("; ")}.${does}`;
+  const said = told.map((s) => ` Told: ${s.setting_c} °C, ${duration(s.seconds)}.`).join("");
+  return `Settings that do. ${rows.join("; ")}.${does}${said}`;
 }

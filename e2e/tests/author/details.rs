@@ -36,7 +36,12 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
     // A dropped statement folds away and can be brought back.
     app.press("Listen").await?;
     app.choose("Show", "The work, talk folded").await?;
-    app.tap("okay lift off the bottom cover slowly").await?;
+    // The list is drawn anew under the choice; a press on a row that is just leaving chooses nothing.
+    app.until("the statement is in hand", async || {
+        app.tap("okay lift off the bottom cover slowly").await?;
+        Ok(app.button("Not part of this job").await.is_ok())
+    })
+    .await;
     app.press("Not part of this job").await?;
     app.until("it is folded", async || {
         Ok(app.driver.find_all(By::XPath("//*[@role='option'][contains(., 'slowly')]")).await?.is_empty())

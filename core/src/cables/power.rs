@@ -153,7 +153,7 @@ impl PowerLine {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::drafted;
+    use crate::manual::{Edit, PartEdit, PartField, drafted};
     use proptest::prelude::*;
 
     fn told(steps: &[&str]) -> PowerLine {
@@ -174,22 +174,29 @@ mod tests {
     #[test]
     fn one_source_cut_is_not_all_of_them() {
         let line = told(&[WALL, COVER, FAN, BATTERY]);
-        assert_eq!(
-            line.sources.iter().map(|s| (s.name.as_str(), s.cut_at.is_some())).collect::<Vec<_>>().len(),
-            2,
-            "{:?}",
-            line.sources
-        );
+        let cut: Vec<(&str, Option<usize>)> = line.sources.iter().map(|s| (s.name.as_str(), s.cut_at)).collect();
+        assert_eq!(cut, [("mains lead", Some(0)), ("battery", Some(3))]);
         assert_eq!(on_at_fan(&line), ["battery"]);
         assert!(on_at_fan(&told(&[WALL, COVER, BATTERY, FAN])).is_empty());
     }
 
     #[test]
-    fn a_source_that_nothing_cuts_stays_on() {
+    fn without_a_source_nothing_is_live() {
         let line = told(&[COVER, FAN]);
-        assert!(line.sources.is_empty(), "nobody knows of a source: {:?}", line.sources);
-        let line = told(&[COVER, "The battery sits in the frame.", FAN]);
-        assert!(line.live().count() <= 1);
+        assert!(line.sources.is_empty() && line.live().next().is_none(), "{:?}", line.sources);
+    }
+
+    #[test]
+    fn a_source_that_nothing_cuts_stays_on() {
+        let mut manual = drafted::manual(&format!("[0:00] {COVER} {FAN}"));
+        let id = PartId(uuid::Uuid::from_u128(1));
+        let field = PartField::PowerSource(true);
+        for edit in [PartEdit::Add { id, name: "battery".to_owned() }, PartEdit::Set { id, field }] {
+            manual = manual.apply(&Edit::Part(edit), "Ann").unwrap().0;
+        }
+        let line = line(&manual);
+        assert_eq!(on_at_fan(&line), ["battery"]);
+        assert!(line.rows.iter().all(|r| r.on == [0] && r.cuts.is_empty()), "{:?}", line.rows);
     }
 
     /// The same answer by hand: a source is on at a step where no step up to it cut that source.

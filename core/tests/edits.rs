@@ -43,6 +43,7 @@ fn manual() -> Manual {
             id: CautionId(id(400 + n)),
             step: StepId(id(n)),
             about: CautionSubject::Cable,
+            hazard: None,
             text: "Mind part 1.".into(),
         }));
         edits.push(Edit::Seam(SeamEdit::Add { id: SeamId(id(500 + n)), step: StepId(id(n)), kind: SeamKind::Glue }));

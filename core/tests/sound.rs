@@ -13,7 +13,7 @@ use std::path::PathBuf;
 use uuid::Uuid;
 
 /// A manual with something of everything, as this format's first release wrote it.
-const FULL: &str = include_str!("fixtures/manual-format-4.json");
+const FULL: &str = include_str!("fixtures/manual-format-5.json");
 
 fn full() -> Value {
     serde_json::from_str(FULL).expect("JSON")
@@ -27,6 +27,7 @@ fn given(manual: &Value) -> Result<Manual, String> {
 #[case(include_str!("fixtures/manual-format-1.json"), (4, 4))]
 #[case(include_str!("fixtures/manual-format-2.json"), (22, 5))]
 #[case(include_str!("fixtures/manual-format-3.json"), (22, 5))]
+#[case(include_str!("fixtures/manual-format-4.json"), (22, 5))]
 #[case(FULL, (22, 5))]
 fn reads_every_format_that_was_ever_written(#[case] text: &str, #[case] (steps, groups): (usize, usize)) {
     let manual = from_json(text).expect("a fixture");
@@ -41,6 +42,16 @@ fn where_to_enter_was_a_text_and_is_a_mark() {
     let seam = manual.seams.values().next().expect("a joint");
     assert_eq!(seam.marks[0].landmark.as_deref(), Some("beside the card slot"));
     assert_eq!((seam.marks.len(), &seam.marks[0].evidence), (1, &seam.evidence));
+}
+
+#[test]
+fn what_a_cable_passed_was_a_text_and_is_a_place() {
+    let mut old: Value = serde_json::from_str(include_str!("fixtures/manual-format-4.json")).expect("JSON");
+    first(&mut old, "connectors")["route"] = json!(["behind the post", "under the clip"]);
+    let manual = given(&old).expect("a manual");
+    let told: Vec<&str> = manual.connectors.values().next().expect("a connector").passes().collect();
+    assert_eq!(told, ["behind the post", "under the clip"]);
+    assert!(manual.connectors.values().flat_map(|c| &c.route).all(|w| w.at.is_none()));
 }
 
 /// Descriptions are words; the rest is the shape.

@@ -144,6 +144,11 @@ async fn views(app: &App) -> Vec<View> {
         ("seams-marked", station("seams"), "tap section[aria-label='How it opens'] ol button"),
         ("publish-opening", station("publish"), "into figure"),
         ("publish-cables", station("publish"), "into section[aria-label='Cables']"),
+        (
+            "cables-way",
+            station("cables"),
+            "tap [role=option]:nth-of-type(4); into section[aria-label='How the cable runs']",
+        ),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),

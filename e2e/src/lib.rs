@@ -160,12 +160,21 @@ impl App {
 
     /// The same where several fields have one label: the one inside a selector.
     pub async fn choose_in(&self, css: &str, label: &str, text: &str) -> Result<(), WebDriverError> {
-        self.tap_first(By::Css(format!("{css} [data-field='{label}']"))).await?;
         let option =
             format!("//*[@role='listbox']//*[@role='option' and contains(normalize-space(.), {})]", quoted(text));
         // The list of choices lies over the page and is the last of all lists.
-        let option = format!("({option})[last()]");
-        self.tap_first(By::XPath(option)).await
+        let option = By::XPath(format!("({option})[last()]"));
+        // A field that is drawn anew under the press takes its list with it: then the press is made again.
+        const TRIES: usize = 3;
+        for _ in 1..TRIES {
+            self.tap_first(By::Css(format!("{css} [data-field='{label}']"))).await?;
+            let open = self.driver.query(option.clone()).wait(PATIENCE / 4, Duration::from_millis(60)).exists().await?;
+            if open {
+                return self.tap_first(option).await;
+            }
+        }
+        self.tap_first(By::Css(format!("{css} [data-field='{label}']"))).await?;
+        self.tap_first(option).await
     }
 
     /// An element that holds these words.
@@ -196,6 +205,15 @@ impl App {
             field.send_keys(text).await
         })
         .await
+    }
+
+    /// Presses a surface at a place in shares of its box, and draws on to a second one.
+    pub async fn draw(&self, css: &str, from: (f64, f64), to: (f64, f64)) -> Result<(), WebDriverError> {
+        let face = self.find(css).await?.rect().await?;
+        let at = |(x, y): (f64, f64)| ((face.x + face.width * x) as i64, (face.y + face.height * y) as i64);
+        let ((x, y), (u, v)) = (at(from), at(to));
+        let chain = self.driver.action_chain().move_to(x, y).click_and_hold().move_to((x + u) / 2, (y + v) / 2);
+        chain.move_to(u, v).release().perform().await
     }
 
     /// Presses keys wherever the focus is.

@@ -90,7 +90,13 @@ async fn build(store: &Store, id: ManualId) -> Result<Built, Box<dyn std::error:
         }
         if n % 5 == 0 {
             let (id, about) = (CautionId(Uuid::now_v7()), CautionSubject::Cable);
-            edits.push(Edit::Caution(CautionEdit::Add { id, step, about, text: "Mind the cable.".into() }));
+            edits.push(Edit::Caution(CautionEdit::Add {
+                id,
+                step,
+                about,
+                hazard: None,
+                text: "Mind the cable.".into(),
+            }));
         }
         for edit in edits {
             let request = EditRequest { id: Uuid::now_v7(), base_seq: built.seq, edit };

@@ -431,6 +431,19 @@ impl Desk {
         fields.into_iter().for_each(|field| self.edit(Edit::Connector(ConnectorEdit::Set { id, field })));
     }
 
+    /// Where the cable of a part runs on a layer, place by place.
+    fn runs(&mut self, serves: &str, layer: LayerId, at: &[(f64, f64)]) {
+        let passes = at.iter().enumerate().map(|(number, (x_mm, y_mm))| ConnectorField::Passes {
+            number,
+            at: Some(LayerSpot { layer, x_mm: *x_mm, y_mm: *y_mm }),
+        });
+        self.plug(serves, passes.collect());
+    }
+
+    fn layer_called(&self, name: &str) -> Option<LayerId> {
+        self.manual.layers.values().find(|l| l.name == name).map(|l| l.id)
+    }
+
     fn part_called(&self, name: &str) -> Option<PartId> {
         self.manual.parts.values().find(|p| p.name == name).map(|p| p.id)
     }
@@ -508,14 +521,8 @@ fn plug_the_station(desk: &mut Desk) {
     let place = |told: &str| ConnectorField::Place(Some(told.to_owned()));
     let route = |told: &[&str]| ConnectorField::Route(told.iter().map(|t| (*t).to_owned()).collect());
     let kind = |kind| ConnectorField::Kind(Some(kind));
-    let wires = |ends: &[(&str, &str)]| {
-        let end = |(colour, to): &(&str, &str)| WireEnd { colour: (*colour).to_owned(), to: (*to).to_owned() };
-        ConnectorField::Wires(ends.iter().map(end).collect())
-    };
-    desk.plug(
-        "battery",
-        vec![kind(ConnectorKind::Plug), on(), place("lower edge"), wires(&[("red", "1"), ("black", "2")])],
-    );
+    let wires = |told: &str| ConnectorField::Wires(told.to_owned());
+    desk.plug("battery", vec![kind(ConnectorKind::Plug), on(), place("lower edge"), wires("red to 1; black to 2")]);
     desk.plug(
         "rain sensor",
         vec![kind(ConnectorKind::Friction), on(), route(&["through the slot beside the bracket"])],
@@ -536,11 +543,27 @@ fn plug_the_station(desk: &mut Desk) {
             ConnectorField::Serves(Some(part)),
             kind(ConnectorKind::Coaxial),
             on(),
-            wires(&[(colour, to)]),
+            wires(&format!("{colour} to {to}")),
             route(&["along the top edge of the frame"]),
         ];
         fields.into_iter().for_each(|field| desk.edit(Edit::Connector(ConnectorEdit::Set { id, field })));
     }
+    lay_the_cables(desk);
+}
+
+/// Where the cables of the station run: inside, and one through the hinge to the back of the front.
+fn lay_the_cables(desk: &mut Desk) {
+    let (Some(inside), Some(front)) = (desk.layer_called("Inside, rear cover off"), desk.layer_called("Front")) else {
+        return;
+    };
+    desk.runs("fan", inside, &[(48.0, 30.0), (56.0, 20.0)]);
+    desk.runs("rain sensor", inside, &[(78.0, 18.0)]);
+    desk.plug("display", vec![ConnectorField::SlackMm(Some(60.0)), ConnectorField::BendMm(Some(2.0))]);
+    desk.runs("display", front, &[(118.0, 30.0), (154.0, 44.0)]);
+    desk.plug("display", vec![ConnectorField::Through { number: 1, to: Some(inside) }]);
+    let under_tape = LayerSpot { layer: inside, x_mm: 30.0, y_mm: 62.0 };
+    desk.plug("display", vec![ConnectorField::Passes { number: 2, at: Some(under_tape) }]);
+    desk.runs("main antenna", inside, &[(96.0, 6.0)]);
 }
 
 /// The glued ring of the lamp: one entry, one sensor behind it.

@@ -3,4 +3,6 @@
 pub mod kinds;
 pub mod lives;
 pub mod power;
+pub mod routes;
 pub mod table;
+pub mod trials;

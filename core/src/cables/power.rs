@@ -21,6 +21,24 @@ pub struct PowerSource {
     pub part: Option<PartId>,
     /// The step of the teardown that cuts it, from 0; `None`: none does.
     pub cut_at: Option<usize>,
+    /// The step that connects it only to try, from 0; `None`: it is on from the beginning.
+    pub made_at: Option<usize>,
+}
+
+impl PowerSource {
+    fn of_device(name: String, part: Option<PartId>, cut_at: Option<usize>) -> Self {
+        Self { name, part, cut_at, made_at: None }
+    }
+
+    /// Whether it is on when a step, from 0, begins or while it is done.
+    fn is_on(&self, at: usize) -> bool {
+        self.made_at.is_none_or(|made| made <= at) && self.cut_at.is_none_or(|cut| cut >= at)
+    }
+
+    /// Whether it is still on when a step is over.
+    fn stays_on(&self, at: usize) -> bool {
+        self.is_on(at) && self.cut_at.is_none_or(|cut| cut > at)
+    }
 }
 
 /// One step on the line of the power.
@@ -36,6 +54,8 @@ pub struct PowerRow {
     pub cuts: Vec<usize>,
     /// What it does that is safe only while nothing is on.
     pub touches: Option<String>,
+    /// It does that, and something is on.
+    pub live: bool,
 }
 
 /// The sources with the line of the power along the teardown.
@@ -43,6 +63,8 @@ pub struct PowerRow {
 pub struct PowerLine {
     pub sources: Vec<PowerSource>,
     pub rows: Vec<PowerRow>,
+    /// The first step, from 1, at which nothing is on; `None`: never, or nobody knows of a source.
+    pub dead_from: Option<usize>,
 }
 
 /// Follows the power through the teardown. O(steps × sources).
@@ -50,19 +72,27 @@ pub fn line(manual: &Manual) -> PowerLine {
     let steps = manual.steps_in(Phase::Teardown);
     let sources = sources(manual, &steps);
     let rows = steps.iter().enumerate().map(|(at, step)| {
-        let which = |test: &dyn Fn(Option<usize>) -> bool| {
-            sources.iter().enumerate().filter(|(_, s)| test(s.cut_at)).map(|(n, _)| n).collect::<Vec<_>>()
+        let which = |test: &dyn Fn(&PowerSource) -> bool| {
+            sources.iter().enumerate().filter(|(_, s)| test(s)).map(|(n, _)| n).collect::<Vec<_>>()
         };
+        let touches = live_work(manual, step);
         PowerRow {
             step: step.id,
             number: at + 1,
             title: step.title.clone(),
-            on: which(&|cut| cut.is_none_or(|c| c >= at)),
-            cuts: which(&|cut| cut == Some(at)),
-            touches: live_work(manual, step),
+            on: which(&|s| s.is_on(at)),
+            cuts: which(&|s| s.cut_at == Some(at)),
+            // What a step cuts itself is off before its other work begins.
+            live: touches.is_some() && sources.iter().any(|s| s.stays_on(at)),
+            touches,
         }
     });
-    PowerLine { rows: rows.collect(), sources }
+    let rows: Vec<PowerRow> = rows.collect();
+    // What is connected only to try lights up a device that was dead before.
+    let own = |r: &PowerRow| r.on.iter().all(|n| sources[*n].made_at.is_some());
+    let has_own = sources.iter().any(|s| s.made_at.is_none());
+    let dead_from = rows.iter().find(|r| has_own && own(r)).map(|r| r.number);
+    PowerLine { rows, dead_from, sources }
 }
 
 /// The sources in the order in which they are cut, those that nothing cuts last.
@@ -70,6 +100,7 @@ fn sources(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
     let mut out = packs(manual, steps);
     out.extend(mains(manual, steps));
     out.extend(stored(manual, steps));
+    out.extend(tried(manual, steps));
     out.sort_by_key(|s| s.cut_at.unwrap_or(usize::MAX));
     out
 }
@@ -81,7 +112,7 @@ fn packs(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
     let mut out: Vec<PowerSource> = parts
         .iter()
         .filter(|p| pack(&p.name))
-        .map(|part| PowerSource { name: part.name.clone(), part: Some(part.id), cut_at: None })
+        .map(|part| PowerSource::of_device(part.name.clone(), Some(part.id), None))
         .collect();
     for (at, step) in steps.iter().enumerate() {
         for connector in manual.connectors_of(step.id).filter(|c| c.power && !c.temporary) {
@@ -91,7 +122,7 @@ fn packs(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
             }
             match fed_by(&mut out, connector, name) {
                 Some(known) => known.cut_at = known.cut_at.or(Some(at)),
-                None => out.push(PowerSource { name: name.to_owned(), part: None, cut_at: Some(at) }),
+                None => out.push(PowerSource::of_device(name.to_owned(), None, Some(at))),
             }
         }
         for part in sources_out(manual, step) {
@@ -122,7 +153,7 @@ fn mains(manual: &Manual, steps: &[&Step]) -> Option<PowerSource> {
     let lead = manual.parts.values().find(|p| p.power_source && source(&p.name) == Some(Source::Mains));
     let there = cut_at.is_some() || lead.is_some();
     let name = lead.map_or_else(|| "mains lead".to_owned(), |p| p.name.clone());
-    there.then(|| PowerSource { name, part: lead.map(|p| p.id), cut_at })
+    there.then(|| PowerSource::of_device(name, lead.map(|p| p.id), cut_at))
 }
 
 /// A charge that stays after everything is unplugged, where somebody lets it out, waits for it or measures it.
@@ -134,18 +165,29 @@ fn stored(manual: &Manual, steps: &[&Step]) -> Option<PowerSource> {
         s.actions.iter().any(|a| a.act == Act::Discharge || matches!(a.act, Act::Wait | Act::Measure) && names(a))
     };
     let cut_at = steps.iter().rposition(|s| held(s))?;
-    Some(PowerSource { name: "stored charge".to_owned(), part: None, cut_at: Some(cut_at) })
+    Some(PowerSource::of_device("stored charge".to_owned(), None, Some(cut_at)))
+}
+
+/// Sources that are connected for a while, only to position or to try something; each from where it is made to where it is
+/// undone again.
+fn tried(manual: &Manual, steps: &[&Step]) -> Vec<PowerSource> {
+    let at = |id: StepId| steps.iter().position(|s| s.id == id);
+    let sources = manual.connectors.values().filter(|c| c.power && c.temporary);
+    let source = |c: &Connector| {
+        let made = at(c.step)?;
+        let undone = c.until.and_then(at).filter(|until| *until >= made).unwrap_or(made);
+        let name = format!("{}, to try", c.serves.map_or("power", |p| manual.part_name(p)));
+        Some(PowerSource { name, part: c.serves, cut_at: Some(undone), made_at: Some(made) })
+    };
+    sources.filter_map(source).collect()
 }
 
 impl PowerLine {
     /// Steps that work at something live, with the sources that are still on.
     pub fn live(&self) -> impl Iterator<Item = (&PowerRow, Vec<&PowerSource>)> {
-        let touched = self.rows.iter().filter(|r| r.touches.is_some());
-        touched.filter_map(|row| {
-            // What a step cuts itself is off before its other work begins.
-            let on: Vec<&PowerSource> =
-                row.on.iter().filter(|n| !row.cuts.contains(n)).map(|n| &self.sources[*n]).collect();
-            (!on.is_empty()).then_some((row, on))
+        self.rows.iter().filter(|row| row.live).map(|row| {
+            let on = row.on.iter().filter(|n| !row.cuts.contains(n)).map(|n| &self.sources[*n]);
+            (row, on.collect())
         })
     }
 }
@@ -153,7 +195,7 @@ impl PowerLine {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::manual::{Edit, PartEdit, PartField, drafted};
+    use crate::manual::{ConnectorEdit, ConnectorField, Edit, PartEdit, PartField, drafted};
     use proptest::prelude::*;
 
     fn told(steps: &[&str]) -> PowerLine {
@@ -176,8 +218,34 @@ mod tests {
         let line = told(&[WALL, COVER, FAN, BATTERY]);
         let cut: Vec<(&str, Option<usize>)> = line.sources.iter().map(|s| (s.name.as_str(), s.cut_at)).collect();
         assert_eq!(cut, [("mains lead", Some(0)), ("battery", Some(3))]);
-        assert_eq!(on_at_fan(&line), ["battery"]);
+        assert_eq!((on_at_fan(&line), line.dead_from), (vec!["battery".to_owned()], None));
+        assert_eq!(told(&[WALL, COVER, BATTERY, FAN]).dead_from, Some(4));
         assert!(on_at_fan(&told(&[WALL, COVER, BATTERY, FAN])).is_empty());
+    }
+
+    #[test]
+    fn what_is_connected_to_try_is_on_until_it_is_undone() {
+        let mut manual =
+            drafted::manual(&format!("[0:00] {COVER} {BATTERY} Take out the tray. {FAN} Take out the filter."));
+        let steps: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+        let id = ConnectorId(uuid::Uuid::from_u128(1));
+        let battery = manual.parts.values().find(|p| p.name == "battery").map(|p| p.id);
+        let set = |field| ConnectorEdit::Set { id, field };
+        let edits = [
+            ConnectorEdit::Add { id, step: steps[2] },
+            set(ConnectorField::Serves(battery)),
+            set(ConnectorField::Power(true)),
+            set(ConnectorField::Temporary(true)),
+        ];
+        for edit in edits {
+            manual = manual.apply(&Edit::Connector(edit), "Ann").unwrap().0;
+        }
+        // Undone in its own step, it is off when the fan is worked at.
+        assert_eq!((on_at_fan(&line(&manual)), line(&manual).dead_from), (vec![], Some(3)));
+        manual = manual.apply(&Edit::Connector(set(ConnectorField::Until(Some(steps[4])))), "Ann").unwrap().0;
+        assert_eq!(on_at_fan(&line(&manual)), ["battery, to try"]);
+        manual = manual.apply(&Edit::Step(crate::manual::StepEdit::Remove { id: steps[4] }), "Ann").unwrap().0;
+        assert_eq!(on_at_fan(&line(&manual)), [""; 0], "its end is gone with the step");
     }
 
     #[test]
@@ -197,6 +265,7 @@ mod tests {
         let line = line(&manual);
         assert_eq!(on_at_fan(&line), ["battery"]);
         assert!(line.rows.iter().all(|r| r.on == [0] && r.cuts.is_empty()), "{:?}", line.rows);
+        assert_eq!(line.dead_from, None);
     }
 
     /// The same answer by hand: a source is on at a step where no step up to it cut that source.

@@ -7,11 +7,27 @@ use crate::manual::{
     CellError, Cells, Connector, ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual, Phase, RowError, Trial,
     WireEnd, finds_its_rows, numbered_step, read_rows, write_rows,
 };
+use crate::units::number;
 use std::collections::HashMap;
 use uuid::Uuid;
 
-const COLUMNS: [&str; 13] =
-    ["id", "step", "serves", "kind", "on", "place", "power", "temporary", "opens", "makes", "route", "wires", "note"];
+const COLUMNS: [&str; 15] = [
+    "id",
+    "step",
+    "serves",
+    "kind",
+    "on",
+    "place",
+    "power",
+    "temporary",
+    "opens",
+    "makes",
+    "route",
+    "slack_mm",
+    "bend_mm",
+    "wires",
+    "note",
+];
 
 /// All connectors as CSV (RFC 4180), in the order of the steps.
 pub fn to_csv(manual: &Manual) -> String {
@@ -30,18 +46,15 @@ pub fn to_csv(manual: &Manual) -> String {
             yes(c.temporary),
             c.opens.clone().unwrap_or_default(),
             c.makes.clone().unwrap_or_default(),
-            c.route.join("; "),
-            wire_words(&c.wires),
+            c.passes().collect::<Vec<_>>().join("; "),
+            c.slack_mm.map_or(String::new(), number),
+            c.bend_mm.map_or(String::new(), number),
+            WireEnd::words(&c.wires),
             c.note.clone().unwrap_or_default(),
         ]
     };
     let rows = steps.iter().enumerate().flat_map(|(n, s)| manual.connectors_of(s.id).map(move |c| (n, c)));
     write_rows(COLUMNS, rows.map(cells))
-}
-
-/// "red to 1; black to 2".
-pub fn wire_words(wires: &[WireEnd]) -> String {
-    wires.iter().map(|w| format!("{} to {}", w.colour, w.to)).collect::<Vec<_>>().join("; ")
 }
 
 /// What a table asks for.
@@ -153,11 +166,19 @@ impl<'a> Known<'a> {
         }
         if let Some(list) = cell("route") {
             let route: Vec<String> = parts_of(list);
-            put(route != now.route, ConnectorField::Route(route));
+            put(!now.passes().eq(route.iter().map(String::as_str)), ConnectorField::Route(route));
+        }
+        for (name, known, field) in [
+            ("slack_mm", now.slack_mm, ConnectorField::SlackMm as fn(Option<f64>) -> ConnectorField),
+            ("bend_mm", now.bend_mm, ConnectorField::BendMm),
+        ] {
+            if let Some(value) = cell(name) {
+                let value = millimetres(name, value)?;
+                put(value != known, field(value));
+            }
         }
         if let Some(list) = cell("wires") {
-            let wires = wires(list)?;
-            put(wires != now.wires, ConnectorField::Wires(wires));
+            put(list != WireEnd::words(&now.wires), ConnectorField::Wires(list.to_owned()));
         }
         Ok(out)
     }
@@ -168,13 +189,13 @@ fn parts_of(list: &str) -> Vec<String> {
     list.split(';').map(str::trim).filter(|p| !p.is_empty()).map(str::to_owned).collect()
 }
 
-fn wires(list: &str) -> Result<Vec<WireEnd>, CellError> {
-    let end = |part: String| {
-        let ends =
-            part.split_once(" to ").map(|(c, t)| WireEnd { colour: c.trim().to_owned(), to: t.trim().to_owned() });
-        ends.ok_or_else(|| ("wires", format!("“{part}” names no end. Write “red to 1; black to 2”.")))
-    };
-    parts_of(list).into_iter().map(end).collect()
+fn millimetres(column: &'static str, text: &str) -> Result<Option<f64>, CellError> {
+    if text.is_empty() {
+        return Ok(None);
+    }
+    let says =
+        || (column, format!("“{text}” is no length in millimetres. Write a number such as 60, or leave it empty."));
+    text.parse().map(Some).map_err(|_| says())
 }
 
 fn kind_named(name: &str) -> Result<Option<ConnectorKind>, CellError> {
@@ -231,7 +252,7 @@ mod tests {
         let next = brought(&manual, table).unwrap();
         let added = next.connectors.values().find(|c| !manual.connectors.contains_key(&c.id)).expect("one more");
         assert_eq!((added.kind, added.route.len(), added.wires.len()), (Some(ConnectorKind::Coaxial), 2, 2));
-        assert_eq!(wire_words(&added.wires), "black to MAIN; white to AUX");
+        assert_eq!(WireEnd::words(&added.wires), "black to MAIN; white to AUX");
     }
 
     #[rstest]
@@ -239,7 +260,7 @@ mod tests {
     #[case("step,serves\n1,flux capacitor\n", "serves", "“flux capacitor” is no part of this manual")]
     #[case("step,kind\n1,glued\n", "kind", "“glued” is no kind of connector. Write one of press fit")]
     #[case("step,power\n1,perhaps\n", "power", "“perhaps” is neither yes nor no.")]
-    #[case("step,wires\n1,red\n", "wires", "“red” names no end.")]
+    #[case("step,wires\n1,red\n", "", "“red” is half a wire.")]
     #[case("id,note\n12,x\n", "id", "“12” is no connector of this manual")]
     #[case("serves\nfan\n", "step", "The table has neither a column step nor id.")]
     fn a_cell_that_cannot_be_taken_is_named(#[case] table: &str, #[case] column: &str, #[case] says: &str) {

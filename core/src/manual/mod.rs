@@ -34,8 +34,8 @@ pub use edits::place::Place;
 pub use edits::refusal::Refusal;
 pub use edits::upcast::{UpcastError, from_json, from_stored};
 pub use model::actions::{Action, RoleField, Roles, WordDoubt};
-pub use model::cautions::{Caution, CautionEdit, CautionField, Level};
-pub use model::connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind, WireEnd};
+pub use model::cautions::{Caution, CautionEdit, CautionField, Hazard, Level};
+pub use model::connectors::{Connector, ConnectorEdit, ConnectorField, ConnectorKind, LayerSpot, Waypoint, WireEnd};
 pub use model::evidence::Evidence;
 pub use model::fasteners::{CountClaim, FastenerEdit, FastenerFate, FastenerField, FastenerGroup, HowCounted};
 pub use model::group_words::{GroupWords, kind_words};
@@ -72,7 +72,7 @@ use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// The shape of manuals, edits and images written by this version. A test holds the shape itself against it.
-pub const FORMAT: u32 = 4;
+pub const FORMAT: u32 = 5;
 
 /// Title, device and language of a manual.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -115,6 +115,7 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     let stays = |step: &StepId| kept.contains(step) || told.contains(step);
     cut.fasteners.retain(|_, g| stays(&g.step));
     cut.connectors.retain(|_, c| stays(&c.step));
+    cut.connectors.values_mut().for_each(|c| c.until = c.until.filter(|until| stays(until)));
     cut.seams.retain(|_, s| stays(&s.step));
     cut.heats.retain(|_, h| stays(&h.step));
     cut.cautions.retain(|_, c| stays(&c.step));

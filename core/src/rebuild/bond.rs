@@ -4,7 +4,7 @@
 //! joint was opened. Cleaning before bonding: common practice, no source.
 
 use super::RebuildLine;
-use super::inverse::{About, Undo, goes_back};
+use super::inverse::{About, Undo, goes_back, name_going_back};
 use crate::labels::Label;
 use crate::manual::{Manual, Rebond, Seam, SeamKind, Step};
 use crate::reading::Act;
@@ -20,6 +20,11 @@ pub(super) fn close(manual: &Manual, step: &Step, undos: &mut Vec<Undo>) {
         let fits =
             |u: &Undo| matches!(&u.about, About::Parts(_, parts) if seam.part.is_some_and(|p| parts.contains(&p)));
         let at = undos.iter().position(fits);
+        // What holds it again is told by the joint; "renew the adhesive" would tell it twice.
+        if let Some(Undo { about: About::Parts(Act::Peel, parts), line }) = at.and_then(|at| undos.get_mut(at)) {
+            let names: Vec<String> = parts.iter().map(|p| name_going_back(manual, *p)).collect();
+            *line = RebuildLine::new(Act::Install, format!("Fit the {}.", names.join(", the ")));
+        }
         let put = |undos: &mut Vec<Undo>, at: usize, before: bool, lines: Vec<RebuildLine>| {
             let about = || About::Bond { part: seam.part, before };
             undos.splice(at..at, lines.into_iter().map(|line| Undo { about: about(), line }));
@@ -101,6 +106,18 @@ mod tests {
         assert_eq!(
             lines[fit + 1..fit + 3],
             ["Press it with two clamps for 10 min.", "Leave it for 24 h before it is loaded."]
+        );
+    }
+
+    #[test]
+    fn what_was_peeled_is_not_told_to_be_renewed_twice() {
+        let rebond = Rebond { with: Some("double-sided tape".to_owned()), ..Rebond::default() };
+        let told = "[0:00] Peel off the felt pad. Remove the felt pad.";
+        let lines = closed(told, SeamKind::Tape, rebond);
+        assert!(lines.iter().any(|l| l == "Apply the double-sided tape."), "{lines:?}");
+        assert!(
+            lines.iter().any(|l| l == "Fit the felt pad.") && lines.iter().all(|l| !l.contains("Renew")),
+            "{lines:?}"
         );
     }
 

@@ -9,6 +9,7 @@
 
 use super::inverse::{self, About, Reversed, Undo};
 use super::{RebuildLine, RebuildStep};
+use crate::cables::trials::trials;
 use crate::ids::*;
 use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
@@ -408,6 +409,7 @@ fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
 ///
 /// Source: common practice, no source.
 fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
+    let live = trials(manual);
     for at in 0..steps.len() {
         let Some(step) = steps[at].told.and_then(|id| manual.steps.get(&id)) else { continue };
         let powers = |a: &Action| {
@@ -417,15 +419,19 @@ fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
         };
         let open = steps[at + 1..].iter().any(|s| s.lines.iter().any(|l| l.act.is_some_and(fits)));
         if open && step.actions.iter().any(powers) {
-            let line = |text: &str| RebuildLine {
+            let line = |text: String| RebuildLine {
                 act: None,
-                text: text.to_owned(),
+                text,
                 because: Some("The device is still open (common practice).".to_owned()),
                 told: None,
             };
+            let now = live.iter().find(|t| t.step == step.id).map_or(String::new(), |t| format!("{} ", t.words()));
+            let now = now.trim_start();
             steps[at].lines.insert(
                 0,
-                line("Hold the device steady and clear of metal; touch nothing inside it while it is live."),
+                line(format!(
+                    "{now}Hold the device steady and clear of metal; touch nothing inside it while it is live."
+                )),
             );
             let off = step.actions.iter().any(|a| a.act == Act::PowerOff);
             let end = if off {
@@ -433,7 +439,7 @@ fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
             } else {
                 "Switch it off again and cut the power before you go on."
             };
-            steps[at].lines.push(line(end));
+            steps[at].lines.push(line(end.to_owned()));
         }
     }
 }

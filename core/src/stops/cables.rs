@@ -3,10 +3,13 @@
 use crate::cables::kinds::{drawing, handling, makes, opens};
 use crate::cables::lives::{Tether, tethers};
 use crate::cables::power::{PowerLine, line};
+use crate::cables::routes::{RouteLayer, layers};
+use crate::cables::trials::{Trial, trials};
 use crate::ids::*;
-use crate::manual::{Connector, ConnectorKind, Manual, Phase};
+use crate::manual::{Connector, ConnectorKind, Manual, Phase, WireEnd};
 use crate::order::Chain;
-use crate::rebuild::fold;
+use crate::reading::Act;
+use crate::rebuild::{RebuildStep, fold};
 use crate::things::is_board;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -32,12 +35,24 @@ pub struct CableRow {
     /// How often it may be made, of that order.
     pub times: Option<u32>,
     pub on: Option<String>,
+    /// "red to 1; black to 2".
+    pub wires: String,
     pub power: bool,
     pub temporary: bool,
     /// What hangs on it for a while.
     pub tether: Option<Tether>,
     /// The step of the rebuild that makes it, from 1; `None`: none does.
     pub made_in: Option<usize>,
+    /// What first lies over it again: its cable must run as it did before that.
+    pub closes: Option<Closes>,
+}
+
+/// What lies over a cable on the way back.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Closes {
+    /// The step of the rebuild, from 1.
+    pub step: usize,
+    pub title: String,
 }
 
 /// What must be undone before a board can leave.
@@ -55,6 +70,10 @@ pub struct CablesView {
     pub power: PowerLine,
     pub cables: Vec<CableRow>,
     pub boards: Vec<BoardRow>,
+    /// The layers with the ways of the cables.
+    pub layers: Vec<RouteLayer>,
+    /// Where the open device is live on purpose.
+    pub trials: Vec<Trial>,
     /// Steps of teardown and rebuild: how long the lines of the lives are.
     pub teardown_steps: usize,
     pub rebuild_steps: usize,
@@ -67,6 +86,7 @@ pub fn view(manual: &Manual) -> CablesView {
     let steps = manual.steps_in(Phase::Teardown);
     let rebuild = fold(manual).rebuild;
     let hanging = tethers(manual);
+    let chain = Chain::of(manual);
     let row = |number: usize, c: &Connector| {
         let kind = c.kind.map(handling);
         CableRow {
@@ -82,17 +102,21 @@ pub fn view(manual: &Manual) -> CablesView {
             wrong: kind.map(|k| k.wrong.to_owned()),
             times: kind.and_then(|k| k.times),
             on: c.on.map(|p| manual.part_name(p).to_owned()),
+            wires: WireEnd::words(&c.wires),
             power: c.power,
             temporary: c.temporary,
             tether: hanging.iter().find(|t| t.connector == c.id).cloned(),
             made_in: rebuild.iter().position(|s| s.connectors.contains(&c.id)).map(|n| n + 1),
+            closes: closes(&chain, &rebuild, c, number - 1),
         }
     };
     let rows = steps.iter().enumerate().flat_map(|(n, s)| manual.connectors_of(s.id).map(move |c| (n + 1, c)));
     let cables: Vec<CableRow> = rows.map(|(n, c)| row(n, c)).collect();
     CablesView {
         power: line(manual),
-        boards: boards(manual, &cables),
+        boards: boards(manual, &chain, &cables),
+        layers: layers(manual),
+        trials: trials(manual),
         teardown_steps: steps.len(),
         rebuild_steps: rebuild.len(),
         not_made: cables.iter().filter(|c| !c.temporary && c.made_in.is_none()).count(),
@@ -100,8 +124,18 @@ pub fn view(manual: &Manual) -> CablesView {
     }
 }
 
+/// The first step after a connector is made that brings back what had to leave before it could be reached.
+fn closes(chain: &Chain, rebuild: &[RebuildStep], connector: &Connector, at: usize) -> Option<Closes> {
+    let made = rebuild.iter().position(|s| s.connectors.contains(&connector.id))?;
+    let before = chain.sure_graph().needed_for(&[at]);
+    let covers = |s: &RebuildStep| s.lines.iter().any(|l| matches!(l.act, Some(Act::Install | Act::Close)));
+    let over = |s: &RebuildStep| covers(s) && s.of_number.is_some_and(|n| n - 1 != at && before.contains(n - 1));
+    let (n, step) = rebuild.iter().enumerate().skip(made + 1).find(|(_, s)| over(s))?;
+    Some(Closes { step: n + 1, title: step.title.clone() })
+}
+
 /// Boards that leave, each with the connectors that stand on its way.
-fn boards(manual: &Manual, cables: &[CableRow]) -> Vec<BoardRow> {
+fn boards(manual: &Manual, chain: &Chain, cables: &[CableRow]) -> Vec<BoardRow> {
     let steps = manual.steps_in(Phase::Teardown);
     let leaving = steps.iter().enumerate().flat_map(|(n, s)| {
         let out = s.actions.iter().filter(|a| a.moves()).flat_map(|a| a.parts.iter().copied());
@@ -111,7 +145,6 @@ fn boards(manual: &Manual, cables: &[CableRow]) -> Vec<BoardRow> {
     if leaving.is_empty() {
         return Vec::new();
     }
-    let chain = Chain::of(manual);
     let graph = chain.sure_graph();
     let mut out: Vec<BoardRow> = Vec::new();
     for (at, board) in leaving {
@@ -150,6 +183,16 @@ mod tests {
         let view = view(&told());
         assert_eq!((view.cables.len(), view.not_made), (3, 0), "{:?}", view.cables);
         assert!(view.cables.iter().all(|c| c.made_in.is_some_and(|n| n <= view.rebuild_steps)));
+    }
+
+    #[test]
+    fn a_cable_tells_what_lies_over_it_again() {
+        let view = view(&told());
+        let closes = |serves: &str| {
+            let row = view.cables.iter().find(|c| c.serves == serves).expect("it is one of them");
+            row.closes.as_ref().map(|c| (c.title.as_str(), c.step > row.made_in.expect("it is made")))
+        };
+        assert_eq!(closes("battery"), Some(("Fit the cover", true)), "{:?}", view.cables);
     }
 
     #[test]

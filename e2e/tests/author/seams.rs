@@ -102,15 +102,6 @@ async fn clips_need_no_heat_and_a_joint_is_added_by_hand() -> Done {
     app.end().await
 }
 
-/// Presses the face at a place in shares of its outline, and draws on to a second one.
-async fn draw(app: &App, from: (f64, f64), to: (f64, f64)) -> Result<(), WebDriverError> {
-    let face = app.find("[data-outline]").await?.rect().await?;
-    let at = |(x, y): (f64, f64)| ((face.x + face.width * x) as i64, (face.y + face.height * y) as i64);
-    let ((x, y), (u, v)) = (at(from), at(to));
-    let chain = app.driver.action_chain().move_to(x, y).click_and_hold().move_to((x + u) / 2, (y + v) / 2);
-    chain.move_to(u, v).release().perform().await
-}
-
 #[rocket::async_test]
 async fn how_a_joint_opens_is_drawn_on_its_outline_and_read_in_the_guide() -> Done {
     let app = App::start(false).await;
@@ -125,10 +116,10 @@ async fn how_a_joint_opens_is_drawn_on_its_outline_and_read_in_the_guide() -> Do
     app.press("Draw it").await?;
     app.find("[data-outline]").await?.scroll_into_view().await?;
     // One press marks a place, a drag a stretch.
-    draw(&app, (0.5, 1.02), (0.5, 1.02)).await?;
+    app.draw("[data-outline]", (0.5, 1.02), (0.5, 1.02)).await?;
     app.text("Enter at the middle of the bottom edge").await?;
     app.choose("A press on the rim marks", "stay shallow").await?;
-    draw(&app, (1.02, 0.25), (1.02, 0.75)).await?;
+    app.draw("[data-outline]", (1.02, 0.25), (1.02, 0.75)).await?;
     app.text("Stay shallow along the right edge, 3").await?;
     app.text("Not told: how deep where to stay shallow.").await?;
     app.write("No deeper than, mm", "2\n").await?;

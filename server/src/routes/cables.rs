@@ -5,8 +5,9 @@ use super::listen::{MAX_TABLE, TableRead, bad_rows};
 use super::publish::{Download, whole_or_cut};
 use crate::problem::Problem;
 use crate::store::Store;
+use paso_core::cables::routes::{layers, routes_svg};
 use paso_core::cables::table::{from_csv, to_csv};
-use paso_core::ids::ManualId;
+use paso_core::ids::{LayerId, ManualId};
 use paso_core::manual::{ConnectorEdit, Edit};
 use paso_core::stops::cables::{CablesView, view};
 use rocket::data::ToByteUnit;
@@ -15,7 +16,7 @@ use rocket::serde::json::Json;
 use rocket::{State, get, post};
 use uuid::Uuid;
 
-super::endpoints!(cables, table, read_table);
+super::endpoints!(cables, table, read_table, routes);
 
 /// All that the stop shows; with a job only what that job touches.
 #[utoipa::path(context_path = "/api", tag = "cables", params(("job" = Option<String>, Query)), responses((status = 200, body = CablesView), (status = 404, body = Problem)))]
@@ -40,4 +41,19 @@ pub async fn read_table(id: Uuid, file: Unread<'_>, store: &State<Store>) -> Res
     let (_, manual) = store.manual(ManualId(id)).await?;
     let edits = from_csv(&manual, &file.whole("table", MAX_TABLE.bytes()).await?).map_err(bad_rows)?;
     TableRead::of(edits, |edits| Edit::Connector(ConnectorEdit::Several { edits })).map(Json)
+}
+
+/// The ways of the cables on a layer, drawn at true scale; its words are the picture's title.
+#[utoipa::path(operation_id = "cable_routes", context_path = "/api", tag = "cables", params(("job" = Option<String>, Query)), responses((status = 200, body = String, content_type = "image/svg+xml"), (status = 404, body = Problem)))]
+#[get("/manuals/<id>/layers/<layer>/cables?<job>")]
+pub async fn routes(
+    id: Uuid,
+    layer: Uuid,
+    job: Option<&str>,
+    store: &State<Store>,
+) -> Result<(ContentType, String), Problem> {
+    let manual = whole_or_cut(store, id, job).await?;
+    let drawn = layers(&manual).into_iter().find(|l| l.layer == LayerId(layer));
+    let drawn = drawn.ok_or_else(|| Problem::not_found("layer in this manual"))?;
+    Ok((ContentType::SVG, routes_svg(&drawn)))
 }

@@ -32,8 +32,11 @@ function laySet<T extends object>(map: Record<string, T>, edit: object): Record<
   return set && entity ? { ...map, [set.id]: withFields(entity, set.field) } : map;
 }
 
+/** Sent as people write it, and kept as the server reads it. */
+const SENT_OTHERWISE = ["torque", "weights", "wires", "route"];
+
 function withFields<T extends object>(entity: T, fields: object): T {
-  const known = Object.entries(fields).filter(([name]) => name in entity && name !== "torque" && name !== "weights");
+  const known = Object.entries(fields).filter(([name]) => name in entity && !SENT_OTHERWISE.includes(name));
   return { ...entity, ...Object.fromEntries(known) };
 }
 

@@ -390,6 +390,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/layers/{layer}/cables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways of the cables on a layer, drawn at true scale; its words are the picture's title. */
+        get: operations["cable_routes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/layers/{layer}/map": {
         parameters: {
             query?: never;
@@ -1028,6 +1045,9 @@ export interface components {
         } | {
             /** @description The map of a layer's holes. */
             map: components["schemas"]["SheetLayer"];
+        } | {
+            /** @description How cables run on a layer. */
+            routes: components["schemas"]["SheetRoutes"];
         };
         /** @description What must be undone before a board can leave. */
         BoardRow: {
@@ -1047,6 +1067,7 @@ export interface components {
         };
         /** @description One connector. */
         CableRow: {
+            closes?: components["schemas"]["Closes"] | null;
             connector: components["schemas"]["ConnectorId"];
             /** @description Its kind from the side: path data in a box of 48 × 28. */
             drawing?: string | null;
@@ -1071,6 +1092,8 @@ export interface components {
              * @description How often it may be made, of that order.
              */
             times?: number | null;
+            /** @description "red to 1; black to 2". */
+            wires: string;
             /** @description What opening it wrongly breaks. */
             wrong?: string | null;
         };
@@ -1094,17 +1117,22 @@ export interface components {
         CablesView: {
             boards: components["schemas"]["BoardRow"][];
             cables: components["schemas"]["CableRow"][];
+            /** @description The layers with the ways of the cables. */
+            layers: components["schemas"]["RouteLayer"][];
             /** @description Connectors that are undone for good and that the rebuild never makes. */
             not_made: number;
             power: components["schemas"]["PowerLine"];
             rebuild_steps: number;
             /** @description Steps of teardown and rebuild: how long the lines of the lives are. */
             teardown_steps: number;
+            /** @description Where the open device is live on purpose. */
+            trials: components["schemas"]["Trial"][];
         };
         /** @description One caution. */
         Caution: {
             about: components["schemas"]["CautionSubject"];
             evidence: components["schemas"]["Evidence"][];
+            hazard?: components["schemas"]["Hazard"] | null;
             id: components["schemas"]["CautionId"];
             level?: components["schemas"]["Level"] | null;
             step: components["schemas"]["StepId"];
@@ -1119,6 +1147,7 @@ export interface components {
         CautionEdit: {
             add: {
                 about: components["schemas"]["CautionSubject"];
+                hazard?: components["schemas"]["Hazard"] | null;
                 id: components["schemas"]["CautionId"];
                 step: components["schemas"]["StepId"];
                 text: string;
@@ -1132,10 +1161,17 @@ export interface components {
             remove: {
                 id: components["schemas"]["CautionId"];
             };
+        } | {
+            /** @description All or none, as one edit. */
+            several: {
+                edits: components["schemas"]["CautionEdit"][];
+            };
         };
         /** @description One field of a caution. */
         CautionField: {
             about: components["schemas"]["CautionSubject"];
+        } | {
+            hazard: components["schemas"]["Hazard"] | null;
         } | {
             text: string;
         } | {
@@ -1222,6 +1258,12 @@ export interface components {
          * @enum {string}
          */
         Class: "4.8" | "5.8" | "8.8" | "10.9" | "A2-50" | "A2-70" | "A4-80";
+        /** @description What lies over a cable on the way back. */
+        Closes: {
+            /** @description The step of the rebuild, from 1. */
+            step: number;
+            title: string;
+        };
         /** @description One thing as two recordings tell it. */
         Comparison: {
             /** @description `None`: this recording does not tell it. */
@@ -1267,6 +1309,11 @@ export interface components {
         };
         /** @description One connection. */
         Connector: {
+            /**
+             * Format: double
+             * @description The tightest bend that its cable bears, as a radius in millimetres.
+             */
+            bend_mm?: number | null;
             evidence: components["schemas"]["Evidence"][];
             id: components["schemas"]["ConnectorId"];
             kind?: components["schemas"]["ConnectorKind"] | null;
@@ -1281,13 +1328,19 @@ export interface components {
             /** @description Brings the power: opened first, made last of all connectors. */
             power: boolean;
             /** @description What the cable passes, in order. */
-            route: string[];
+            route: components["schemas"]["Waypoint"][];
             serves?: components["schemas"]["PartId"] | null;
+            /**
+             * Format: double
+             * @description How far what hangs on it can be moved while it is on, in millimetres.
+             */
+            slack_mm?: number | null;
             step: components["schemas"]["StepId"];
             /** @description Made only to position or to test, and undone again. */
             temporary: boolean;
             /** @description How a part that still hangs on it is held: "prop the lid against a box". */
             tether?: string | null;
+            until?: components["schemas"]["StepId"] | null;
             /** @description Wire colours with the posts or pins that they go to. */
             wires?: components["schemas"]["WireEnd"][];
         };
@@ -1328,13 +1381,35 @@ export interface components {
         } | {
             temporary: boolean;
         } | {
+            until: components["schemas"]["StepId"] | null;
+        } | {
+            /** @description What it passes, in words; a place that is told as before stays where it was placed. */
             route: string[];
+        } | {
+            /** @description Where one of its places is, by its number from 0. */
+            passes: {
+                at?: components["schemas"]["LayerSpot"] | null;
+                number: number;
+            };
+        } | {
+            /** @description On which layer it goes on from there. */
+            through: {
+                number: number;
+                to?: components["schemas"]["LayerId"] | null;
+            };
+        } | {
+            /** Format: double */
+            slack_mm: number | null;
+        } | {
+            /** Format: double */
+            bend_mm: number | null;
         } | {
             on: components["schemas"]["PartId"] | null;
         } | {
             place: string | null;
         } | {
-            wires: components["schemas"]["WireEnd"][];
+            /** @description "red to 1; black to 2"; nothing takes them away. */
+            wires: string;
         } | {
             opens: string | null;
         } | {
@@ -1452,6 +1527,19 @@ export interface components {
             seams: components["schemas"]["Seam"][];
             steps: components["schemas"]["Step"][];
         };
+        /** @description One cable on one layer. */
+        DrawnCable: {
+            connector: components["schemas"]["ConnectorId"];
+            /** @description Lengths of strokes and gaps along the way; empty: drawn through. Cables that lie side by side differ. */
+            dashes: string;
+            /** @description Its way between placed points as path data; empty where there is one point. */
+            line: string;
+            /** @description Where its name stands. */
+            name: components["schemas"]["DrawnWords"];
+            places: components["schemas"]["DrawnPlace"][];
+            /** @description What it serves: "fan". */
+            serves: string;
+        };
         /** @description The hinge as it is drawn. */
         DrawnHinge: {
             at: components["schemas"]["DrawnWords"];
@@ -1473,6 +1561,20 @@ export interface components {
              * Format: double
              * @description Where the mark itself begins on the rim, in millimetres.
              */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
+        };
+        /** @description One place that a cable passes. */
+        DrawnPlace: {
+            /** @description It was placed on the other side and stands here mirrored. */
+            mirrored: boolean;
+            /** @description Its number along the cable, from 1. */
+            number: number;
+            /** @description The cable comes here from the other side, or goes there. */
+            through: boolean;
+            what: string;
+            /** Format: double */
             x_mm: number;
             /** Format: double */
             y_mm: number;
@@ -1935,6 +2037,11 @@ export interface components {
          * @enum {string}
          */
         Harm: "too_long" | "too_short" | "wrong_thread" | "wrong_head";
+        /**
+         * @description What can hurt or break, told apart as finely as what must be said of it.
+         * @enum {string}
+         */
+        Hazard: "mains" | "stored_charge" | "still_connected" | "microwave" | "picture_tube" | "refrigerant" | "gas" | "cell_pried" | "cell_heated" | "cell_swollen" | "cell_shorted" | "cell_soldered" | "splinters" | "broken_glass" | "sheet_edge" | "blade" | "hot_part" | "solder_fume" | "solvent" | "solvent_heated" | "compressed_air" | "beam" | "ultraviolet" | "start_up" | "spring" | "magnet" | "dust" | "germs" | "heavy" | "earth" | "safety_part" | "water" | "pressure" | "first_power" | "static" | "screw_length" | "rough" | "data_loss" | "seal_opened" | "curing";
         /** @description Title, device and language of a manual. */
         Head: {
             /** @description The device as its maker names it. */
@@ -2452,7 +2559,7 @@ export interface components {
                 outline: components["schemas"]["Outline"];
             };
         } | {
-            /** @description Its holes go with it. */
+            /** @description Its holes go with it, and the places of cables on it. */
             remove: {
                 id: components["schemas"]["LayerId"];
             };
@@ -2473,6 +2580,14 @@ export interface components {
             outline: string;
             /** Format: double */
             width_mm: number;
+        };
+        /** @description A place on a layer, in millimetres from its upper left corner. */
+        LayerSpot: {
+            layer: components["schemas"]["LayerId"];
+            /** Format: double */
+            x_mm: number;
+            /** Format: double */
+            y_mm: number;
         };
         /** @description The whole ledger. */
         Ledger: {
@@ -3117,6 +3232,8 @@ export interface components {
         Posture: "face_up" | "face_down" | "on_side" | "propped" | "tethered";
         /** @description The sources with the line of the power along the teardown. */
         PowerLine: {
+            /** @description The first step, from 1, at which nothing is on; `None`: never, or nobody knows of a source. */
+            dead_from?: number | null;
             rows: components["schemas"]["PowerRow"][];
             sources: components["schemas"]["PowerSource"][];
         };
@@ -3124,6 +3241,8 @@ export interface components {
         PowerRow: {
             /** @description Sources that it cuts. */
             cuts: number[];
+            /** @description It does that, and something is on. */
+            live: boolean;
             /** @description Of the teardown, from 1. */
             number: number;
             /** @description Sources, by their place in the list, that are on while the step is done. */
@@ -3137,6 +3256,8 @@ export interface components {
         PowerSource: {
             /** @description The step of the teardown that cuts it, from 0; `None`: none does. */
             cut_at?: number | null;
+            /** @description The step that connects it only to try, from 0; `None`: it is on from the beginning. */
+            made_at?: number | null;
             /** @description "battery", "mains lead", "stored charge". */
             name: string;
             part?: components["schemas"]["PartId"] | null;
@@ -3533,6 +3654,23 @@ export interface components {
              */
             until: string | null;
         };
+        /** @description A layer with the cables that run on it, in millimetres from its upper left corner. */
+        RouteLayer: {
+            cables: components["schemas"]["DrawnCable"][];
+            /** Format: double */
+            height_mm: number;
+            layer: components["schemas"]["LayerId"];
+            name: string;
+            /** @description SVG path data in millimetres. */
+            outline: string;
+            /**
+             * Format: double
+             * @description Height of its letters.
+             */
+            size_mm: number;
+            /** Format: double */
+            width_mm: number;
+        };
         /** @description One way to the target. */
         RouteRow: {
             /** @description What a job has to rule out to be cut along this way. */
@@ -3564,7 +3702,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "uncounted" | "left-over" | "too-many-back";
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -3656,7 +3794,6 @@ export interface components {
             guessed: boolean;
             heating: components["schemas"]["Heating"];
             told: components["schemas"]["ToldHeat"][];
-            worked: components["schemas"]["HeatAnswer"];
         };
         /**
          * Format: uuid
@@ -3828,6 +3965,13 @@ export interface components {
             holes: number;
             id: components["schemas"]["LayerId"];
             name: string;
+        };
+        /** @description A layer with the ways of the cables on it. */
+        SheetRoutes: {
+            layer: components["schemas"]["LayerId"];
+            name: string;
+            /** @description One sentence a cable: "Fan: 1 behind the post, 2 under the clip." */
+            ways: string[];
         };
         /** @description One group. */
         SheetRow: {
@@ -4245,6 +4389,13 @@ export interface components {
         ToldHeat: {
             heat: components["schemas"]["HeatId"];
             judged: components["schemas"]["JudgedHeat"];
+            /** Format: double */
+            seconds?: number | null;
+            /**
+             * Format: double
+             * @description The hottest and the longest that was told; `None`: no time was.
+             */
+            setting_c: number;
             /** @description "heating pad on the rear cover, 75–80 °C, 2 min". */
             words: string;
         };
@@ -4363,6 +4514,16 @@ export interface components {
             /** @description Destroyed parts of which no price is known. */
             unpriced: number;
         };
+        /** @description A step in which the open device is live on purpose. */
+        Trial: {
+            /** @description Parts that carry its power and lie open: "main board". */
+            keep_off: string[];
+            /** @description The sources that feed it then: "battery", "mains lead". */
+            live: string[];
+            phase: components["schemas"]["Phase"];
+            step: components["schemas"]["StepId"];
+            title: string;
+        };
         /** @description A stack to begin with. */
         UsualStack: {
             layers: components["schemas"]["StackLayer"][];
@@ -4420,6 +4581,13 @@ export interface components {
             rescue?: components["schemas"]["Rescue"] | null;
             says: string;
             source: string;
+        };
+        /** @description One place that a cable passes. */
+        Waypoint: {
+            at?: components["schemas"]["LayerSpot"] | null;
+            through?: components["schemas"]["LayerId"] | null;
+            /** @description "through the slot beside the bracket". */
+            what: string;
         };
         /** @description What a change costs, in hundredths of a second of work. */
         Weights: {
@@ -5629,6 +5797,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobRow"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cable_routes: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                layer: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             404: {

@@ -1,6 +1,7 @@
 /** Cables: what is connected, how it opens and is made, what hangs on it, and what is live when. */
 import { Plus } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import styled from "styled-components";
 import { type CableRow, type CablesView, newId } from "../api/client";
 import { useCables, useFindings, useManual } from "../api/manual";
@@ -17,6 +18,7 @@ import { space } from "../theme";
 import { Life, LifeHead } from "./cables/Life";
 import { Plug } from "./cables/Plug";
 import { PowerLine } from "./cables/PowerLine";
+import { Routes } from "./cables/Routes";
 
 const Columns = styled.div`
   display: grid;
@@ -50,7 +52,8 @@ function Loaded({ cables }: { cables: CablesView }) {
   const [chosen, setChosen] = useState<string | null>(place("cable") ?? asked?.connector ?? null);
   useKeptPlace("cable", chosen);
   const row = cables.cables.find((c) => c.connector === chosen);
-  useEvidence(row ? view.manual.connectors[row.connector]?.evidence : undefined);
+  const plug = row && view.manual.connectors[row.connector];
+  useEvidence(plug?.evidence);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "cables");
   const table = useTableFile({ path: `/api/manuals/${id}/cables`, button: "Bring a list (CSV)", change: "change" });
   return (
@@ -109,6 +112,8 @@ function Loaded({ cables }: { cables: CablesView }) {
             <Button onPress={() => window.location.assign(`/api/manuals/${id}/cables.csv`)}>Take the list (CSV)</Button>
           </Row>
           {table.outcome}
+          {plug && <Routes key={plug.id} plug={plug} cables={cables} />}
+          <Trials trials={cables.trials} />
           <Boards cables={cables} onChoose={setChosen} />
         </div>
         {row ? <Plug key={row.connector} row={row} /> : <Muted>Choose a connector to see how it opens.</Muted>}
@@ -128,6 +133,25 @@ function told(row: CableRow): string {
       ? "never made again"
       : `made in step ${row.made_in} of the rebuild`;
   return `${hangs}undone in step ${row.step_number}, ${made}`;
+}
+
+/** Where the open device is live on purpose. */
+function Trials({ trials }: { trials: CablesView["trials"] }) {
+  if (trials.length === 0) return null;
+  return (
+    <section aria-label="Trials">
+      <Heading as="h3">Live on purpose</Heading>
+      <ul className="plain">
+        {trials.map((t) => (
+          <li key={t.step}>
+            <Link to={`../steps?step=${t.step}`}>{t.title}</Link>: live{" "}
+            {t.live.join(", ") || "by a source that nobody told"}
+            {t.keep_off.length > 0 && `; keep off the ${t.keep_off.join(" and the ")}`}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
 }
 
 /** What stands on the way of a board, in the order of the work. */

@@ -13,6 +13,7 @@ import {
   type GuideStepBlock,
   must,
   type SheetLayer,
+  type SheetRoutes,
   type SheetRow,
   sentence,
 } from "../api/client";
@@ -177,6 +178,7 @@ function Run({ blocks, job }: { blocks: GuideBlock[]; job: string | null }) {
   if ("step" in block) return <GuideStep step={block.step} />;
   if ("screws" in block) return <ScrewTable rows={block.screws} />;
   if ("cables" in block) return <CableTable rows={block.cables} />;
+  if ("routes" in block) return <CableRoutes sheet={block.routes} job={job} />;
   return <LayerMap layer={block.map} job={job} />;
 }
 
@@ -322,6 +324,27 @@ function CableTable({ rows }: { rows: CableSheetRow[] }) {
         ))}
       </tbody>
     </Table>
+  );
+}
+
+/** The layer with its cables, and their ways in words. */
+function CableRoutes({ sheet, job }: { sheet: SheetRoutes; job: string | null }) {
+  const { id } = useManual();
+  return (
+    <Figure>
+      <img
+        src={`/api/manuals/${id}/layers/${sheet.layer}/cables${job ? `?job=${job}` : ""}`}
+        alt={`${sheet.name} with the ways of ${plural(sheet.ways.length, "cable")}`}
+      />
+      <figcaption>
+        {sheet.name}
+        <ul className="plain">
+          {sheet.ways.map((way) => (
+            <li key={way}>{way}</li>
+          ))}
+        </ul>
+      </figcaption>
+    </Figure>
   );
 }
 

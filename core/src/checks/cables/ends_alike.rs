@@ -38,7 +38,7 @@ mod tests {
     use super::RULE;
     use crate::checks::drafted::{check, manual};
     use crate::checks::findings;
-    use crate::manual::{ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual, WireEnd};
+    use crate::manual::{ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual};
 
     const PAIR: &str = "Take off the cover. Disconnect the white antenna cable. Disconnect the black antenna cable. Take out the radio board.";
 
@@ -51,7 +51,7 @@ mod tests {
 
     fn with_colour(manual: &Manual) -> Manual {
         let id = manual.connectors.values().find(|c| c.kind == Some(ConnectorKind::Coaxial)).expect("one").id;
-        let wires = vec![WireEnd { colour: "black".to_owned(), to: "MAIN".to_owned() }];
+        let wires = "black to MAIN".to_owned();
         manual.apply(&Edit::Connector(ConnectorEdit::Set { id, field: ConnectorField::Wires(wires) }), "Ann").unwrap().0
     }
 

@@ -1,7 +1,11 @@
 //! Rules of connectors, their cables, and the power along the steps.
 
+mod bend_tight;
+mod cable_short;
 mod ends_alike;
 mod held_untold;
+#[cfg(test)]
+mod placed;
 mod route_untold;
 mod source_still_on;
 
@@ -12,4 +16,6 @@ pub(super) const RULES: &[Check] = &[
     (held_untold::RULE, held_untold::find),
     (ends_alike::RULE, ends_alike::find),
     (route_untold::RULE, route_untold::find),
+    (bend_tight::RULE, bend_tight::find),
+    (cable_short::RULE, cable_short::find),
 ];

@@ -331,8 +331,15 @@ impl Drafter {
             .iter()
             .find_map(|w| statement.text.strip_prefix(w))
             .unwrap_or(&statement.text);
-        let caution =
-            Caution { id, step, about: *about, text: sentence(text), level: None, evidence: vec![evidence.clone()] };
+        let caution = Caution {
+            id,
+            step,
+            about: *about,
+            hazard: None,
+            text: sentence(text),
+            level: None,
+            evidence: vec![evidence.clone()],
+        };
         self.manual.cautions.insert(id, caution);
     }
 

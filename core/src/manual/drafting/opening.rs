@@ -5,7 +5,7 @@
 use crate::ids::*;
 use crate::manual::model::rim::{self, Rim};
 use crate::manual::{Evidence, FaceEdge, Manual, MarkKind, Seam, SeamKind, SeamMark, Swing};
-use crate::reading::{Act, Statement, StatementKind};
+use crate::reading::{Act, Statement, StatementKind, figure_of};
 use crate::units::{self, Measure, Quantity};
 
 /// Said of the opening, before all parts are known.
@@ -151,12 +151,11 @@ impl Said {
     /// What the hands do there.
     fn work(&self, seam: &mut Seam, place: Option<Rim>, put: &mut impl FnMut(&mut Seam, MarkKind, Told)) {
         let tool = self.tools.last().cloned();
+        let counter = self.has(&["counterclockwise", "anticlockwise", "anti-clockwise"]);
         if let Some(count) = self.clips() {
-            let counter = self.has(&["counterclockwise", "anticlockwise", "anti-clockwise"]);
             put(seam, MarkKind::Clip, Told { rim: place, count: Some(count), counter, ..Told::default() });
         }
         if runs(&self.text) {
-            let counter = self.has(&["counterclockwise", "anticlockwise", "anti-clockwise"]);
             for rim in self.stretches(place) {
                 put(seam, MarkKind::Run, Told { rim: Some(rim), tool: tool.clone(), counter, ..Told::default() });
             }
@@ -231,16 +230,14 @@ impl Said {
 
     /// "eight latches", "5 clips".
     fn clips(&self) -> Option<u32> {
-        const NUMBERS: [&str; 13] =
-            ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
         if self.has(&["connector", "plug", "battery latch"]) {
             return None;
         }
         let words: Vec<&str> = self.text.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect();
         let noun = words.iter().position(|w| matches!(*w, "clips" | "latches" | "catches" | "clip" | "latch"))?;
-        let number = |w: &&str| w.parse().ok().or(NUMBERS.iter().position(|n| n == w).map(|n| n as u32));
+        let number = |w: &&str| figure_of(w).filter(|n| n.fract() == 0.0 && (1.0..=100.0).contains(n));
         // "Eight small plastic clips."
-        words[noun.saturating_sub(3)..noun].iter().rev().find_map(number).filter(|n| (1..=100).contains(n))
+        words[noun.saturating_sub(3)..noun].iter().rev().find_map(number).map(|n| n as u32)
     }
 
     /// "Along the bottom and the left side", edge by edge; "around the glass", all round.

@@ -27,7 +27,7 @@ pub enum UpcastError {
 }
 
 /// One step up: from the version of its place (from 1) to the next.
-const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions, additions, marks];
+const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] = [additions, additions, marks, waypoints];
 
 /// Formats 2 and 3 grew by fields that stand for nothing where they are missing; all that older files lack are those.
 fn additions(manual: Value) -> Value {
@@ -47,6 +47,17 @@ fn marks(mut manual: Value) -> Value {
             })
         });
         seam.insert("marks".to_owned(), mark.into_iter().collect());
+    }
+    manual
+}
+
+/// Until format 4 a cable passed places that were only told; now each can stand on a layer.
+fn waypoints(mut manual: Value) -> Value {
+    let connectors = manual.get_mut("connectors").and_then(Value::as_object_mut);
+    for connector in connectors.into_iter().flat_map(|c| c.values_mut()) {
+        for place in connector.get_mut("route").and_then(Value::as_array_mut).into_iter().flatten() {
+            *place = serde_json::json!({ "what": place.take() });
+        }
     }
     manual
 }

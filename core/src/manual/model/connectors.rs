@@ -6,7 +6,8 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, note, text};
 use crate::manual::edits::sound::Sound;
-use crate::manual::{Evidence, Manual, Part, Step};
+use crate::manual::{Evidence, HolePlace, Layer, Manual, Part, Step};
+use crate::units::number;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -65,6 +66,9 @@ pub struct Connector {
     pub power: bool,
     /// Made only to position or to test, and undone again.
     pub temporary: bool,
+    /// The step in which a connection that is only made to try is undone again; `None`: in its own.
+    #[serde(default)]
+    pub until: Option<StepId>,
     /// The board or part that it sits on.
     #[serde(default)]
     pub on: Option<PartId>,
@@ -84,9 +88,43 @@ pub struct Connector {
     #[serde(default)]
     pub tether: Option<String>,
     /// What the cable passes, in order.
-    pub route: Vec<String>,
+    pub route: Vec<Waypoint>,
+    /// How far what hangs on it can be moved while it is on, in millimetres.
+    #[serde(default)]
+    pub slack_mm: Option<f64>,
+    /// The tightest bend that its cable bears, as a radius in millimetres.
+    #[serde(default)]
+    pub bend_mm: Option<f64>,
     pub note: Option<String>,
     pub evidence: Vec<Evidence>,
+}
+
+/// One place that a cable passes.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct Waypoint {
+    /// "through the slot beside the bracket".
+    pub what: String,
+    /// Where that is on a layer; `None`: nobody placed it.
+    #[serde(default)]
+    pub at: Option<LayerSpot>,
+    /// The layer on which the cable goes on, where it passes through to the other side.
+    #[serde(default)]
+    pub through: Option<LayerId>,
+}
+
+/// A place on a layer, in millimetres from its upper left corner.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct LayerSpot {
+    pub layer: LayerId,
+    pub x_mm: f64,
+    pub y_mm: f64,
+}
+
+impl LayerSpot {
+    /// Where it is, whatever the layer.
+    pub fn place(self) -> HolePlace {
+        HolePlace { x_mm: self.x_mm, y_mm: self.y_mm }
+    }
 }
 
 /// One wire and where it goes.
@@ -104,10 +142,25 @@ pub enum ConnectorField {
     Kind(Option<ConnectorKind>),
     Power(bool),
     Temporary(bool),
+    Until(Option<StepId>),
+    /// What it passes, in words; a place that is told as before stays where it was placed.
     Route(Vec<String>),
+    /// Where one of its places is, by its number from 0.
+    Passes {
+        number: usize,
+        at: Option<LayerSpot>,
+    },
+    /// On which layer it goes on from there.
+    Through {
+        number: usize,
+        to: Option<LayerId>,
+    },
+    SlackMm(Option<f64>),
+    BendMm(Option<f64>),
     On(Option<PartId>),
     Place(Option<String>),
-    Wires(Vec<WireEnd>),
+    /// "red to 1; black to 2"; nothing takes them away.
+    Wires(String),
     Opens(Option<String>),
     Makes(Option<String>),
     Tether(Option<String>),
@@ -147,6 +200,7 @@ impl Connector {
             kind: None,
             power: false,
             temporary: false,
+            until: None,
             on: None,
             place: None,
             wires: Vec::new(),
@@ -154,13 +208,27 @@ impl Connector {
             makes: None,
             tether: None,
             route: Vec::new(),
+            slack_mm: None,
+            bend_mm: None,
             note: None,
             evidence,
         }
     }
 }
 
+impl Waypoint {
+    /// Told, and not placed.
+    pub fn told(what: impl Into<String>) -> Self {
+        Self { what: what.into(), at: None, through: None }
+    }
+}
+
 impl Connector {
+    /// What the cable passes, in words.
+    pub fn passes(&self) -> impl Iterator<Item = &str> {
+        self.route.iter().map(|w| w.what.as_str())
+    }
+
     /// For people: "fan", "battery (power)".
     pub fn words(&self, manual: &Manual) -> String {
         let serves = self.serves.map_or("cable", |p| manual.part_name(p));
@@ -179,7 +247,10 @@ impl Apply for ConnectorEdit {
             Self::Set { id, field } => {
                 match field {
                     ConnectorField::Step(step) => drop(manual.must_be_there::<Step>(*step)?),
+                    ConnectorField::Until(step) => manual.may_be::<Step>(*step)?,
                     ConnectorField::Serves(part) | ConnectorField::On(part) => manual.may_be::<Part>(*part)?,
+                    ConnectorField::Passes { at, .. } => at.map_or(Ok(()), |spot| on_its_layer(manual, spot))?,
+                    ConnectorField::Through { to, .. } => manual.may_be::<Layer>(*to)?,
                     _ => {}
                 }
                 set_field(manual.change_entity::<Connector>(*id, touched)?, field)?;
@@ -193,6 +264,87 @@ impl Apply for ConnectorEdit {
 
 /// Most wires of one connector.
 const MAX_WIRES: usize = 100;
+/// Most places that one cable passes.
+const MAX_PLACES: usize = 60;
+/// No cable of a device that stands on a bench is longer.
+const MAX_CABLE_MM: f64 = 10_000.0;
+
+fn on_its_layer(manual: &Manual, spot: LayerSpot) -> Result<(), Refusal> {
+    let layer = manual.must_be_there::<Layer>(spot.layer)?;
+    if layer.outline.holds(spot.place()) {
+        return Ok(());
+    }
+    let (width, height) = layer.outline.size_mm();
+    let problem = format!(
+        "{}, {} mm lies outside “{}”, which is {} × {} mm.",
+        number(spot.x_mm),
+        number(spot.y_mm),
+        layer.name,
+        number(width),
+        number(height)
+    );
+    Err(Refusal::invalid("at", problem))
+}
+
+/// The route as it is told now; what was told before keeps its place.
+fn told_anew(route: &[Waypoint], told: &[String]) -> Result<Vec<Waypoint>, Refusal> {
+    if told.len() > MAX_PLACES {
+        let problem = format!("{} places that one cable passes; at most {MAX_PLACES} fit.", told.len());
+        return Err(Refusal::invalid("route", problem));
+    }
+    let mut before = route.to_vec();
+    let waypoint = |told: &String| {
+        let what = note("route", told, MAX_TEXT)?;
+        let known = before.iter().position(|w| w.what == what).map(|at| before.remove(at));
+        Ok(known.unwrap_or_else(|| Waypoint::told(what)))
+    };
+    told.iter().map(waypoint).collect()
+}
+
+fn length(field: &'static str, value: Option<f64>) -> Result<Option<f64>, Refusal> {
+    match value {
+        Some(mm) if !(mm.is_finite() && mm > 0.0 && mm <= MAX_CABLE_MM) => {
+            let problem =
+                format!("{} mm is no length of a cable; write more than 0 and at most {MAX_CABLE_MM} mm.", number(mm));
+            Err(Refusal::invalid(field, problem))
+        }
+        fits => Ok(fits),
+    }
+}
+
+fn waypoint(connector: &mut Connector, number: usize) -> Result<&mut Waypoint, Refusal> {
+    let there = connector.route.len();
+    connector.route.get_mut(number).ok_or_else(|| {
+        let problem = format!("The cable passes {there} places; there is no number {}.", number + 1);
+        Refusal::invalid("number", problem)
+    })
+}
+
+impl WireEnd {
+    /// For people and for tables: "red to 1; black to 2".
+    pub fn words(wires: &[Self]) -> String {
+        wires.iter().map(|w| format!("{} to {}", w.colour, w.to)).collect::<Vec<_>>().join("; ")
+    }
+
+    /// Reads what [`WireEnd::words`] writes; commas do as well.
+    ///
+    /// # Errors
+    /// Names the wire that has no end.
+    pub fn read(told: &str) -> Result<Vec<Self>, Refusal> {
+        let all: Vec<&str> = told.split([';', ',']).map(str::trim).filter(|t| !t.is_empty()).collect();
+        if all.len() > MAX_WIRES {
+            let problem = format!("{} wires at one connector; at most {MAX_WIRES} fit.", all.len());
+            return Err(Refusal::invalid("wires", problem));
+        }
+        let half =
+            |told: &str| Refusal::invalid("wires", format!("“{told}” is half a wire. Write “red to 1; black to 2”."));
+        let end = |told: &str| {
+            let (colour, to) = told.split_once(" to ").ok_or_else(|| half(told))?;
+            Ok(Self { colour: text("colour", colour, MAX_TITLE)?, to: text("to", to, MAX_TITLE)? })
+        };
+        all.into_iter().map(end).collect()
+    }
+}
 
 fn set_field(connector: &mut Connector, field: &ConnectorField) -> Result<(), Refusal> {
     match field {
@@ -200,29 +352,18 @@ fn set_field(connector: &mut Connector, field: &ConnectorField) -> Result<(), Re
         ConnectorField::Kind(kind) => connector.kind = *kind,
         ConnectorField::Power(power) => connector.power = *power,
         ConnectorField::Temporary(temporary) => connector.temporary = *temporary,
-        ConnectorField::Route(route) => {
-            connector.route = route.iter().map(|r| note("route", r, MAX_TEXT)).collect::<Result<_, _>>()?;
-        }
+        ConnectorField::Until(step) => connector.until = *step,
+        ConnectorField::Route(told) => connector.route = told_anew(&connector.route, told)?,
+        ConnectorField::Passes { number, at } => waypoint(connector, *number)?.at = *at,
+        ConnectorField::Through { number, to } => waypoint(connector, *number)?.through = *to,
+        ConnectorField::SlackMm(mm) => connector.slack_mm = length("slack_mm", *mm)?,
+        ConnectorField::BendMm(mm) => connector.bend_mm = length("bend_mm", *mm)?,
         ConnectorField::On(part) => connector.on = *part,
         ConnectorField::Place(value) => connector.place = maybe_text("place", value, MAX_TEXT)?,
         ConnectorField::Opens(value) => connector.opens = maybe_text("opens", value, MAX_TEXT)?,
         ConnectorField::Makes(value) => connector.makes = maybe_text("makes", value, MAX_TEXT)?,
         ConnectorField::Tether(value) => connector.tether = maybe_text("tether", value, MAX_TEXT)?,
-        ConnectorField::Wires(wires) => {
-            if wires.len() > MAX_WIRES {
-                let problem = format!("{} wires at one connector; at most {MAX_WIRES} fit.", wires.len());
-                return Err(Refusal::invalid("wires", problem));
-            }
-            let end = |w: &WireEnd| {
-                if w.colour.trim().is_empty() || w.to.trim().is_empty() {
-                    let said = format!("{} {}", w.colour, w.to);
-                    let problem = format!("“{}” is half a wire. Write “red to 1, black to 2”.", said.trim());
-                    return Err(Refusal::invalid("wires", problem));
-                }
-                Ok(WireEnd { colour: text("colour", &w.colour, MAX_TITLE)?, to: text("to", &w.to, MAX_TITLE)? })
-            };
-            connector.wires = wires.iter().map(end).collect::<Result<_, Refusal>>()?;
-        }
+        ConnectorField::Wires(told) => connector.wires = WireEnd::read(told)?,
         ConnectorField::Note(value) => connector.note = maybe_text("note", value, MAX_TEXT)?,
         ConnectorField::Step(step) => connector.step = *step,
     }
@@ -232,7 +373,10 @@ fn set_field(connector: &mut Connector, field: &ConnectorField) -> Result<(), Re
 impl Sound for Connector {
     fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
         manual.refers::<Step>("step", [self.step])?;
+        manual.refers::<Step>("until", self.until)?;
         manual.refers::<Part>("serves", self.serves)?;
-        manual.refers::<Part>("on", self.on)
+        manual.refers::<Part>("on", self.on)?;
+        manual.refers::<Layer>("route", self.route.iter().filter_map(|w| w.at.map(|at| at.layer)))?;
+        manual.refers::<Layer>("route", self.route.iter().filter_map(|w| w.through))
     }
 }

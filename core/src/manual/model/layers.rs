@@ -5,7 +5,7 @@ use crate::manual::edits::edit::Apply;
 use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TITLE, Refusal, text};
 use crate::manual::edits::sound::Sound;
-use crate::manual::{FastenerGroup, HolePlace, Manual, Seam};
+use crate::manual::{Connector, FastenerGroup, HolePlace, Manual, Seam, Waypoint};
 use crate::units::number;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -46,7 +46,7 @@ pub enum LayerEdit {
         id: LayerId,
         outline: Outline,
     },
-    /// Its holes go with it.
+    /// Its holes go with it, and the places of cables on it.
     Remove {
         id: LayerId,
     },
@@ -154,6 +154,12 @@ impl Apply for LayerEdit {
                     let problem = format!("{outside} placed hole(s) would lie outside. Move them first.");
                     return Err(Refusal::invalid("outline", problem));
                 }
+                let off = |w: &Waypoint| w.at.is_some_and(|at| at.layer == *id && !outline.holds(at.place()));
+                let cables = manual.connectors.values().flat_map(|c| &c.route).filter(|w| off(w)).count();
+                if cables > 0 {
+                    let problem = format!("{cables} place(s) of cables would lie outside. Move them first.");
+                    return Err(Refusal::invalid("outline", problem));
+                }
                 manual.change_entity::<Layer>(*id, touched)?.outline = outline.clone();
             }
             Self::Remove { id } => {
@@ -164,6 +170,14 @@ impl Apply for LayerEdit {
                 };
                 manual.change_entities(|g| g.layer == Some(*id), lose, touched);
                 manual.change_entities(|s: &Seam| s.face == Some(*id), |s| s.face = None, touched);
+                let here = |w: &Waypoint| w.through == Some(*id) || w.at.is_some_and(|at| at.layer == *id);
+                let unplace = |c: &mut Connector| {
+                    for w in c.route.iter_mut().filter(|w| here(w)) {
+                        w.at = w.at.filter(|at| at.layer != *id);
+                        w.through = w.through.filter(|to| to != id);
+                    }
+                };
+                manual.change_entities(|c: &Connector| c.route.iter().any(here), unplace, touched);
             }
         }
         Ok(())

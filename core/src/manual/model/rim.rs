@@ -7,6 +7,7 @@
 
 use super::holes::HolePlace;
 use super::layers::Outline;
+use crate::reading::figure_of;
 use crate::units::number;
 
 /// Hours on the whole way round.
@@ -83,14 +84,9 @@ fn clock(words: &[&str]) -> Option<Rim> {
 }
 
 fn clock_hour(word: &str) -> Option<f64> {
-    const NAMES: [&str; 12] =
-        ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-    if let Some(n) = NAMES.iter().position(|n| *n == word) {
-        return Some(n as f64 + 1.0);
-    }
     let (hours, minutes) = word.split_once(':').unwrap_or((word, "0"));
-    let (hours, minutes): (u32, u32) = (hours.parse().ok()?, minutes.parse().ok()?);
-    ((1..=12).contains(&hours) && minutes < 60).then(|| f64::from(hours) + f64::from(minutes) / 60.0)
+    let (hours, minutes) = (figure_of(hours)?, minutes.parse::<u32>().ok()?);
+    ((1.0..=ROUND).contains(&hours) && hours.fract() == 0.0 && minutes < 60).then(|| hours + f64::from(minutes) / 60.0)
 }
 
 /// Which edge a word names.

@@ -359,6 +359,7 @@ impl Manual {
         target.reviewed &= from.reviewed;
         self.hand_on_stage(kept, &from.rank, from.stage, touched);
         self.move_children(id, into, |_| true, touched);
+        self.change_entities::<Connector>(|c| c.until == Some(id), |c| c.until = Some(into), touched);
         self.move_requirements(id, into, touched);
         Ok(())
     }
@@ -442,6 +443,7 @@ impl Manual {
         let gone = self.take_entity::<Step>(id, touched)?;
         self.hand_on_stage(gone.phase, &gone.rank, gone.stage, touched);
         self.drop_children(id, touched);
+        self.change_entities::<Connector>(|c| c.until == Some(id), |c| c.until = None, touched);
         self.forget_step_in_requirements(id, touched);
         Ok(())
     }

@@ -1,11 +1,11 @@
 /** One connector: how it opens, how it is made, where its cable runs. */
 import { Trash2 } from "lucide-react";
 import styled from "styled-components";
-import type { CableRow, Connector, Edit } from "../../api/client";
+import type { CableRow, Edit } from "../../api/client";
 import { useManual, usePartChoices } from "../../api/manual";
 import { labels } from "../../api/tables";
 import { ConnectorDrawing } from "../../parts/ConnectorDrawing";
-import { Button, Check, CommitField, Heading, Muted, Select } from "../../parts/controls";
+import { Button, Check, CommitField, FigureField, Heading, Muted, Select } from "../../parts/controls";
 import { listOf, options } from "../../parts/format";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
@@ -25,20 +25,16 @@ const Sheet = styled.section`
 type Field = Extract<Extract<Edit, { connector: unknown }>["connector"], { set: unknown }>["set"]["field"];
 const words = (text: string) => text.trim() || null;
 
-/** "red to 1, black to 2", both ways. */
-const wireWords = (wires: Connector["wires"]) => (wires ?? []).map((w) => `${w.colour} to ${w.to}`).join(", ");
-const wires = (text: string) =>
-  listOf(text).map((end) => {
-    const [colour = "", to = ""] = end.split(/ to /);
-    return { colour: colour.trim(), to: to.trim() };
-  });
-
 export function Plug({ row }: { row: CableRow }) {
   const parts = usePartChoices();
   const { view, edit } = useManual();
   const plug = view.manual.connectors[row.connector];
   if (!plug) return null;
   const { id } = plug;
+  const apart = view.order.filter((s) => view.manual.steps[s]?.phase === "teardown");
+  const later = apart
+    .map((s, n) => ({ id: s, number: n + 1, title: view.manual.steps[s]?.title ?? "" }))
+    .filter((s) => s.number > row.step_number);
   const set = (field: Field) => edit({ connector: { set: { id, field } } });
   return (
     <Sheet aria-label={`Connector of the ${row.serves}`}>
@@ -75,6 +71,14 @@ export function Plug({ row }: { row: CableRow }) {
           <>
             <dt>May be made</dt>
             <dd>about {row.times} times</dd>
+          </>
+        )}
+        {row.closes && (
+          <>
+            <dt>Laid before</dt>
+            <dd>
+              step {row.closes.step} of the rebuild, “{row.closes.title}”
+            </dd>
           </>
         )}
         {row.tether && (
@@ -131,14 +135,14 @@ export function Plug({ row }: { row: CableRow }) {
         <CommitField
           label="The cable passes, parted by commas"
           width="22em"
-          value={plug.route.join(", ")}
+          value={plug.route.map((w) => w.what).join(", ")}
           onCommit={(text) => set({ route: listOf(text) })}
         />
         <CommitField
-          label="Wires, such as red to 1, black to 2"
+          label="Wires, such as red to 1; black to 2"
           width="16em"
-          value={wireWords(plug.wires)}
-          onCommit={(text) => set({ wires: wires(text) })}
+          value={row.wires}
+          onCommit={(text) => set({ wires: text })}
         />
       </Row>
       <Row>
@@ -148,6 +152,13 @@ export function Plug({ row }: { row: CableRow }) {
           value={plug.tether ?? ""}
           onCommit={(text) => set({ tether: words(text) })}
         />
+        <FigureField
+          label="It gives, mm"
+          width="6em"
+          value={plug.slack_mm}
+          onCommit={(slack_mm) => set({ slack_mm })}
+        />
+        <FigureField label="Bends to, mm" width="6em" value={plug.bend_mm} onCommit={(bend_mm) => set({ bend_mm })} />
         <CommitField
           label="Note"
           width="16em"
@@ -162,6 +173,14 @@ export function Plug({ row }: { row: CableRow }) {
         <Check checked={plug.temporary} onChange={(temporary) => void set({ temporary })}>
           only to try
         </Check>
+        {plug.temporary && (
+          <Select
+            label="Undone again in"
+            value={plug.until ?? ""}
+            options={[["", "the same step"], ...later.map((s): [string, string] => [s.id, `${s.number}. ${s.title}`])]}
+            onChange={(until) => void set({ until: until || null })}
+          />
+        )}
         <Button onPress={() => void edit({ connector: { remove: { id } } })}>
           <Trash2 size={15} aria-hidden /> Remove the connector
         </Button>

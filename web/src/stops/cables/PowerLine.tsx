@@ -25,14 +25,13 @@ export function PowerLine({ line }: { line: CablesView["power"] }) {
   const step = (WIDTH - LEFT - 8) / rows.length;
   const x = (number: number) => LEFT + (number - 1) * step;
   const height = HEAD + ROW * Math.max(1, sources.length) + ROW;
-  const live = rows.filter((r) => r.touches && r.on.some((n) => !r.cuts.includes(n)));
-  const deadFrom = rows.find((r) => r.on.length === 0)?.number;
+  const deadFrom = line.dead_from;
   const every = Math.max(1, Math.ceil(rows.length / 24));
   const says = [
     ...sources.map((s) =>
       s.cut_at == null ? `${s.name}: nothing cuts it` : `${s.name}: on until step ${s.cut_at + 1}`,
     ),
-    ...live.map((r) => `step ${r.number} works at ${r.touches} while something is on`),
+    ...rows.filter((r) => r.live).map((r) => `step ${r.number} works at ${r.touches} while something is on`),
   ].join("; ");
   return (
     <Box aria-label="Power along the steps">
@@ -75,8 +74,7 @@ export function PowerLine({ line }: { line: CablesView["power"] }) {
             if (!r.touches) return null;
             const cx = x(r.number) + step / 2;
             const y = height - ROW + 13;
-            const bad = live.includes(r);
-            return bad ? (
+            return r.live ? (
               <path key={r.number} d={`M${cx} ${y - 8}l9 16h-18z`} fill="var(--danger)">
                 <title>{`Step ${r.number}, ${r.touches}: still live`}</title>
               </path>

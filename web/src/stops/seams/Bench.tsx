@@ -3,7 +3,7 @@ import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Label, Slider, SliderOutput, SliderThumb, SliderTrack } from "react-aria-components";
 import styled from "styled-components";
-import { type Heating, isProblem, newId, type SeamRow, type SeamsView } from "../../api/client";
+import { type HeatAnswer, type Heating, isProblem, newId, type SeamRow, type SeamsView } from "../../api/client";
 import { useHeat, useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
 import {
@@ -88,12 +88,11 @@ type Keep = (heating: Heating) => ReturnType<ReturnType<typeof useManual>["edit"
 type Props = { row: SeamRow; heat: Heat; sources: SeamsView["sources"]; usual: SeamsView["usual"] };
 
 export function Bench({ row, heat, sources, usual }: Props) {
-  const { view, edit } = useManual();
+  const { edit } = useManual();
   /** What is being tried out, until it is let go. */
   const [tried, setTried] = useState<Heating | null>(null);
   const heating = tried ?? heat.heating;
   const { data, error } = useHeat(heating);
-  const worked = data ?? heat.worked;
   const keep = (heating: Heating) => {
     setTried(heating);
     return edit({ seam: { set: { id: row.seam, field: { heating } } } }).then((r) => {
@@ -106,7 +105,7 @@ export function Bench({ row, heat, sources, usual }: Props) {
     <>
       <Halves>
         <div>
-          <Stack heating={heating} bond={worked.plan.bond} guessed={heat.guessed} usual={usual} onKeep={keep} />
+          <Stack heating={heating} bond={data?.plan.bond ?? null} guessed={heat.guessed} usual={usual} onKeep={keep} />
         </div>
         <div>
           <Row>
@@ -124,25 +123,7 @@ export function Bench({ row, heat, sources, usual }: Props) {
           </Row>
           <Slides heating={heating} source={source} onTry={setTried} onKeep={keep} />
           {error ? <ErrorNote>{isProblem(error) ? error.detail : "The server does not answer."}</ErrorNote> : null}
-          <Answer $bad={worked.judged.verdict !== "does"} role="status">
-            {worked.judged.says}
-          </Answer>
-          <Curves heating={heating} plan={worked.plan} />
-          <Window
-            heating={heating}
-            points={worked.window}
-            recommended={worked.plan.recommended ?? null}
-            told={heat.told.flatMap(({ heat: id }) => {
-              const said = view.manual.heats[id];
-              const [setting_c, seconds] = [said?.temp_c?.at(-1), said?.dwell_s?.at(-1)];
-              return setting_c == null || seconds == null ? [] : [{ setting_c, seconds }];
-            })}
-          />
-          <Advice row={row} heating={heating} worked={worked} onKeep={keep} />
-          <CurveTable heating={heating} plan={worked.plan} />
-          {worked.ways.map((way) => (
-            <OtherWay key={way.name} row={row} way={way} />
-          ))}
+          {data && <Answers row={row} heating={heating} worked={data} told={heat.told} onKeep={keep} />}
         </div>
       </Halves>
       {heat.told.length > 0 && (
@@ -164,8 +145,37 @@ export function Bench({ row, heat, sources, usual }: Props) {
   );
 }
 
+/** What the heating in hand comes to. */
+function Answers({ row, heating, worked, told, onKeep }: AdviceProps & { told: Heat["told"] }) {
+  return (
+    <>
+      <Answer $bad={worked.judged.verdict !== "does"} role="status">
+        {worked.judged.says}
+      </Answer>
+      <Curves heating={heating} plan={worked.plan} />
+      <Window
+        heating={heating}
+        points={worked.window}
+        recommended={worked.plan.recommended ?? null}
+        told={told.flatMap(({ setting_c, seconds }) => (seconds == null ? [] : [{ setting_c, seconds }]))}
+      />
+      <Advice row={row} heating={heating} worked={worked} onKeep={onKeep} />
+      <CurveTable heating={heating} plan={worked.plan} />
+      {worked.ways.map((way) => (
+        <OtherWay key={way.name} row={row} way={way} />
+      ))}
+    </>
+  );
+}
+
 /** The layers from the heated face inward. */
-function Stack(props: { heating: Heating; bond: number; guessed: boolean; usual: SeamsView["usual"]; onKeep: Keep }) {
+function Stack(props: {
+  heating: Heating;
+  bond: number | null;
+  guessed: boolean;
+  usual: SeamsView["usual"];
+  onKeep: Keep;
+}) {
   const { heating, onKeep } = props;
   const { layers } = heating;
   const put = (next: Heating["layers"]) => onKeep({ ...heating, layers: next });
@@ -326,12 +336,9 @@ function Slides(props: {
 }
 
 /** What would do, and the press that makes it the step's setting. */
-function Advice(props: {
-  row: SeamRow;
-  heating: Heating;
-  worked: Heat["worked"];
-  onKeep: (heating: Heating) => Promise<unknown>;
-}) {
+type AdviceProps = { row: SeamRow; heating: Heating; worked: HeatAnswer; onKeep: Keep };
+
+function Advice(props: AdviceProps) {
   const { view, edit } = useManual();
   const { row, heating, worked } = props;
   const { recommended } = worked.plan;
@@ -368,7 +375,7 @@ function Advice(props: {
 }
 
 /** Another way to part the bond, with what it harms; its rescue can be put into the step. */
-function OtherWay({ row, way }: { row: SeamRow; way: Heat["worked"]["ways"][number] }) {
+function OtherWay({ row, way }: { row: SeamRow; way: HeatAnswer["ways"][number] }) {
   const { view, edit } = useManual();
   const step = view.manual.steps[row.step];
   const { rescue } = way;

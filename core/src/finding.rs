@@ -44,7 +44,6 @@ impl Stop {
     /// What a stop will be for that is not built yet; `None` where it is.
     pub fn to_come(self) -> Option<&'static str> {
         match self {
-            Self::Cautions => Some("What can hurt or break, worded and placed before the step."),
             Self::Rehearse => Some("One step at a time with busy hands: big type, timers, counts to confirm."),
             _ => None,
         }
@@ -60,8 +59,6 @@ impl Stop {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum RuleId {
-    // Publish: the guide as a whole.
-    LicensedWork,
     // Listen: where a recording contradicts itself.
     CountContradicted,
     SizeContradicted,
@@ -111,6 +108,14 @@ pub enum RuleId {
     HeldUntold,
     EndsAlike,
     RouteUntold,
+    BendTight,
+    CableShort,
+    // Cautions: what belongs to licensed people, what is warned of, and when.
+    LicensedWork,
+    HazardUnsaid,
+    SaidLate,
+    TooManyWarnings,
+    CautionLost,
     // Fold: the balance.
     Uncounted,
     LeftOver,
@@ -292,6 +297,6 @@ mod tests {
     #[test]
     fn stops_that_are_built_come_in_the_order_of_the_work() {
         let built: Vec<&str> = Stop::built().map(Stop::label).collect();
-        assert_eq!(built, ["Listen", "Steps", "Chain", "Screws", "Seams", "Cables", "Fold", "Publish"]);
+        assert_eq!(built, ["Listen", "Steps", "Chain", "Screws", "Seams", "Cables", "Cautions", "Fold", "Publish"]);
     }
 }

@@ -1,5 +1,8 @@
 //! Every table of labels, for those who show them without knowing the types: the browser takes its words from here.
 
+use crate::cautions::catalogue::WarnPlace;
+use crate::cautions::coverage::Covered;
+use crate::cautions::signs::Sign;
 use crate::fasteners::mixup::Harm;
 use crate::finding::Stop;
 use crate::heat::media::Medium;
@@ -7,7 +10,7 @@ use crate::heat::plan::WarmedBy;
 use crate::heat::presets::Preset;
 use crate::labels::{Table, table};
 use crate::manual::{
-    ConnectorKind, FaceEdge, FastenerFate, HeadForm, HeatFrom, HowCounted, Level, Locking, MarkKind, NoteKind,
+    ConnectorKind, FaceEdge, FastenerFate, Hazard, HeadForm, HeatFrom, HowCounted, Level, Locking, MarkKind, NoteKind,
     PartFate, Posture, Reason, SeamKind, Stored, TorqueFrom,
 };
 use crate::order::Risk;
@@ -53,6 +56,10 @@ pub fn tables() -> Vec<Table> {
         table::<FaceEdge>(),
         table::<HeatFrom>(),
         table::<Level>(),
+        table::<Hazard>(),
+        table::<Covered>(),
+        table::<WarnPlace>(),
+        table::<Sign>(),
         table::<StatementKind>(),
         table::<Stop>(),
         table::<Stored>(),

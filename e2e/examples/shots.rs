@@ -24,6 +24,7 @@ struct Demo {
     lamp: String,
     scale: String,
     station: String,
+    incubator: String,
 }
 
 /// The ninth row of a list.
@@ -37,6 +38,7 @@ fn stops(demo: &Demo) -> impl Iterator<Item = View> {
             Stop::Steps => (&demo.lamp, "tap [data-step]:nth-of-type(5)"),
             Stop::Chain => (&demo.station, "tap [data-step]:nth-of-type(6)"),
             Stop::Screws => (&demo.station, "tap [data-group]:nth-of-type(4)"),
+            Stop::Cautions => (&demo.incubator, ""),
             Stop::Fold | Stop::Publish => (&demo.lamp, ""),
             _ => (&demo.station, ""),
         };
@@ -105,7 +107,7 @@ async fn views(app: &App) -> Vec<View> {
         let row = rows.find(|r| r["title"].as_str().is_some_and(|t| t.contains(title)));
         row.and_then(|r| r["id"].as_str()).unwrap_or_default().to_owned()
     };
-    let demo = Demo { lamp: id("lamp"), scale: id("scale"), station: id("weather") };
+    let demo = Demo { lamp: id("lamp"), scale: id("scale"), station: id("weather"), incubator: id("incubator") };
     let jobs = app.api(&format!("/api/manuals/{}/jobs", demo.station)).await;
     let fan = jobs.as_array().into_iter().flatten().find(|j| j["title"] == "New fan").and_then(|j| j["id"].as_str());
     let lamp = |stop: &str| format!("/manuals/{}/{stop}", demo.lamp);
@@ -149,6 +151,9 @@ async fn views(app: &App) -> Vec<View> {
             station("cables"),
             "tap [role=option]:nth-of-type(4); into section[aria-label='How the cable runs']",
         ),
+        ("publish-stops", format!("/manuals/{}/publish", demo.incubator), ""),
+        ("publish-stops-tall", format!("/manuals/{}/publish", demo.incubator), "tall"),
+        ("cautions-lamp", lamp("cautions"), ""),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),

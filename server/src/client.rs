@@ -3,6 +3,7 @@
 //! Written as a TypeScript module by `scripts/client`, beside the client that is generated from the OpenAPI document; a
 //! test fails when it is stale. The browser makes none of this up.
 
+use paso_core::cautions::signs::{Sign, drawn};
 use paso_core::fasteners::glyphs::{Mark, Paint, recess};
 use paso_core::fasteners::kinds::Shape;
 use paso_core::finding::Stop;
@@ -55,6 +56,14 @@ pub fn tables() -> String {
         "recesses",
         "Record<Schemas[\"Drive\"] | \"unknown\", Mark[]>",
         &Value::Object(recesses),
+    );
+    let signs: Map<String, Value> = Sign::ALL.iter().map(|s| (s.wire(), json!(drawn(*s)))).collect();
+    constant(
+        &mut out,
+        "Safety signs, drawn in a box of 24 × 24.",
+        "signs",
+        "Record<Schemas[\"Sign\"], { name: string; number: string; duty: boolean; frame: string; lines: string; fills: string }>",
+        &Value::Object(signs),
     );
     out.truncate(out.trim_end().len());
     out.push('\n');

@@ -4,13 +4,16 @@
 //! the stops, so that the demo can never show something the program cannot do.
 
 use crate::store::{EditRequest, Store, StoreError};
+use paso_core::checks::findings;
 use paso_core::fasteners::balance::comes_out;
+use paso_core::finding::RuleId;
 use paso_core::heat::media::Medium;
 use paso_core::heat::plan::{Heating, StackLayer, WarmedBy};
 use paso_core::ids::*;
 use paso_core::manual::*;
 use paso_core::reading::CautionSubject;
 use paso_core::screw::{Class, Material};
+use paso_core::stops::cautions::view as cautions;
 use paso_core::units;
 use uuid::Uuid;
 
@@ -25,7 +28,7 @@ struct Device {
     work: fn(&Manual) -> Vec<Edit>,
 }
 
-const DEVICES: [Device; 3] = [
+const DEVICES: [Device; 4] = [
     Device {
         title: "Opening the Harrow & Pell T40 bench lamp",
         device: "Harrow & Pell T40 bench lamp",
@@ -46,6 +49,13 @@ const DEVICES: [Device; 3] = [
         file: "weather-station.md",
         narration: include_str!("../../demo/weather-station.md"),
         work: work_station,
+    },
+    Device {
+        title: "Fan and sensor of the Brindle egg incubator",
+        device: "Brindle E6 egg incubator",
+        file: "egg-incubator.md",
+        narration: include_str!("../../demo/egg-incubator.md"),
+        work: work_incubator,
     },
 ];
 
@@ -331,6 +341,19 @@ fn work_station(manual: &Manual) -> Vec<Edit> {
     desk.edits
 }
 
+/// A device on the mains: the guide stops where its readers may not go on, and warns of what they meet before.
+fn work_incubator(manual: &Manual) -> Vec<Edit> {
+    let mut desk = Desk::new(manual);
+    for title in ["Remove the power supply board", "Remove the heating element"] {
+        desk.comes_first(title, "Remove the control board", "the control board lies over it");
+    }
+    desk.set_aside(RuleId::LicensedWork, "a licensed electrician");
+    // Half of the proposals are taken; one needs no warning here, and the rest wait for a decision.
+    desk.take_proposals(&[Hazard::Germs, Hazard::CompressedAir, Hazard::Solvent]);
+    desk.review_all();
+    desk.edits
+}
+
 /// Screws of the lamp: the narrator tells how tight; what they go into is the author's knowledge.
 fn fasten_the_lamp(desk: &mut Desk) {
     let foot = desk.layer("Foot, seen from below", 150.0, 150.0, 75.0);
@@ -421,6 +444,22 @@ impl Desk {
             let place = |told: &str| (!told.is_empty()).then(|| RimAsked::Words(told.to_owned()));
             self.edit(edited(MarkEdit::Add { id: mark, kind, place: place(from), to: place(to) }));
             fields.into_iter().for_each(|field| self.edit(edited(MarkEdit::Set { id: mark, field })));
+        }
+    }
+
+    /// Findings of a rule are decided in one way.
+    fn set_aside(&mut self, rule: RuleId, because: &str) {
+        for finding in findings(&self.manual).into_iter().filter(|f| f.rule == rule && f.set_aside.is_none()) {
+            let (id, rule, because) = (finding.key, finding.rule.name(), because.to_owned());
+            self.edit(Edit::Finding(FindingEdit::SetAside { id, rule, because }));
+        }
+    }
+
+    /// Warnings that the catalogue proposes are put where they belong.
+    fn take_proposals(&mut self, hazards: &[Hazard]) {
+        let rows = cautions(&self.manual).hazards.into_iter().filter(|h| hazards.contains(&h.hazard));
+        for fix in rows.filter_map(|h| h.finding?.fixes.into_iter().next()) {
+            self.edit(fix.edit);
         }
     }
 

@@ -382,7 +382,7 @@ async fn the_demo_shows_real_content_at_every_stop() {
     paso_server::demo::load_once(&store).await.unwrap();
     paso_server::demo::load_once(&store).await.unwrap();
     let shelf = store.shelf("", false).await.unwrap();
-    assert_eq!(shelf.len(), 3, "loaded once");
+    assert_eq!(shelf.len(), 4, "loaded once");
     for row in shelf {
         let (_, manual) = store.manual(row.id).await.unwrap();
         let guide = paso_core::publish::guide(&manual);

@@ -227,7 +227,7 @@ async fn a_backup_of_a_running_server_comes_back_on_another_machine() {
 
     said(&["restore", "--data", &there, &file]);
     let checked = said(&["check", "--data", &there]);
-    assert_eq!(checked, "3 manuals, with edits and revisions: nothing is wrong.");
+    assert_eq!(checked, "4 manuals, with edits and revisions: nothing is wrong.");
     let twice = paso(&["restore", "--data", &there, &file]);
     assert!(String::from_utf8_lossy(&twice.stderr).contains("There are manuals in this database already"));
     let copy = said(&["import", "--data", &there, &bundle]);

@@ -1,14 +1,25 @@
-//! Cautions in the right words: how loudly, of what, what happens, and then what the narrator or the author says to do.
+//! Cautions: what can hurt or break at which step, whether somebody warned of it in time, and in which words.
 //!
-//! Signal words after ANSI Z535.6 and ISO 3864-2 (both from memory): danger, warning and caution are for people, by how badly
-//! they may be hurt; harm to the device alone is a notice. What is told stays as it was told; the hazard goes before it, and the
-//! consequence where nobody told one.
+//! A [`catalogue`] of hazards looks at every step ([`scene`]); where one is brought about, [`coverage`] finds the warning that
+//! stands before it, or that none does. What goes before a caution's own words ([`head`]) follows from the hazard: signal
+//! words after ANSI Z535.6 and ISO 3864-2 (both from memory): danger, warning and caution are for people, by how badly they
+//! may be hurt; harm to the device alone is a notice. What is told stays as it was told.
 
-use crate::manual::{Caution, Level, Manual};
+pub mod catalogue;
+pub mod coverage;
+pub mod prepare;
+pub mod scene;
+pub mod signs;
+
+use crate::labels::Label;
+use crate::manual::{Caution, Hazard, Level, Manual};
 use crate::power::unplugs;
 use crate::reading::CautionSubject;
 use crate::things::is_mains;
+use catalogue::entry;
 use serde::{Deserialize, Serialize};
+use signs::Sign;
+use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// What goes before a caution.
@@ -19,31 +30,44 @@ pub struct CautionHead {
     pub hazard: Option<String>,
     /// What happens, where the caution does not tell it.
     pub consequence: Option<String>,
+    /// The sign beside it, where the hazard has one of its own.
+    pub sign: Option<Sign>,
 }
 
 impl CautionHead {
     /// Of no hazard in particular.
     pub fn of(level: Level) -> Self {
-        Self { level, hazard: None, consequence: None }
+        Self { level, hazard: None, consequence: None, sign: None }
     }
 
     /// Of a hazard whose consequence the words that follow tell.
     pub fn named(level: Level, hazard: &str) -> Self {
         Self { hazard: Some(hazard.to_owned()), ..Self::of(level) }
     }
+
+    /// Of a hazard of the catalogue, with what happens.
+    pub fn from_catalogue(hazard: Hazard) -> Self {
+        let entry = entry(hazard);
+        Self {
+            level: entry.level,
+            hazard: Some(hazard.label().to_owned()),
+            consequence: Some(entry.consequence.to_owned()),
+            sign: Some(entry.sign).filter(|s| *s != Sign::General),
+        }
+    }
 }
 
-/// What is known of a hazard.
-struct Hazard {
+/// What is known of what a caution is about.
+struct Known {
     level: Level,
     name: &'static str,
     consequence: &'static str,
 }
 
 /// Hazards of the trade with who is hurt (common practice, no source; the levels by the decision table of ANSI Z535.6).
-fn hazard(about: CautionSubject) -> Option<Hazard> {
+fn known(about: CautionSubject) -> Option<Known> {
     use CautionSubject as About;
-    let of = |level, name, consequence| Some(Hazard { level, name, consequence });
+    let of = |level, name, consequence| Some(Known { level, name, consequence });
     match about {
         About::Mains => of(Level::Danger, "mains voltage", "It can kill."),
         About::Battery => {
@@ -82,32 +106,71 @@ fn hazard(about: CautionSubject) -> Option<Hazard> {
 
 /// What goes before a caution of a manual: as its author says, else by what it is about and what it tells.
 pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
-    let known = hazard(caution.about);
+    if let Some(hazard) = caution.hazard {
+        let head = CautionHead::from_catalogue(hazard);
+        return CautionHead { level: caution.level.unwrap_or(head.level), ..head };
+    }
+    let known = known(caution.about);
     let text = caution.text.to_lowercase();
     let base = known.as_ref().map_or(Level::Notice, |h| h.level);
     let level =
         caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
     let consequence = known.as_ref().filter(|_| !tells_consequence(&text)).map(|h| h.consequence.to_owned());
-    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence }
+    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence, sign: sign(caution.about) }
 }
 
-/// Of several cautions the loudest is read first; those of one level in their order.
-pub fn by_level<'m>(manual: &Manual, cautions: impl Iterator<Item = &'m Caution>) -> Vec<(&'m Caution, CautionHead)> {
-    let mut all: Vec<(&Caution, CautionHead)> = cautions.map(|c| (c, head(manual, c))).collect();
-    all.sort_by_key(|(_, head)| std::cmp::Reverse(head.level));
-    // What happens is said once for a hazard.
-    for n in 1..all.len() {
-        let (told, rest) = all.split_at_mut(n);
-        let (_, head) = &mut rest[0];
-        if told.iter().any(|(_, before)| before.hazard == head.hazard && before.consequence.is_some()) {
-            head.consequence = None;
-        }
+/// The sign of what a caution is about, where there is one for people.
+fn sign(about: CautionSubject) -> Option<Sign> {
+    match about {
+        CautionSubject::Mains | CautionSubject::Power | CautionSubject::ShortCircuit => Some(Sign::Electricity),
+        CautionSubject::Battery => Some(Sign::Explosive),
+        CautionSubject::Chemical => Some(Sign::Flammable),
+        CautionSubject::Burn => Some(Sign::Hot),
+        CautionSubject::Glass => Some(Sign::Eyes),
+        CautionSubject::SharpTool => Some(Sign::Sharp),
+        CautionSubject::Esd => Some(Sign::Static),
+        _ => None,
     }
-    all
+}
+
+/// The hazards that the steps before have told the consequence of, each with how many steps ago.
+#[derive(Debug, Default)]
+pub struct SaidLately {
+    hazards: BTreeMap<String, usize>,
+}
+
+/// Whose consequence was told this many steps ago is remembered; further on it is told again.
+const REMEMBERED: usize = 2;
+
+impl SaidLately {
+    /// Of the cautions of the next step the loudest is read first, those of one level in their order; what happens is said
+    /// once for a hazard over steps that follow each other.
+    pub fn next<'m>(
+        &mut self,
+        manual: &Manual,
+        cautions: impl Iterator<Item = &'m Caution>,
+    ) -> Vec<(&'m Caution, CautionHead)> {
+        let mut all: Vec<(&Caution, CautionHead)> = cautions.map(|c| (c, head(manual, c))).collect();
+        all.sort_by_key(|(_, head)| std::cmp::Reverse(head.level));
+        self.hazards.retain(|_, ago| *ago < REMEMBERED);
+        self.hazards.values_mut().for_each(|ago| *ago += 1);
+        for (_, head) in &mut all {
+            let Some(hazard) = &head.hazard else { continue };
+            if self.hazards.contains_key(hazard) {
+                head.consequence = None;
+            }
+            if head.consequence.is_some() || self.hazards.contains_key(hazard) {
+                self.hazards.insert(hazard.clone(), 0);
+            }
+        }
+        all
+    }
 }
 
 /// How loud the told words themselves are.
 fn told_level(text: &str) -> Level {
+    // What fingers do to a part hurts nobody.
+    let text = text.replace("with your fingers", "").replace("with the fingers", "").replace("with bare fingers", "");
     let words: Vec<&str> = text.split(|c: char| !c.is_alphabetic()).collect();
     let says = |all: &[&str]| words.iter().any(|w| all.contains(w));
     if says(&["kill", "kills", "lethal", "deadly", "death"]) {
@@ -187,7 +250,7 @@ mod tests {
 
     fn caution(about: CautionSubject, text: &str) -> Caution {
         let (id, step) = (CautionId(Uuid::nil()), StepId(Uuid::nil()));
-        Caution { id, step, about, text: text.to_owned(), level: None, evidence: Vec::new() }
+        Caution { id, step, about, hazard: None, text: text.to_owned(), level: None, evidence: Vec::new() }
     }
 
     fn plain() -> Manual {
@@ -201,6 +264,7 @@ mod tests {
     #[case::the_device_alone(CautionSubject::Cable, "Go easy on the ribbon.", Level::Notice)]
     #[case::said_louder(CautionSubject::Other, "The big capacitor can give you a shock.", Level::Warning)]
     #[case::said_to_hurt(CautionSubject::Force, "Mind your fingers.", Level::Caution)]
+    #[case::fingers_that_touch(CautionSubject::Sensor, "Do not touch it with your fingers.", Level::Notice)]
     #[case::heat_at_a_cell(CautionSubject::Overheating, "Not too hot, the battery is right behind.", Level::Warning)]
     #[case::heat_elsewhere(CautionSubject::Overheating, "Not too hot.", Level::Notice)]
     fn who_is_hurt_decides_how_loud(#[case] about: CautionSubject, #[case] text: &str, #[case] level: Level) {
@@ -213,6 +277,17 @@ mod tests {
         assert_eq!(head(&plain(), &power).level, Level::Notice);
         let lamp = drafted::manual("[0:00] Unplug the lamp from the wall socket. Remove the cover.");
         assert_eq!(head(&lamp, &power).level, Level::Warning);
+    }
+
+    #[test]
+    fn a_hazard_of_the_catalogue_speaks_for_itself() {
+        let mut own = caution(CautionSubject::Other, "Keep them apart.");
+        own.hazard = Some(Hazard::Magnet);
+        let head = head(&plain(), &own);
+        assert_eq!((head.level, head.hazard.as_deref()), (Level::Warning, Some("strong magnet")));
+        assert!(head.consequence.is_some_and(|c| c.contains("implants")));
+        own.level = Some(Level::Notice);
+        assert_eq!(super::head(&plain(), &own).level, Level::Notice, "an author's word stands over it");
     }
 
     #[test]
@@ -233,8 +308,21 @@ mod tests {
     fn what_happens_is_said_once_for_a_hazard() {
         let all =
             [caution(CautionSubject::Mains, "Pull the plug."), caution(CautionSubject::Mains, "Wait five minutes.")];
-        let told: Vec<bool> = by_level(&plain(), all.iter()).iter().map(|(_, h)| h.consequence.is_some()).collect();
+        let told: Vec<bool> =
+            SaidLately::default().next(&plain(), all.iter()).iter().map(|(_, h)| h.consequence.is_some()).collect();
         assert_eq!(told, [true, false]);
+    }
+
+    #[test]
+    fn further_on_it_is_said_again() {
+        let glass = [caution(CautionSubject::Glass, "Lift it slowly.")];
+        let mut lately = SaidLately::default();
+        let mut told = |cautions: &[Caution]| {
+            lately.next(&plain(), cautions.iter()).iter().map(|(_, h)| h.consequence.is_some()).collect::<Vec<_>>()
+        };
+        let steps: [&[Caution]; 6] = [&glass, &glass, &[], &[], &[], &glass];
+        let said: Vec<Vec<bool>> = steps.into_iter().map(&mut told).collect();
+        assert_eq!(said, [vec![true], vec![false], vec![], vec![], vec![], vec![true]]);
     }
 
     #[test]
@@ -244,7 +332,8 @@ mod tests {
             caution(CautionSubject::Mains, "Pull the plug."),
             caution(CautionSubject::Connector, "Mind the latch."),
         ];
-        let order: Vec<&str> = by_level(&plain(), all.iter()).iter().map(|(c, _)| c.text.as_str()).collect();
+        let order: Vec<&str> =
+            SaidLately::default().next(&plain(), all.iter()).iter().map(|(c, _)| c.text.as_str()).collect();
         assert_eq!(order, ["Pull the plug.", "Mind the ribbon.", "Mind the latch."]);
     }
 }

@@ -6,19 +6,20 @@
 
 mod balance;
 mod cables;
+mod cautions;
 #[cfg(test)]
 mod drafted;
 pub mod listen;
 mod order;
-mod publish;
 mod screws;
 mod seams;
 mod steps;
 #[cfg(test)]
 mod written;
 
-pub use publish::{Gated, gated};
+pub use cautions::{Gated, READERS, Withheld, gated, proposal, withheld};
 
+use crate::cautions::coverage::{Stretch, stretches};
 use crate::fasteners::balance::{Balance, balance};
 use crate::fasteners::kinds::{Sorted, sort};
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
@@ -36,11 +37,18 @@ pub struct Case<'m> {
     chain: OnceCell<Chain>,
     balance: OnceCell<Balance>,
     sorted: OnceCell<Sorted>,
+    stretches: OnceCell<Vec<Stretch>>,
 }
 
 impl<'m> Case<'m> {
     pub fn new(manual: &'m Manual) -> Self {
-        Self { manual, chain: OnceCell::new(), balance: OnceCell::new(), sorted: OnceCell::new() }
+        Self {
+            manual,
+            chain: OnceCell::new(),
+            balance: OnceCell::new(),
+            sorted: OnceCell::new(),
+            stretches: OnceCell::new(),
+        }
     }
 
     pub fn chain(&self) -> &Chain {
@@ -53,6 +61,11 @@ impl<'m> Case<'m> {
 
     pub fn sorted(&self) -> &Sorted {
         self.sorted.get_or_init(|| sort(self.manual))
+    }
+
+    /// What brings which hazard about, and how that is covered.
+    pub fn stretches(&self) -> &[Stretch] {
+        self.stretches.get_or_init(|| stretches(self.manual))
     }
 
     /// The title of a step, or a word for one that is gone.
@@ -78,12 +91,13 @@ fn rules() -> impl Iterator<Item = &'static Check> {
 
 /// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
 fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
-    let text = steps::TEXT.iter().chain(publish::RULES);
+    let text = steps::TEXT.iter();
     text.chain(balance::RULES)
         .chain(order::RULES)
         .chain(screws::RULES)
         .chain(seams::RULES)
         .chain(cables::RULES)
+        .chain(cautions::RULES)
         .chain(steps::RULES)
 }
 

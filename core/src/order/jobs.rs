@@ -94,7 +94,7 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     cut.head.title.clone_from(&job.title);
     let kept: BTreeSet<StepId> = way.steps.iter().copied().collect();
     let told = told_for(manual, &kept);
-    cut.steps.retain(|id, _| kept.contains(id) || told.contains(id));
+    keep_only(&mut cut, |id| kept.contains(id) || told.contains(id));
     for (id, rank) in way.steps.iter().zip(ranks(way.steps.len())) {
         let step = cut.steps.get_mut(id).expect("the way is made of steps");
         step.rank = rank;
@@ -112,15 +112,19 @@ pub fn cut(manual: &Manual, job: &Job) -> Option<Manual> {
     cut.notes.values_mut().for_each(|n| n.job = None);
     let fates = cut.parts.keys().map(|p| (*p, job.fate(*p))).collect();
     cut.cut = Some(JobCut { fates, called: chain.called_by(manual, job) });
-    let stays = |step: &StepId| kept.contains(step) || told.contains(step);
-    cut.fasteners.retain(|_, g| stays(&g.step));
-    cut.connectors.retain(|_, c| stays(&c.step));
-    cut.connectors.values_mut().for_each(|c| c.until = c.until.filter(|until| stays(until)));
-    cut.seams.retain(|_, s| stays(&s.step));
-    cut.heats.retain(|_, h| stays(&h.step));
-    cut.cautions.retain(|_, c| stays(&c.step));
-    cut.requirements.retain(|_, r| kept.contains(&r.step) && r.ways.iter().flatten().all(|s| kept.contains(s)));
     Some(cut)
+}
+
+/// Takes out all steps but some, with everything that hangs on the others.
+pub fn keep_only(manual: &mut Manual, stays: impl Fn(&StepId) -> bool) {
+    manual.steps.retain(|id, _| stays(id));
+    manual.fasteners.retain(|_, g| stays(&g.step));
+    manual.connectors.retain(|_, c| stays(&c.step));
+    manual.connectors.values_mut().for_each(|c| c.until = c.until.filter(|until| stays(until)));
+    manual.seams.retain(|_, s| stays(&s.step));
+    manual.heats.retain(|_, h| stays(&h.step));
+    manual.cautions.retain(|_, c| stays(&c.step));
+    manual.requirements.retain(|_, r| stays(&r.step) && r.ways.iter().flatten().all(&stays));
 }
 
 /// The told steps of the rebuild that belong to these steps of the teardown: they put back something that comes out there.

@@ -16,7 +16,7 @@ mod verdict;
 
 pub use crate::manual::Weights;
 pub use graph::Graph;
-pub use jobs::{Fated, JobRow, cut, jobs};
+pub use jobs::{Fated, JobRow, cut, jobs, keep_only};
 pub use least::{Need, Route, Work, least, routes};
 pub use reach::{DepthRow, Price, Risk, RouteRow, Totals};
 pub use reasons::removed_in;

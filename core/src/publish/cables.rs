@@ -2,9 +2,11 @@
 
 use super::Block;
 use crate::cables::kinds::{drawing, handling, makes};
-use crate::cables::table::wire_words;
+use crate::cables::routes::{DrawnCable, layers};
+use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{Connector, Manual, Phase};
+use crate::manual::{Connector, Manual, Phase, WireEnd};
+use crate::units::number;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -26,20 +28,37 @@ pub struct CableSheetRow {
     pub wrong: Option<String>,
 }
 
-/// All connectors of which more is known than what they serve.
+/// A layer with the ways of the cables on it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct SheetRoutes {
+    pub layer: LayerId,
+    pub name: String,
+    /// One sentence a cable: "Fan: 1 behind the post, 2 under the clip."
+    pub ways: Vec<String>,
+}
+
+/// All connectors of which more is known than what they serve, and the layers on which their cables were placed.
 pub(super) fn blocks(manual: &Manual) -> Vec<Block> {
     let steps = manual.steps_in(Phase::Teardown);
     let all = steps.iter().enumerate().flat_map(|(n, s)| manual.connectors_of(s.id).map(move |c| (n + 1, c)));
     let rows: Vec<CableSheetRow> = all.filter_map(|(n, c)| row(manual, n, c)).collect();
-    if rows.is_empty() { Vec::new() } else { vec![Block::Cables(rows)] }
+    let table = (!rows.is_empty()).then_some(Block::Cables(rows));
+    let routed = layers(manual).into_iter().filter(|l| !l.cables.is_empty());
+    let routes = routed.map(|l| {
+        let ways = l.cables.iter().map(DrawnCable::words).collect();
+        Block::Routes(SheetRoutes { layer: l.layer, name: l.name, ways })
+    });
+    table.into_iter().chain(routes).collect()
 }
 
 fn row(manual: &Manual, step_number: usize, c: &Connector) -> Option<CableSheetRow> {
     let kind = c.kind.map(handling);
     let on = c.on.map(|p| format!("on the {}", manual.part_name(p)));
-    let ends = (!c.wires.is_empty()).then(|| wire_words(&c.wires));
-    let route = (!c.route.is_empty()).then(|| format!("the cable runs {}", c.route.join(", then ")));
-    let runs: Vec<String> = [on, c.place.clone(), ends, route].into_iter().flatten().collect();
+    let ends = (!c.wires.is_empty()).then(|| WireEnd::words(&c.wires));
+    let route =
+        (!c.route.is_empty()).then(|| format!("the cable runs {}", c.passes().collect::<Vec<_>>().join(", then ")));
+    let bend = c.bend_mm.map(|mm| format!("bend it no more tightly than {} mm", number(mm)));
+    let runs: Vec<String> = [on, c.place.clone(), ends, route, bend].into_iter().flatten().collect();
     let sits = kind.map(|k| format!("it sits when {}", k.sits));
     let made: Vec<String> = makes(c).map(str::to_owned).into_iter().chain(sits).collect();
     let known = !runs.is_empty() || !made.is_empty();

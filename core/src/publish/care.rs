@@ -2,6 +2,8 @@
 
 use super::CautionBlock;
 use crate::cautions::CautionHead;
+use crate::cautions::coverage::stretches;
+use crate::cautions::prepare::preparation;
 use crate::manual::{Level, Manual, Phase, Step};
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
 
@@ -30,6 +32,12 @@ pub(super) fn care(manual: &Manual) -> Vec<CautionBlock> {
     let mut out: Vec<CautionBlock> = all.into_iter().filter(|(holds, _)| *holds).map(|(_, block)| block).collect();
     out.sort_by_key(|block| std::cmp::Reverse(block.head.level));
     out
+}
+
+/// What must be ready before the first step, each with what asks for it.
+pub(super) fn prepared(manual: &Manual) -> Vec<String> {
+    let all = preparation(&stretches(manual)).into_iter();
+    all.map(|p| format!("{} ({})", p.what, p.because)).collect()
 }
 
 /// Lines that this guide crosses, with who works behind them; where nobody is named it says that it stops.

@@ -2,7 +2,7 @@
 //!
 //! Only what CommonMark 0.31 has: no tables, no raw HTML. Text from authors is escaped so that it reads as they wrote it.
 
-use super::{Block, LineKind, Section, StepBlock, StepLine, guide};
+use super::{Block, LineKind, Section, StepBlock, guide};
 use crate::cautions::CautionHead;
 use crate::labels::Label;
 use crate::manual::Manual;
@@ -43,14 +43,18 @@ fn push_section(out: &mut String, section: &Section) {
             }
             // CommonMark has no drawing; the orders tell the holes by letter and number.
             Block::Map(_) => {}
+            Block::Routes(sheet) => {
+                out.push_str(&format!("\nOn “{}”:\n\n", escape(&sheet.name)));
+                sheet.ways.iter().for_each(|way| out.push_str(&format!("- {}\n", escape(way))));
+            }
         }
     }
 }
 
 fn push_step(out: &mut String, step: &StepBlock) {
     out.push_str(&format!("\n### {}. {}\n", step.number, escape(&step.title)));
-    for line in step.lines.iter().filter(|l| l.kind == LineKind::Caution) {
-        out.push_str(&format!("\n> {}\n", warning(line)));
+    for (head, line) in step.lines.iter().filter_map(|l| Some((l.head.as_ref()?, l))) {
+        out.push_str(&format!("\n> {}\n", told(head, &line.text)));
     }
     let rest = || step.lines.iter().filter(|l| l.kind != LineKind::Caution);
     if rest().next().is_some() {
@@ -69,11 +73,6 @@ fn push_step(out: &mut String, step: &StepBlock) {
         out.push_str(&format!("\n**{}**\n\n", escape(&sheet.title)));
         sheet.lines.iter().for_each(|line| out.push_str(&format!("- {}\n", escape(&line.words()))));
     }
-}
-
-fn warning(line: &StepLine) -> String {
-    let plain = || format!("**{}:** {}", line.kind.label(), escape(&line.text));
-    line.head.as_ref().map_or_else(plain, |head| told(head, &line.text))
 }
 
 /// "**Warning, battery cell:** A pierced cell burns. Never stab it."

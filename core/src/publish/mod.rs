@@ -11,8 +11,9 @@ mod markdown;
 mod schema;
 mod screws;
 mod steps;
+mod withheld;
 
-pub use cables::CableSheetRow;
+pub use cables::{CableSheetRow, SheetRoutes};
 pub use markdown::markdown;
 pub use schema::manual_schema;
 pub use screws::{SheetLayer, SheetRow};
@@ -63,6 +64,8 @@ pub enum Block {
     Cables(Vec<CableSheetRow>),
     /// The map of a layer's holes.
     Map(SheetLayer),
+    /// How cables run on a layer.
+    Routes(SheetRoutes),
 }
 
 /// A warning that stands in no step.
@@ -145,18 +148,21 @@ labels!(LineKind {
     Why: "Why",
 });
 
-/// Works out the guide of a manual, or of what a job cut from it.
-pub fn guide(manual: &Manual) -> Guide {
+/// Works out the guide of a manual, or of what a job cut from it. Work that belongs to others is left out, and said so.
+pub fn guide(whole: &Manual) -> Guide {
+    let withheld::Open { manual, stops } = withheld::open(whole);
+    let manual = &*manual;
     let fold = rebuild::fold(manual);
     let around = |kind| section(kind_title(kind), items(around::notes(manual, kind)));
     let mut sections = vec![
         section(
             "Before you begin",
-            care::gates(manual)
+            care::gates(whole)
                 .into_iter()
                 .chain(care::unreviewed(manual))
                 .chain(care::care(manual))
                 .map(Block::Caution)
+                .chain(items(care::prepared(manual)))
                 .collect(),
         ),
         section("Which one is yours", items(around::variants(manual))),
@@ -166,7 +172,7 @@ pub fn guide(manual: &Manual) -> Guide {
         section("To order", items(around::orders(manual))),
         section("Tools", items(tools(manual).iter().map(|t| with_bits(manual, t)).collect())),
         section("Materials", items(materials(manual))),
-        section("Taking apart", steps::teardown(manual)),
+        section("Taking apart", withheld::with_stops(steps::teardown(manual), stops)),
         section("Putting together", steps::rebuild(manual, &fold)),
         section("Screws", screws::blocks(manual, &fold.balance)),
         section("Cables", cables::blocks(manual)),

@@ -2,7 +2,7 @@
 
 use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
 use crate::cables::kinds::{handling, is_delicate, opens};
-use crate::cautions::{CautionHead, by_level};
+use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Caution, ConnectorKind, Level, Manual, Seam, Step, capitalised};
@@ -15,7 +15,7 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
     let called = manual.cut.as_ref().map_or(&[][..], |c| &c.called);
     let orders = Orders::of(manual);
     let mut out = Vec::new();
-    let mut warned = Vec::new();
+    let mut warned = Warned::default();
     for (i, step) in teardown_steps(manual).into_iter().enumerate() {
         let number = i + 1;
         match called.iter().find(|c| (c.from..=c.to).contains(&number)) {
@@ -34,10 +34,10 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
     StepLine { kind, text: text.into(), drive: None, head: None }
 }
 
-fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &mut Vec<ConnectorKind>) -> StepBlock {
+fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &mut Warned) -> StepBlock {
     let mut lines = read_first(manual, step);
-    lines.extend(warnings(manual, manual.cautions_of(step.id)));
-    lines.extend(opened_wrongly(manual, step, warned));
+    lines.extend(warnings(manual, manual.cautions_of(step.id), &mut warned.lately));
+    lines.extend(opened_wrongly(manual, step, &mut warned.kinds));
     lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
@@ -63,9 +63,20 @@ fn opening(manual: &Manual, seam: &Seam) -> Option<OpeningSheet> {
     Some(OpeningSheet { seam: seam.id, title: format!("How the {part} opens"), lines: plan(manual, seam).lines })
 }
 
+/// What the steps before have warned of.
+#[derive(Default)]
+struct Warned {
+    kinds: Vec<ConnectorKind>,
+    lately: SaidLately,
+}
+
 /// Cautions, the loudest first.
-fn warnings<'m>(manual: &Manual, cautions: impl Iterator<Item = &'m Caution>) -> Vec<StepLine> {
-    let told = by_level(manual, cautions).into_iter();
+fn warnings<'m>(
+    manual: &Manual,
+    cautions: impl Iterator<Item = &'m Caution>,
+    lately: &mut SaidLately,
+) -> Vec<StepLine> {
+    let told = lately.next(manual, cautions).into_iter();
     told.map(|(c, head)| StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }).collect()
 }
 
@@ -122,8 +133,9 @@ pub(super) fn rebuild(manual: &Manual, fold: &Fold) -> Vec<Block> {
     let told = fold.rebuild.iter().any(|s| s.told.is_some());
     let untold = "Nobody told how it goes together: these are the steps above, turned round.";
     let first = (!told && !fold.rebuild.is_empty()).then(|| Block::Text(untold.to_owned()));
+    let mut lately = SaidLately::default();
     let steps = fold.rebuild.iter().enumerate().map(|(i, s)| {
-        let mut block = back(manual, s, i + 1, &orders);
+        let mut block = back(manual, s, i + 1, &orders, &mut lately);
         let number = s.of_number.filter(|_| told && s.told.is_none());
         block.lines.extend(number.map(|n| line(LineKind::Why, reverse_of(n))));
         Block::Step(block)
@@ -131,11 +143,11 @@ pub(super) fn rebuild(manual: &Manual, fold: &Fold) -> Vec<Block> {
     first.into_iter().chain(steps).collect()
 }
 
-fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders) -> StepBlock {
+fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lately: &mut SaidLately) -> StepBlock {
     let told = step.told.and_then(|id| manual.steps.get(&id));
     let mut lines: Vec<StepLine> = told.map(|s| read_first(manual, s)).unwrap_or_default();
     let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
-    lines.extend(warnings(manual, cautions));
+    lines.extend(warnings(manual, cautions, lately));
     lines.extend(told.map(|s| set_first(manual, s)).unwrap_or_default());
     lines.extend(orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o)));
     for (i, l) in step.lines.iter().enumerate() {

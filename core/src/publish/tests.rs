@@ -250,7 +250,13 @@ fn what_is_mixed_up_is_warned_of_where_the_screws_go_in() {
     let m = written::manual("1 lid: 4 PH0 8 mm\n2 fan: 2 PH0 6 mm");
     let steps = m.order();
     let add = |n: u128, step, about, text: &str| {
-        Edit::Caution(CautionEdit::Add { id: CautionId(Uuid::from_u128(n)), step, about, text: text.into() })
+        Edit::Caution(CautionEdit::Add {
+            id: CautionId(Uuid::from_u128(n)),
+            step,
+            about,
+            hazard: None,
+            text: text.into(),
+        })
     };
     let edits = [
         add(1, steps[1], CautionSubject::ScrewMixup, "Short ones only."),

@@ -27,6 +27,9 @@ pub struct ToldHeat {
     pub heat: HeatId,
     /// "heating pad on the rear cover, 75–80 °C, 2 min".
     pub words: String,
+    /// The hottest and the longest that was told; `None`: no time was.
+    pub setting_c: f64,
+    pub seconds: Option<f64>,
     pub judged: JudgedHeat,
 }
 
@@ -93,7 +96,8 @@ pub fn told(manual: &Manual, seam: &Seam) -> Vec<ToldHeat> {
         let judged = asked
             .outcome()
             .map_or_else(|says| JudgedHeat { verdict: HeatVerdict::Useless, says }, |p| judge(&asked, &p));
-        Some(ToldHeat { heat: heat.id, words: heat.words(manual), judged })
+        let told_s = heat.dwell.map(|d| in_seconds(d.high));
+        Some(ToldHeat { heat: heat.id, words: heat.words(manual), setting_c, seconds: told_s, judged })
     };
     manual.heats_of(seam.step).filter_map(told).collect()
 }

@@ -4,6 +4,7 @@
 //! of findings, at every stop, reads `checks`.
 
 pub mod cables;
+pub mod cautions;
 pub mod chain;
 pub mod listen;
 pub mod screws;

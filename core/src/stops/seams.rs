@@ -47,7 +47,6 @@ pub struct SeamHeat {
     pub heating: Heating,
     /// Nobody has put the stack together yet: it is what the cover suggests.
     pub guessed: bool,
-    pub worked: HeatAnswer,
     pub told: Vec<ToldHeat>,
 }
 
@@ -116,7 +115,7 @@ pub fn view(manual: &Manual) -> SeamsView {
             opening: plan(manual, seam),
             picture: picture(manual, seam),
             places: seam.marks.iter().filter_map(|m| place(manual, seam, m)).collect(),
-            heat: is_bonded(seam).then(|| heat(manual, seam)).flatten(),
+            heat: is_bonded(seam).then(|| heat(manual, seam)),
         })
     });
     let source = |by: &WarmedBy| {
@@ -134,9 +133,7 @@ fn place(manual: &Manual, seam: &Seam, mark: &SeamMark) -> Option<MarkPlace> {
     Some(MarkPlace { mark: mark.id, from: rim::words(at, outline), to })
 }
 
-fn heat(manual: &Manual, seam: &crate::manual::Seam) -> Option<SeamHeat> {
-    let heating = heating(manual, seam);
-    // What was stored under laxer rules may not be reckoned with any more; then there is nothing to show.
-    let worked = work_out(&heating).ok()?;
-    Some(SeamHeat { heating, guessed: seam.heating.is_none(), worked, told: told(manual, seam) })
+/// What it comes to is asked for the one joint in hand ([`work_out`]): all of them at once would take a second.
+fn heat(manual: &Manual, seam: &Seam) -> SeamHeat {
+    SeamHeat { heating: heating(manual, seam), guessed: seam.heating.is_none(), told: told(manual, seam) }
 }

@@ -1,7 +1,7 @@
 //! The Steps stop: what stands in the margin of each step, every part with where it sits and how it is fixed, every tool
 //! with where it is used.
 
-use crate::cautions::{CautionHead, by_level};
+use crate::cautions::{CautionHead, SaidLately};
 use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{Manual, Part, Step, ToolChoice};
@@ -106,7 +106,8 @@ fn margin(manual: &Manual, step: &Step) -> MarginRow {
         tools: step.tools.iter().cloned().chain(choices).collect(),
         variants: manual.variant_names(&step.variants),
         branches: step.branches.iter().map(|b| b.words(manual)).collect(),
-        warnings: by_level(manual, manual.cautions_of(step.id))
+        warnings: SaidLately::default()
+            .next(manual, manual.cautions_of(step.id))
             .into_iter()
             .map(|(c, head)| MarginWarning { caution: c.id, text: c.text.clone(), head })
             .collect(),

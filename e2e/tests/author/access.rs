@@ -19,6 +19,7 @@ const fn shows(stop: Stop) -> (&'static str, bool) {
         Stop::Screws => ("[data-group]", true),
         Stop::Seams => ("[data-seams]", false),
         Stop::Cables => ("[data-cables]", false),
+        Stop::Cautions => ("[data-cautions]", false),
         Stop::Fold => ("[data-place]", false),
         // A stop that is to come needs its mark here as soon as it is built.
         _ => ("article h2", false),

@@ -106,8 +106,8 @@ async fn stops_to_come_say_what_they_will_be_and_lead_nowhere() -> Done {
     let id = app.api("/api/manuals").await[0]["id"].as_str().unwrap_or_default().to_owned();
     app.goto(&format!("/manuals/{id}/steps")).await?;
     app.find("[data-step]").await?;
-    tab_to(&app, "Cautions").await?;
-    app.text("To come. What can hurt or break").await?;
+    tab_to(&app, "Rehearse").await?;
+    app.text("To come. One step at a time").await?;
     app.keys(Key::Enter + "").await?;
     assert!(app.driver.current_url().await?.path().ends_with("/steps"));
     app.end().await

@@ -5,6 +5,7 @@
 
 mod access;
 mod cables;
+mod cautions;
 mod chain;
 mod details;
 mod device;

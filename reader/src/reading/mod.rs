@@ -49,6 +49,7 @@ pub use gaps::{Gap, GapKind};
 pub use hints::{Hints, Meant};
 pub use lexicon::is_known;
 pub use marks::Mark;
+pub use numbers::figure_of;
 pub use repair::Repair;
 pub use safety::Doubt;
 pub use sentences::joined_text;

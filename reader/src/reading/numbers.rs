@@ -55,6 +55,11 @@ pub(super) fn figure_at(words: &[&str], at: usize) -> Option<Figure> {
     Some(Figure { at, len, value })
 }
 
+/// The figure of one word: "seven", "35".
+pub fn figure_of(word: &str) -> Option<f64> {
+    figure_at(&[word], 0).map(|f| f.value)
+}
+
 fn is_word(words: &[&str], at: usize) -> bool {
     words.get(at).is_some_and(|w| w.starts_with(|c: char| c.is_alphabetic()))
 }

@@ -104,6 +104,7 @@ impl Instruction<'_> {
         let the = if self.things.is_empty() { None } else { Some(format!("the {}", list(&self.things))) };
         let mut text = match self.act {
             Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
+            Act::Protect if self.things.iter().any(|t| is_worn(t)) => format!("Put on the {}", list(&self.things)),
             _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb(self.act))),
         };
         if !self.manner.is_empty() && !matches!(self.act, Act::Unscrew | Act::Drive) {
@@ -254,6 +255,24 @@ pub fn verb(act: Act) -> &'static str {
     }
 }
 
+/// What a person puts on: it protects, and is not protected.
+fn is_worn(thing: &str) -> bool {
+    const WORN: [&str; 11] = [
+        "strap",
+        "wristband",
+        "band",
+        "gloves",
+        "glove",
+        "goggles",
+        "glasses",
+        "spectacles",
+        "bracelet",
+        "mask",
+        "apron",
+    ];
+    thing.rsplit(' ').next().is_some_and(|last| WORN.contains(&last))
+}
+
 /// What is done where no thing is named.
 pub(super) fn alone(act: Act) -> String {
     match act {
@@ -323,6 +342,14 @@ mod tests {
     #[case::nothing_known(vec![], "Undo the screws of the lid.")]
     fn screws_are_counted_sized_and_placed(#[case] screws: Vec<ScrewGroup>, #[case] wanted: &str) {
         assert_eq!(Instruction { things: vec!["lid"], screws, ..blank(Act::Unscrew) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::worn("gloves", "Put on the gloves.")]
+    #[case::worn_of_some_kind("safety glasses", "Put on the safety glasses.")]
+    #[case::covered("glass", "Protect the glass.")]
+    fn who_is_protected_puts_it_on(#[case] thing: &str, #[case] wanted: &str) {
+        assert_eq!(Instruction { things: vec![thing], ..blank(Act::Protect) }.sentence(), wanted);
     }
 
     #[rstest]

@@ -6,6 +6,7 @@
 pub mod body;
 pub mod bundle;
 mod cables;
+mod cautions;
 pub mod chain;
 pub mod findings;
 pub mod health;
@@ -42,6 +43,7 @@ pub fn all() -> Vec<Endpoints> {
         screws::endpoints(),
         seams::endpoints(),
         cables::endpoints(),
+        cautions::endpoints(),
         publish::endpoints(),
     ]
 }

@@ -121,6 +121,14 @@ export function useCables() {
   });
 }
 
+export function useCautions() {
+  const { id } = useManual();
+  return useQuery({
+    queryKey: ["cautions", id],
+    queryFn: () => must(api.GET("/api/manuals/{id}/cautions", { params: { path: { id } } })),
+  });
+}
+
 /** What a heating that is being tried out comes to; the last answer stays until the next one is there. */
 export function useHeat(heating: Heating) {
   return useQuery({

@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/manuals/{id}/cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that the stop shows; with a job only what that job touches. */
+        get: operations["cautions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/manuals/{id}/chain": {
         parameters: {
             query?: never;
@@ -1186,6 +1203,7 @@ export interface components {
             /** @description "lithium cell"; `None` where the caution is about something of its own. */
             hazard?: string | null;
             level: components["schemas"]["Level"];
+            sign?: components["schemas"]["Sign"] | null;
         };
         /**
          * Format: uuid
@@ -1202,6 +1220,17 @@ export interface components {
          * @enum {string}
          */
         CautionSubject: "battery" | "cable" | "connector" | "glass" | "burn" | "overheating" | "esd" | "liquid" | "stripped-screw" | "screw-mixup" | "lost-screw" | "sensor" | "lens" | "membrane" | "pinch" | "seal" | "power" | "short-circuit" | "sharp-tool" | "force" | "orientation" | "contamination" | "wrong-part" | "keep-part" | "mains" | "chemical" | "own-risk" | "other";
+        /** @description All that the stop shows. */
+        CautionsView: {
+            /** @description Cautions that the catalogue knows nothing of, as they were told. */
+            free: components["schemas"]["SaidCaution"][];
+            gates: components["schemas"]["GateRow"][];
+            /** @description In the order of the work. */
+            hazards: components["schemas"]["HazardRow"][];
+            preparation: components["schemas"]["Preparation"][];
+            rebuild_steps: number;
+            teardown_steps: number;
+        };
         /** @description One step of the chain. */
         ChainRow: {
             /** @description Longest chain of steps before it; `None` while steps wait for each other. */
@@ -1462,6 +1491,11 @@ export interface components {
             evidence?: components["schemas"]["Evidence"] | null;
             how: components["schemas"]["HowCounted"];
         };
+        /**
+         * @description How a hazard is covered.
+         * @enum {string}
+         */
+        Covered: "said" | "late" | "general" | "unsaid" | "others";
         /** @description Where a statement begins, or where it does not. */
         Cut: {
             /** @description The character at which a word begins. */
@@ -2005,6 +2039,14 @@ export interface components {
          * @enum {string}
          */
         GapKind: "silence" | "lost_speech";
+        /** @description A line that only licensed people cross. */
+        GateRow: {
+            /** @description What can happen and to whom the work belongs. */
+            belongs: string;
+            what: string;
+            /** @description Who does it; `None`: nobody has said so yet, and the guide cannot go out. */
+            who?: string | null;
+        };
         /**
          * Format: uuid
          * @description A group of like fasteners.
@@ -2042,6 +2084,36 @@ export interface components {
          * @enum {string}
          */
         Hazard: "mains" | "stored_charge" | "still_connected" | "microwave" | "picture_tube" | "refrigerant" | "gas" | "cell_pried" | "cell_heated" | "cell_swollen" | "cell_shorted" | "cell_soldered" | "splinters" | "broken_glass" | "sheet_edge" | "blade" | "hot_part" | "solder_fume" | "solvent" | "solvent_heated" | "compressed_air" | "beam" | "ultraviolet" | "start_up" | "spring" | "magnet" | "dust" | "germs" | "heavy" | "earth" | "safety_part" | "water" | "pressure" | "first_power" | "static" | "screw_length" | "rough" | "data_loss" | "seal_opened" | "curing";
+        /** @description One hazard over one stretch of steps. */
+        HazardRow: {
+            covered: components["schemas"]["Covered"];
+            /** @description Why it was declined. */
+            declined?: string | null;
+            /** @description To whom the work belongs, or which rules decide. */
+            defers?: string | null;
+            finding?: components["schemas"]["Finding"] | null;
+            hazard: components["schemas"]["Hazard"];
+            level: components["schemas"]["Level"];
+            name: string;
+            phase: components["schemas"]["Phase"];
+            place: components["schemas"]["WarnPlace"];
+            /** @description What a reader is told where nobody has worded it. */
+            proposed: components["schemas"]["SaidWords"];
+            /** @description The cautions that say it. */
+            said: components["schemas"]["SaidCaution"][];
+            sign: components["schemas"]["Sign"];
+            source: string;
+            /** @description The steps that bring it about, with their numbers from 1. */
+            steps: components["schemas"]["HazardStep"][];
+            /** @description Why the first one does: "lets the return spring go". */
+            why: string;
+        };
+        /** @description One step of a stretch. */
+        HazardStep: {
+            number: number;
+            step: components["schemas"]["StepId"];
+            title: string;
+        };
         /** @description Title, device and language of a manual. */
         Head: {
             /** @description The device as its maker names it. */
@@ -3262,6 +3334,13 @@ export interface components {
             name: string;
             part?: components["schemas"]["PartId"] | null;
         };
+        /** @description One thing to prepare. */
+        Preparation: {
+            /** @description "glass, steps 4 and 7". */
+            because: string;
+            /** @description "Have eye protection at hand." */
+            what: string;
+        };
         /**
          * @description A usual stack.
          * @enum {string}
@@ -3702,7 +3781,18 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "licensed-work" | "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "licensed-work" | "hazard-unsaid" | "said-late" | "too-many-warnings" | "caution-lost" | "uncounted" | "left-over" | "too-many-back";
+        /** @description A caution with how it looks to its reader. */
+        SaidCaution: {
+            caution: components["schemas"]["CautionId"];
+            step_number: number;
+            words: components["schemas"]["SaidWords"];
+        };
+        /** @description What goes before a caution, and what it says. */
+        SaidWords: {
+            head: components["schemas"]["CautionHead"];
+            text: string;
+        };
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -4006,6 +4096,11 @@ export interface components {
             /** Format: date-time */
             updated_at: string;
         };
+        /**
+         * @description What a sign warns of, or tells to do.
+         * @enum {string}
+         */
+        Sign: "general" | "explosive" | "laser" | "beam" | "magnet" | "germs" | "electricity" | "toxic" | "hot" | "flammable" | "sharp" | "fingers" | "pressure" | "eyes" | "static";
         /** @description A source and what it can be set to. */
         SourceRow: {
             /** @description What is set is the air at its nozzle. */
@@ -4572,6 +4667,11 @@ export interface components {
          * @enum {string}
          */
         WarmedBy: "plate" | "block" | "gel_pack" | "hair_dryer" | "heat_gun";
+        /**
+         * @description Where a warning stands.
+         * @enum {string}
+         */
+        WarnPlace: "step" | "preparation" | "rebuild";
         /** @description One way. */
         Way: {
             /** @description What it harms here, and what never goes together. */
@@ -5272,6 +5372,46 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Anything else that goes wrong, in a sentence */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cautions: {
+        parameters: {
+            query?: {
+                job?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CautionsView"];
                 };
             };
             404: {

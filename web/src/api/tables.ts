@@ -324,6 +324,77 @@ export const labels = {
     "warning": "Warning",
     "danger": "Danger",
   } satisfies Record<Schemas["Level"], string>,
+  Hazard: {
+    "mains": "mains voltage",
+    "stored_charge": "stored charge",
+    "still_connected": "source still connected",
+    "microwave": "microwave oven",
+    "picture_tube": "picture tube",
+    "refrigerant": "refrigerant",
+    "gas": "gas",
+    "cell_pried": "battery cell",
+    "cell_heated": "heat at a battery cell",
+    "cell_swollen": "swollen battery cell",
+    "cell_shorted": "short circuit of a cell",
+    "cell_soldered": "soldering at a battery cell",
+    "splinters": "glass",
+    "broken_glass": "broken glass",
+    "sheet_edge": "sharp edge",
+    "blade": "blade",
+    "hot_part": "hot parts",
+    "solder_fume": "hot solder and its fume",
+    "solvent": "liquid and vapour",
+    "solvent_heated": "vapour near heat",
+    "compressed_air": "compressed air",
+    "beam": "laser or bright beam",
+    "ultraviolet": "ultraviolet light",
+    "start_up": "part that starts up",
+    "spring": "spring under tension",
+    "magnet": "strong magnet",
+    "dust": "harmful dust",
+    "germs": "dirt that carries germs",
+    "heavy": "heavy part",
+    "earth": "protective earth",
+    "safety_part": "part that safety hangs on",
+    "water": "water beside live parts",
+    "pressure": "pressure",
+    "first_power": "first power after the work",
+    "static": "static charge",
+    "screw_length": "screw that is too long or too tight",
+    "rough": "rough handling",
+    "data_loss": "data",
+    "seal_opened": "seal",
+    "curing": "bond that has not set",
+  } satisfies Record<Schemas["Hazard"], string>,
+  Covered: {
+    "said": "said",
+    "late": "said too late",
+    "general": "said before all work",
+    "unsaid": "not said",
+    "others": "left to others",
+  } satisfies Record<Schemas["Covered"], string>,
+  WarnPlace: {
+    "step": "before the step",
+    "preparation": "before all work",
+    "rebuild": "before the step of the rebuild",
+  } satisfies Record<Schemas["WarnPlace"], string>,
+  Sign: {
+    "general": "general warning",
+    "explosive": "explosive",
+    "laser": "laser beam",
+    "beam": "bright light",
+    "magnet": "magnetic field",
+    "germs": "germs",
+    "electricity": "electricity",
+    "toxic": "poisonous",
+    "hot": "hot surface",
+    "flammable": "flammable",
+    "sharp": "sharp edge",
+    "fingers": "crushing of hands",
+    "pressure": "pressure",
+    "eyes": "wear eye protection",
+    "static": "sensitive to static",
+  } satisfies Record<Schemas["Sign"], string>,
   StatementKind: {
     "action": "Action",
     "caution": "Caution",
@@ -392,6 +463,23 @@ export const keys = {
     "stated": "N",
     "author": "A",
   } satisfies Record<Schemas["Reason"], string>,
+  Sign: {
+    "general": "W001",
+    "explosive": "W002",
+    "laser": "W004",
+    "beam": "W027",
+    "magnet": "W006",
+    "germs": "W009",
+    "electricity": "W012",
+    "toxic": "W016",
+    "hot": "W017",
+    "flammable": "W021",
+    "sharp": "W022",
+    "fingers": "W024",
+    "pressure": "W029",
+    "eyes": "M004",
+    "static": "IEC 60417-5134",
+  } satisfies Record<Schemas["Sign"], string>,
   StatementKind: {
     "action": "a",
     "caution": "c",
@@ -439,7 +527,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
   {
     "stop": "cautions",
     "name": "Cautions",
-    "later": "What can hurt or break, worded and placed before the step."
+    "later": null
   },
   {
     "stop": "fold",
@@ -459,7 +547,7 @@ export const stops: readonly { stop: Schemas["Stop"]; name: string; later: strin
 ];
 
 /** Stops that can be gone to. */
-export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "fold" | "publish";
+export type BuiltStop = "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "cautions" | "fold" | "publish";
 
 /** Outlines of tags as path data, about as large as a circle of radius 1. */
 export const outlines: Record<Schemas["Shape"], string> = {
@@ -573,4 +661,128 @@ export const recesses: Record<Schemas["Drive"] | "unknown", Mark[]> = {
       "paint": 0.16
     }
   ]
+};
+
+/** Safety signs, drawn in a box of 24 × 24. */
+export const signs: Record<Schemas["Sign"], { name: string; number: string; duty: boolean; frame: string; lines: string; fills: string }> = {
+  "general": {
+    "name": "general warning",
+    "number": "ISO 7010-W001",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "",
+    "fills": "M11 9h2l-.4 6h-1.2zM11 16.6h2v2h-2z"
+  },
+  "explosive": {
+    "name": "explosive",
+    "number": "ISO 7010-W002",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M12 10.2V8.4M8.6 11.6L7.5 10.4M15.4 11.6l1.1-1.2M7.6 15H6M16.4 15H18",
+    "fills": "M12 11.6a3.4 3.4 0 1 0 .01 0z"
+  },
+  "laser": {
+    "name": "laser beam",
+    "number": "ISO 7010-W004",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M12 15h6M12 15l-3-3.2M12 15l-3 3.2M12 15l.6-4.4M12 15l.6 4.2M12 15H8",
+    "fills": "M12 13.8a1.2 1.2 0 1 0 .01 0z"
+  },
+  "beam": {
+    "name": "bright light",
+    "number": "ISO 7010-W027",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M12 9v2M12 17.4v2M7 14.2h1.6M15.4 14.2H17M8.6 11l1.2 1.2M15.4 11l-1.2 1.2M8.6 17.6l1.2-1.2M15.4 17.6l-1.2-1.2",
+    "fills": "M12 12.6a1.7 1.7 0 1 0 .01 0z"
+  },
+  "magnet": {
+    "name": "magnetic field",
+    "number": "ISO 7010-W006",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M9 10v4.4a3 3 0 0 0 6 0V10M8 11.6h2M14 11.6h2",
+    "fills": ""
+  },
+  "germs": {
+    "name": "germs",
+    "number": "ISO 7010-W009",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M12 12.6a2 2 0 1 0 .01 0M12 8.8a2.4 2.4 0 1 0 .01 0M9 15a2.4 2.4 0 1 0 .01 0M15 15a2.4 2.4 0 1 0 .01 0",
+    "fills": ""
+  },
+  "electricity": {
+    "name": "electricity",
+    "number": "ISO 7010-W012",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "",
+    "fills": "M13.2 7.6L9.4 14.4h2.2l-1 5 4.2-6.6h-2.4l1.6-5.2z"
+  },
+  "toxic": {
+    "name": "poisonous",
+    "number": "ISO 7010-W016",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M8.4 17l7.2 2.6M15.6 17l-7.2 2.6",
+    "fills": "M12 8.4a3.6 3.6 0 0 0-2.2 6.4V16.4h4.4v-1.6A3.6 3.6 0 0 0 12 8.4zM10.6 11a.9.9 0 1 1-.01 0zM13.4 11a.9.9 0 1 1-.01 0z"
+  },
+  "hot": {
+    "name": "hot surface",
+    "number": "ISO 7010-W017",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M8.6 16.6c-1-1.4 1-2.4 0-3.8s.6-2 .4-3M12 16.6c-1-1.4 1-2.4 0-3.8s.6-2 .4-3M15.4 16.6c-1-1.4 1-2.4 0-3.8s.6-2 .4-3M7 18.8h10",
+    "fills": ""
+  },
+  "flammable": {
+    "name": "flammable",
+    "number": "ISO 7010-W021",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M8 19.2h8",
+    "fills": "M12 7.8c.6 2.6 3.4 3.6 3.4 6.6a3.4 3.4 0 0 1-6.8 0c0-1.6.8-2.4 1.4-3.4.4 1 .8 1.2 1.2 1.2.2-1.4 0-3 .8-4.4z"
+  },
+  "sharp": {
+    "name": "sharp edge",
+    "number": "ISO 7010-W022",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M7.4 18.8h9.2M12 12v4.6M10 14.6c.6.8 1.2 1.4 2 2 .8-.6 1.4-1.2 2-2",
+    "fills": "M12 8l4 4.4H8z"
+  },
+  "fingers": {
+    "name": "crushing of hands",
+    "number": "ISO 7010-W024",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M7 10.4h10M7 19h10M9.6 17v-3.4M11.4 17v-4M13.2 17v-3.6M15 17v-2.6",
+    "fills": "M8.4 16.4h7v1.4h-7z"
+  },
+  "pressure": {
+    "name": "pressure",
+    "number": "ISO 7010-W029",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M12 10.8a4 4 0 1 0 .01 0M12 15l2-2.2M12 9v1.6",
+    "fills": ""
+  },
+  "eyes": {
+    "name": "wear eye protection",
+    "number": "ISO 7010-M004",
+    "duty": true,
+    "frame": "M12 1a11 11 0 1 0 .01 0z",
+    "lines": "M3.6 9.6h16.8M11 12.2c.6-.6 1.4-.6 2 0",
+    "fills": "M4.4 10.4h6.2v2.2a3 3 0 0 1-6.2 0zM13.4 10.4h6.2v2.2a3 3 0 0 1-6.2 0z"
+  },
+  "static": {
+    "name": "sensitive to static",
+    "number": "IEC 60417-5134",
+    "duty": false,
+    "frame": "M12 2.2L23 21.4H1z",
+    "lines": "M7.6 18.6c2-4 5.6-7 7-9.6M9 18.8c2.4-1.4 5-3 6.6-5.4M7 15l10 4.4",
+    "fills": ""
+  }
 };

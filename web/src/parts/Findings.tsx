@@ -80,11 +80,26 @@ export function One({ finding: f, also }: { finding: Finding; also?: Props["also
           </Button>
         ))}
         {also?.(f)}
-        {f.may_set_aside && !asking && <Button onPress={() => setAsking(true)}>It does not matter here</Button>}
+        {f.may_set_aside && !asking && <Button onPress={() => setAsking(true)}>{asideWords(f).press}</Button>}
       </Row>
       {asking && <Aside finding={f} onDone={() => setAsking(false)} />}
     </>
   );
+}
+
+/** What is set aside of a line that only licensed people cross is who does the work; a proposal is declined. */
+function asideWords(f: Finding) {
+  switch (f.rule) {
+    case "licensed-work":
+      return {
+        press: "Say who does it",
+        asks: "Who does it; the guide stops there, unless you write “its readers: …”",
+      };
+    case "hazard-unsaid":
+      return { press: "Decline it", asks: "Why no warning is needed here" };
+    default:
+      return { press: "It does not matter here", asks: "Why it does not matter here" };
+  }
 }
 
 /** Nothing is set aside without a reason. */
@@ -106,14 +121,7 @@ function Aside({ finding: f, onDone }: { finding: Finding; onDone: () => void })
       }}
     >
       <Row>
-        <Typed
-          label="Why it does not matter here"
-          width="22em"
-          value={because}
-          onChange={setBecause}
-          wrong={wrong}
-          autoFocus
-        />
+        <Typed label={asideWords(f).asks} width="22em" value={because} onChange={setBecause} wrong={wrong} autoFocus />
         <Button type="submit">Set it aside</Button>
         <Button onPress={onDone}>Cancel</Button>
       </Row>

@@ -5,6 +5,7 @@ import styled, { css } from "styled-components";
 import type { CautionHead } from "../api/client";
 import { labels } from "../api/tables";
 import { font } from "../theme";
+import { SafetySign } from "./SafetySign";
 
 const loud = css`
   border: 2px solid var(--hazard);
@@ -44,7 +45,7 @@ export function Warning({ head, children }: { head: CautionHead | null | undefin
   const Sign = SIGN[level];
   return (
     <Box $level={level}>
-      <Sign size={18} aria-hidden />
+      {head?.sign && level !== "danger" ? <SafetySign sign={head.sign} size={22} /> : <Sign size={18} aria-hidden />}
       <span>
         <b>
           {labels.Level[level]}

@@ -10,12 +10,13 @@ import { Chooser } from "../parts/Chooser";
 import { Button, Heading, Key, Muted, Pending, Select } from "../parts/controls";
 import { Findings, idOf } from "../parts/Findings";
 import { plural } from "../parts/format";
+import { HalvesHead, Lined } from "../parts/halves";
 import { Page, Row, Top } from "../parts/layout";
 import { useKeptPlace, usePlace } from "../parts/place";
 import { useTableFile } from "../parts/TableFile";
 import { useEvidence } from "../parts/tape-context";
 import { space } from "../theme";
-import { Life, LifeHead } from "./cables/Life";
+import { Life } from "./cables/Life";
 import { Plug } from "./cables/Plug";
 import { PowerLine } from "./cables/PowerLine";
 import { Routes } from "./cables/Routes";
@@ -26,12 +27,6 @@ const Columns = styled.div`
   gap: ${space.wide};
   align-items: start;
   @media (max-width: 1040px) { grid-template-columns: minmax(0, 1fr); }
-`;
-const Shown = styled.div`
-  display: grid;
-  grid-template-columns: 11rem minmax(0, 1fr);
-  gap: ${space.small};
-  align-items: center;
 `;
 
 export default function Cables() {
@@ -85,7 +80,7 @@ function Loaded({ cables }: { cables: CablesView }) {
             </Muted>
           ) : (
             <>
-              <LifeHead cables={cables} />
+              <HalvesHead halves={cables} />
               <Chooser
                 label="Connectors"
                 chosen={chosen}
@@ -94,13 +89,13 @@ function Loaded({ cables }: { cables: CablesView }) {
                   id: c.connector,
                   name: `${nameOf(c)}, ${told(c)}`,
                   shown: (
-                    <Shown>
+                    <Lined>
                       <span>
                         {nameOf(c)}
                         <small>{c.kind ? labels.ConnectorKind[c.kind] : "kind not known"}</small>
                       </span>
                       <Life row={c} cables={cables} says={told(c)} />
-                    </Shown>
+                    </Lined>
                   ),
                 }))}
               />

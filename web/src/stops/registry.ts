@@ -9,7 +9,17 @@ import type { Image } from "../api/client";
 import { type BuiltStop, stops } from "../api/tables";
 
 /** Names of queries; a key is the name, the manual's id, and what is asked in particular. */
-export type QueryName = "findings" | "listen" | "steps" | "chain" | "screws" | "seams" | "cables" | "guide" | "shelf";
+export type QueryName =
+  | "findings"
+  | "listen"
+  | "steps"
+  | "chain"
+  | "screws"
+  | "seams"
+  | "cables"
+  | "cautions"
+  | "guide"
+  | "shelf";
 
 type Entry = {
   page: LazyExoticComponent<ComponentType>;
@@ -24,6 +34,7 @@ export const entries: Record<BuiltStop, Entry> = {
   screws: { page: lazy(() => import("./Screws")), asks: ["screws", "findings"] },
   seams: { page: lazy(() => import("./Seams")), asks: ["seams", "findings"] },
   cables: { page: lazy(() => import("./Cables")), asks: ["cables", "findings"] },
+  cautions: { page: lazy(() => import("./Cautions")), asks: ["cautions", "findings"] },
   fold: { page: lazy(() => import("./Fold")), asks: ["guide", "findings"] },
   publish: { page: lazy(() => import("./Publish")), asks: ["guide", "findings"] },
 };
@@ -54,6 +65,7 @@ const STALE: Record<QueryName, (images: Image[]) => boolean> = {
   screws: () => true,
   seams: () => true,
   cables: () => true,
+  cautions: () => true,
   guide: () => true,
   shelf: () => true,
 };

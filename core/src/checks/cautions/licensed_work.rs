@@ -2,12 +2,13 @@
 
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::ids::StepId;
 use crate::manual::{Manual, NoteKind, Phase, Step};
 use crate::things::{Gate, gate, is_swollen_cell};
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::LicensedWork,
-    stop: Stop::Publish,
+    stop: Stop::Cautions,
     blocks: true,
     // What is set aside here is who does the work; readers are told it.
     may_set_aside: true,
@@ -23,12 +24,33 @@ pub struct Gated {
     pub what: String,
     /// Who does it, where the author has said so.
     pub who: Option<String>,
+    /// The first step that works at it; `None`: the device itself is behind the line.
+    pub step: Option<StepId>,
+}
+
+/// How an author says that the readers of a guide are the people to whom the work belongs.
+pub const READERS: &str = "its readers: ";
+
+impl Gated {
+    /// Whether a guide stops at this line: somebody else does the work behind it.
+    pub fn stops(&self) -> bool {
+        // What kills whoever opens it, and what is noted of one device only, is no matter of who reads.
+        let readers = self.who.as_deref().is_some_and(|who| who.to_lowercase().starts_with(READERS));
+        match self.gate {
+            Gate::SwollenCell => false,
+            Gate::MainsSide => self.who.is_some() && !readers,
+            _ => self.who.is_some(),
+        }
+    }
 }
 
 /// Every line that a guide crosses, for who words the guide.
 pub fn gated(manual: &Manual) -> Vec<Gated> {
     let who = |f: Finding| f.decided(manual).set_aside;
-    met(manual).into_iter().map(|m| Gated { gate: m.gate, who: who(finding(&m)), what: m.what }).collect()
+    met(manual)
+        .into_iter()
+        .map(|m| Gated { gate: m.gate, who: who(finding(&m)), step: m.step.map(|s| s.id), what: m.what })
+        .collect()
 }
 
 struct Met<'m> {

@@ -3,6 +3,7 @@
 //! The reader says what does not agree and where; it needs that for its fact sheet. Here each kind becomes a rule with a
 //! reason, a source and fixes. What an author decided of one (see `Settled`) sets it aside.
 
+mod caution_lost;
 mod count_contradicted;
 mod house_name;
 mod house_word;
@@ -56,6 +57,7 @@ pub(super) fn rules() -> impl Iterator<Item = &'static Rule> {
         &job_offered::RULE,
         &house_word::RULE,
         &house_name::RULE,
+        &caution_lost::RULE,
     ])
 }
 
@@ -84,8 +86,18 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
         told.insert((found.kind, found.at.min(against), found.at.max(against), found.says.clone()))
     };
     let offered = job_offered::find(manual, read);
+    let lost = caution_lost::find(manual, read);
     let of_house = house_word::find(manual, read, house).chain(house_name::find(manual, read, house));
-    read.reading.contradictions.iter().filter(counts).filter(once).map(of).chain(offered).chain(of_house).collect()
+    read.reading
+        .contradictions
+        .iter()
+        .filter(counts)
+        .filter(once)
+        .map(of)
+        .chain(offered)
+        .chain(of_house)
+        .chain(lost)
+        .collect()
 }
 
 impl Clash<'_> {

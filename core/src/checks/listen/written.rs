@@ -9,7 +9,7 @@
 use super::findings;
 use crate::finding::{Finding, Rule, Subject};
 use crate::ids::*;
-use crate::manual::{House, Manual, RecordingRef, Source, draft};
+use crate::manual::{CorrectedReading, House, Manual, RecordingRef, Source, draft};
 use crate::reading::read;
 use crate::recording::Recording;
 use uuid::Uuid;
@@ -21,10 +21,7 @@ pub(super) fn check(rule: &Rule, text: &str) {
     let (marks, said): (Vec<&str>, Vec<&str>) = lines.clone().partition(|l| l.starts_with("~~~"));
     let told: String =
         said.iter().enumerate().map(|(i, l)| format!("[0:{:02}] {l}\n\n", i * 10)).collect::<Vec<_>>().concat();
-    let recording = Recording::parse(told.as_bytes()).expect("a recording");
-    let id = RecordingId(Uuid::from_u128(7));
-    let about = RecordingRef { id, title: "test".into(), duration_ms: 0 };
-    let manual = draft(ManualId(Uuid::nil()), "Test", "", &[Source { recording: about, reading: &read(&recording) }]);
+    let (recording, id, manual) = drafted(&told);
     let found = of(rule, &manual, id, &recording);
     let shown: Vec<String> = found
         .iter()
@@ -47,14 +44,26 @@ pub(super) fn check(rule: &Rule, text: &str) {
 /// Whether the one contradiction that the rule finds stands against publishing, before and after its first choice.
 #[track_caller]
 pub(super) fn blocks(rule: &Rule, told: &str) -> [bool; 2] {
-    let recording = Recording::parse(format!("[0:00] {told}").as_bytes()).expect("a recording");
-    let id = RecordingId(Uuid::from_u128(7));
-    let about = RecordingRef { id, title: "test".into(), duration_ms: 0 };
-    let manual = draft(ManualId(Uuid::nil()), "Test", "", &[Source { recording: about, reading: &read(&recording) }]);
+    let (recording, id, manual) = drafted(&format!("[0:00] {told}"));
     let found = of(rule, &manual, id, &recording);
     let settle = &found[0].fixes.last().expect("a choice").edit;
     let settled = manual.apply(settle, "Ann").expect("a choice can be taken").0;
     [found, of(rule, &settled, id, &recording)].map(|all| all.iter().any(|f| f.blocks))
+}
+
+/// A narration drafted, with its reading.
+pub(super) fn manual_and_reading(told: &str) -> (Manual, CorrectedReading) {
+    let (recording, id, manual) = drafted(&format!("[0:00] {told}"));
+    let read = manual.corrections_of(id).read(&recording);
+    (manual, read)
+}
+
+fn drafted(told: &str) -> (Recording, RecordingId, Manual) {
+    let recording = Recording::parse(told.as_bytes()).expect("a recording");
+    let id = RecordingId(Uuid::from_u128(7));
+    let about = RecordingRef { id, title: "test".into(), duration_ms: 0 };
+    let manual = draft(ManualId(Uuid::nil()), "Test", "", &[Source { recording: about, reading: &read(&recording) }]);
+    (recording, id, manual)
 }
 
 fn of(rule: &Rule, manual: &Manual, id: RecordingId, recording: &Recording) -> Vec<Finding> {

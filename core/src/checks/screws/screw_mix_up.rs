@@ -68,7 +68,7 @@ fn finding(
     );
     let text = format!("Keep these screws apart: {} in the place of {} is {}.", a.words(), b.words(), risk.says);
     let id = CautionId(Uuid::new_v5(&step.0, text.as_bytes()));
-    let add = Edit::Caution(CautionEdit::Add { id, step, about: CautionSubject::ScrewMixup, text });
+    let add = Edit::Caution(CautionEdit::Add { id, step, about: CautionSubject::ScrewMixup, hazard: None, text });
     let fixes = vec![Fix { label: "Put the caution at its step".to_owned(), edit: add }];
     Finding { fixes, ..RULE.finding(Subject::Group(holes[0].id), says) }
 }

@@ -105,6 +105,12 @@ export function StepEditor({
             onChange={(about) => about !== "" && void edit({ caution: { set: { id: c.id, field: { about } } } })}
           />
           <Select
+            label="Hazard"
+            value={c.hazard ?? ""}
+            options={[["", "as it is told"], ...options(labels.Hazard)]}
+            onChange={(hazard) => void edit({ caution: { set: { id: c.id, field: { hazard: hazard || null } } } })}
+          />
+          <Select
             label="Signal word"
             value={c.level ?? ""}
             options={[["", "by who is hurt"], ...options(labels.Level)]}

@@ -1,0 +1,223 @@
+//! What a step does, as the catalogue of hazards asks for it: acts on things, with tools, at settings, in a state of power.
+//!
+//! Each is worked out once for a step, and every hazard looks at the same.
+
+use crate::cables::power::{PowerLine, line};
+use crate::ids::*;
+use crate::manual::{Action, Manual, NoteKind, Phase, Step};
+use crate::reading::Act;
+use crate::things::{Gate, gate, is_lithium, is_mains};
+use crate::units::{Quantity, in_celsius};
+use std::collections::BTreeMap;
+
+/// One step with what is known around it.
+pub struct Scene<'m> {
+    pub manual: &'m Manual,
+    pub step: &'m Step,
+    /// In its half, from 1.
+    pub number: usize,
+    /// The device hangs on the mains, by a part or because somebody unplugs it.
+    pub on_mains: bool,
+    /// Names of all that it works at, as they are written.
+    names: Vec<&'m str>,
+    /// Tools and materials, between single spaces.
+    tools: String,
+    /// Its sentences in small letters, between single spaces.
+    told: String,
+    /// What is on and touched, in words.
+    live: Option<String>,
+    /// A cell that is in the device meanwhile.
+    cell: Option<&'m str>,
+    /// Charge was let out, waited for or measured before.
+    discharged: bool,
+}
+
+/// Every step of both halves, in the order of the work. O(steps × parts).
+pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
+    let power = line(manual);
+    let on_mains =
+        power.sources.iter().any(|s| s.name == "mains lead") || manual.parts.values().any(|p| is_mains(&p.name));
+    let [apart, back] = [Phase::Teardown, Phase::Rebuild].map(|phase| manual.steps_in(phase));
+    let cells = Cells::of(manual, &apart, &back);
+    let mut discharged = false;
+    let mut out = Vec::with_capacity(apart.len() + back.len());
+    for (at, step) in apart.iter().chain(&back).enumerate() {
+        let (number, live) = match at.checked_sub(apart.len()) {
+            None => (at + 1, live(&power, at)),
+            Some(at) => (at + 1, None),
+        };
+        let cell = cells.inside(at);
+        out.push(Scene { number, on_mains, discharged, live, cell, ..Scene::of(manual, step) });
+        discharged |= step.actions.iter().any(|a| matches!(a.act, Act::Discharge | Act::Wait | Act::Measure));
+    }
+    out
+}
+
+fn live(power: &PowerLine, at: usize) -> Option<String> {
+    let row = power.rows.get(at).filter(|row| row.live)?;
+    let on: Vec<&str> = row.on.iter().map(|n| power.sources[*n].name.as_str()).collect();
+    Some(format!("works at {} while the {} is on", row.touches.as_deref()?, on.join(" and the ")))
+}
+
+/// When each cell leaves and comes back, by the places of the steps of both halves.
+struct Cells<'m> {
+    all: Vec<(&'m str, Option<usize>, Option<usize>)>,
+}
+
+impl<'m> Cells<'m> {
+    fn of(manual: &'m Manual, apart: &[&Step], back: &[&Step]) -> Self {
+        let mut at: BTreeMap<(PartId, Act), usize> = BTreeMap::new();
+        for (n, step) in apart.iter().chain(back).enumerate() {
+            for action in step.actions.iter().filter(|a| matches!(a.act, Act::Remove | Act::Install)) {
+                for part in &action.parts {
+                    at.entry((*part, action.act)).or_insert(n);
+                }
+            }
+        }
+        let cells = manual.parts.values().filter(|p| is_lithium(&p.name));
+        let when = |id, act| at.get(&(id, act)).copied();
+        Self { all: cells.map(|p| (p.name.as_str(), when(p.id, Act::Remove), when(p.id, Act::Install))).collect() }
+    }
+
+    /// One that is in the device when a step is done.
+    fn inside(&self, at: usize) -> Option<&'m str> {
+        let there = |out: Option<usize>, back: Option<usize>| {
+            out.is_none_or(|out| at <= out || back.is_some_and(|back| at >= back))
+        };
+        self.all.iter().find(|(_, out, back)| there(*out, *back)).map(|(name, ..)| *name)
+    }
+}
+
+impl<'m> Scene<'m> {
+    fn of(manual: &'m Manual, step: &'m Step) -> Self {
+        let sentences: Vec<String> = step.actions.iter().map(|a| manual.sentence(a)).collect();
+        let by = step.actions.iter().filter_map(|a| a.roles.by.as_deref());
+        let materials = step.consumables.iter().map(|c| c.name());
+        let choices = step.choices.iter().map(|c| c.words());
+        let heated = manual.heats_of(step.id).filter_map(|h| h.source).map(|s| s.name().to_owned());
+        let tools: Vec<String> = step
+            .tools
+            .iter()
+            .map(String::as_str)
+            .chain(by)
+            .chain(materials)
+            .map(str::to_owned)
+            .chain(choices)
+            .chain(heated)
+            .collect();
+        Self {
+            manual,
+            step,
+            number: 0,
+            on_mains: false,
+            names: manual.worked_at(step).collect(),
+            tools: spaced(&tools.join(" , ")),
+            told: spaced(&sentences.join(" , ")),
+            live: None,
+            cell: None,
+            discharged: false,
+        }
+    }
+
+    /// The first thing it works at that is so.
+    pub fn at(&self, is: impl Fn(&str) -> bool) -> Option<&'m str> {
+        self.names.iter().copied().find(|n| is(n))
+    }
+
+    /// The first thing it works at with one of these words in its name.
+    pub fn named(&self, words: &[&str]) -> Option<&'m str> {
+        self.at(|name| has(&spaced(name), words))
+    }
+
+    pub fn does(&self, acts: &[Act]) -> bool {
+        self.step.actions.iter().any(|a| acts.contains(&a.act))
+    }
+
+    /// The first thing that one of these acts is done to and that is so.
+    pub fn does_to(&self, acts: &[Act], is: impl Fn(&str) -> bool) -> Option<&'m str> {
+        let done = self.step.actions.iter().filter(|a| acts.contains(&a.act));
+        done.flat_map(|a| self.things(a)).find(|n| is(n))
+    }
+
+    fn things(&self, action: &'m Action) -> impl Iterator<Item = &'m str> {
+        let parts = action.parts.iter().map(|p| self.manual.part_name(*p));
+        let held = action.roles.groups.iter().filter_map(|g| self.manual.fasteners.get(g));
+        let held = held.flat_map(|g| &g.holds).map(|p| self.manual.part_name(*p));
+        parts.chain(held).chain(action.roles.things.iter().map(String::as_str))
+    }
+
+    /// Whether it takes up a tool or material with one of these words in its name.
+    pub fn tool(&self, words: &[&'static str]) -> Option<&'static str> {
+        words.iter().copied().find(|w| has(&self.tools, &[w]))
+    }
+
+    /// Whether its sentences, tools or things say one of these.
+    pub fn says(&self, words: &[&'static str]) -> Option<&'static str> {
+        words.iter().copied().find(|w| has(&self.told, &[w]) || has(&self.tools, &[w]))
+    }
+
+    /// The hottest setting, in °C.
+    pub fn hottest_c(&self) -> Option<f64> {
+        let set = self.manual.heats_of(self.step.id).filter_map(|h| h.temperature).map(|t| in_celsius(t.high));
+        set.max_by(f64::total_cmp)
+    }
+
+    /// Heat is applied: a setting, or an act.
+    pub fn heats(&self) -> bool {
+        self.does(&[Act::Heat]) || self.manual.heats_of(self.step.id).next().is_some()
+    }
+
+    /// A cell that is in the device meanwhile.
+    pub fn cell_inside(&self) -> Option<&'m str> {
+        self.cell
+    }
+
+    /// What it touches while something is on, in words.
+    pub fn live(&self) -> Option<&str> {
+        self.live.as_deref()
+    }
+
+    pub fn is_discharged(&self) -> bool {
+        self.discharged
+    }
+
+    pub fn is_rebuild(&self) -> bool {
+        self.step.phase == Phase::Rebuild
+    }
+
+    /// What it works at behind a line that only licensed people cross; of some devices that is all.
+    pub fn behind(&self, line: Gate) -> Option<&'m str> {
+        let device = [&self.manual.head.device, &self.manual.head.title].into_iter().map(String::as_str);
+        self.at(|n| gate(n) == Some(line)).or_else(|| device.into_iter().find(|n| gate(n) == Some(line)))
+    }
+
+    /// Damage that was there on arrival and tells one of these.
+    pub fn arrived(&self, words: &[&str]) -> bool {
+        self.manual.notes_of(NoteKind::Damage).any(|n| has(&spaced(&n.text), words))
+    }
+
+    /// The heaviest mass that it tells of, in kg.
+    pub fn mass_kg(&self) -> Option<f64> {
+        let all = self.step.actions.iter().flat_map(|a| &a.roles.measures);
+        let masses = all.filter(|m| m.quantity == Quantity::Mass).map(|m| m.to.unwrap_or(m.value) / 1000.0);
+        masses.max_by(f64::total_cmp)
+    }
+}
+
+/// Small letters and figures with single spaces between and around them.
+fn spaced(text: &str) -> String {
+    let words = text.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty());
+    words.fold(" ".to_owned(), |out, word| out + &word.to_lowercase() + " ")
+}
+
+/// Whether a text from [`spaced`] has one of these words or phrases.
+fn has(text: &str, words: &[&str]) -> bool {
+    words.iter().any(|w| {
+        text.match_indices(w).any(|(at, _)| text[..at].ends_with(' ') && text[at + w.len()..].starts_with(' '))
+    })
+}
+
+/// Whether words of a person say one of these.
+pub fn told(text: &str, words: &[&str]) -> bool {
+    has(&spaced(text), words)
+}

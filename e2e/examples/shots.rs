@@ -152,7 +152,6 @@ async fn views(app: &App) -> Vec<View> {
             "tap [role=option]:nth-of-type(4); into section[aria-label='How the cable runs']",
         ),
         ("publish-stops", format!("/manuals/{}/publish", demo.incubator), ""),
-        ("publish-stops-tall", format!("/manuals/{}/publish", demo.incubator), "tall"),
         ("cautions-lamp", lamp("cautions"), ""),
         ("fold-unbalanced", scale("fold"), ""),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),

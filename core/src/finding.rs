@@ -86,6 +86,12 @@ pub enum RuleId {
     EmptyStep,
     DoubtfulWord,
     NotReviewed,
+    TwoInstructions,
+    LongSentence,
+    ConditionLate,
+    ShouldForMust,
+    VagueCare,
+    NounString,
     // Chain: the order.
     Ring,
     TooEarly,

@@ -136,7 +136,7 @@ async fn shelf(address: &str) -> usize {
 async fn serving_keeps_its_data_between_starts_and_stops_its_database() {
     let data = std::env::temp_dir().join(format!("paso-serve-{}", std::process::id()));
     let mut served = Served::start(&data, &[]);
-    assert_eq!(shelf(&served.address).await, 3, "the demo");
+    assert_eq!(shelf(&served.address).await, 4, "the demo");
     let body = r#"{"title": "Kept"}"#.to_owned();
     let request = reqwest::Client::new()
         .post(format!("{}/api/manuals", served.address))
@@ -233,7 +233,7 @@ async fn a_backup_of_a_running_server_comes_back_on_another_machine() {
     let copy = said(&["import", "--data", &there, &bundle]);
     assert_ne!(copy, lamp, "its id is taken");
     let mut restored = Served::start(Path::new(&there), &[]);
-    assert_eq!(shelf(&restored.address).await, 4);
+    assert_eq!(shelf(&restored.address).await, 5);
     restored.interrupt();
     std::fs::remove_dir_all(&dir).expect("the folder can go");
 }

@@ -68,8 +68,7 @@ fn of_hazard(manual: &Manual, entry: &'static Entry, scenes: &[Scene<'_>]) -> Ve
         let Some(why) = (entry.trigger)(scene) else { continue };
         let (phase, at) = (scene.step.phase, (scene.step.id, scene.number));
         let goes_on = |s: &Stretch| {
-            entry.place == WarnPlace::Preparation
-                || s.phase == phase && s.steps.last().is_some_and(|(_, n)| at.1 - n <= NEXT)
+            entry.place != WarnPlace::Step || s.phase == phase && s.steps.last().is_some_and(|(_, n)| at.1 - n <= NEXT)
         };
         match out.last_mut().filter(|s| goes_on(s)) {
             Some(stretch) => stretch.steps.push(at),
@@ -88,16 +87,16 @@ fn cover(manual: &Manual, scenes: &[Scene<'_>], stretch: &mut Stretch) {
     let (first, last) = (stretch.steps[0].1, stretch.steps[stretch.steps.len() - 1].1);
     let near = scenes.iter().filter(|s| {
         let here = entry.place == WarnPlace::Preparation || s.step.phase == stretch.phase;
-        here && (entry.place == WarnPlace::Preparation || (first.saturating_sub(1)..=last).contains(&s.number))
+        here && (entry.place != WarnPlace::Step || (first.saturating_sub(1)..=last).contains(&s.number))
     });
     let told = near.flat_map(|s| manual.cautions_of(s.step.id).map(move |c| (s.number, c)));
     let told: Vec<(usize, &Caution)> = told.filter(|(_, c)| entry.is_told_by(c)).collect();
     stretch.cautions = told.iter().map(|(_, c)| c.id).collect();
     stretch.covered = match told.first() {
         Some((at, _)) if *at <= first => Covered::Said,
-        Some(_) if entry.place != WarnPlace::Preparation => Covered::Late,
-        _ if entry.place == WarnPlace::Preparation => Covered::General,
-        _ => Covered::Unsaid,
+        _ if entry.place != WarnPlace::Step => Covered::General,
+        Some(_) => Covered::Late,
+        None => Covered::Unsaid,
     };
 }
 

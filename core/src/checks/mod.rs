@@ -11,6 +11,7 @@ mod cautions;
 mod drafted;
 pub mod listen;
 mod order;
+mod plain;
 mod screws;
 mod seams;
 mod steps;
@@ -18,6 +19,7 @@ mod steps;
 mod written;
 
 pub use cautions::{Gated, READERS, Withheld, gated, proposal, withheld};
+pub use plain::{Readability, readability};
 
 use crate::cautions::coverage::{Stretch, stretches};
 use crate::fasteners::balance::{Balance, balance};
@@ -99,6 +101,7 @@ fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
         .chain(cables::RULES)
         .chain(cautions::RULES)
         .chain(steps::RULES)
+        .chain(plain::RULES)
 }
 
 /// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.

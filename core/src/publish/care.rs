@@ -1,10 +1,13 @@
 //! Words of care that every guide begins with.
 
 use super::CautionBlock;
+use crate::cables::power::line;
 use crate::cautions::CautionHead;
-use crate::cautions::coverage::stretches;
+use crate::cautions::catalogue::entry;
+use crate::cautions::coverage::{Covered, stretches};
 use crate::cautions::prepare::preparation;
-use crate::manual::{Level, Manual, Phase, Step};
+use crate::manual::{Hazard, Level, Manual, Phase, Step};
+use crate::rebuild::Fold;
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
 
 /// Words of care by what the guide touches; licensed work and local rules go first.
@@ -32,6 +35,23 @@ pub(super) fn care(manual: &Manual) -> Vec<CautionBlock> {
     let mut out: Vec<CautionBlock> = all.into_iter().filter(|(holds, _)| *holds).map(|(_, block)| block).collect();
     out.sort_by_key(|block| std::cmp::Reverse(block.head.level));
     out
+}
+
+/// What the way back brings about as a whole, where nobody warned of it at a step.
+pub(super) fn on_the_way_back(manual: &Manual, fold: &Fold) -> Vec<CautionBlock> {
+    if fold.rebuild.is_empty() {
+        return Vec::new();
+    }
+    let all = stretches(manual);
+    let said = |h| all.iter().any(|s| s.hazard() == h && s.covered == Covered::Said);
+    let brought = |h| all.iter().any(|s| s.hazard() == h);
+    let bonded = manual.seams.values().any(|s| s.rebond.is_some());
+    let fed = !line(manual).sources.is_empty();
+    [(Hazard::FirstPower, fed), (Hazard::Curing, bonded)]
+        .into_iter()
+        .filter(|(h, holds)| (*holds || brought(*h)) && !said(*h))
+        .map(|(h, _)| CautionBlock { head: CautionHead::from_catalogue(h), text: entry(h).avoidance.to_owned() })
+        .collect()
 }
 
 /// What must be ready before the first step, each with what asks for it.
@@ -72,6 +92,25 @@ mod tests {
 
     fn care_of(text: &str) -> String {
         care(&manual(text)).iter().map(|b| b.text.as_str()).collect::<Vec<_>>().join(" ")
+    }
+
+    #[rstest]
+    #[case::fed("Unplug it from the wall. Take off the cover. Take out the fan.", &["first power after the work"])]
+    #[case::nothing_feeds_it("Take off the cover. Take out the fan.", &[])]
+    #[case::bonded(
+        "Take off the cover. Take out the fan. Now we put it back together. Apply new adhesive to the frame. Put the fan in.",
+        &["bond that has not set"]
+    )]
+    #[case::said_at_its_step(
+        "Take off the cover. Take out the fan. Now we put it back together. Caution, leave the glue alone until it has dried, or \
+         the seal leaks. Apply new adhesive to the frame. Put the fan in.",
+        &[]
+    )]
+    fn the_way_back_begins_with_what_it_brings_about(#[case] text: &str, #[case] wanted: &[&str]) {
+        let manual = manual(text);
+        let blocks = on_the_way_back(&manual, &crate::rebuild::fold(&manual));
+        let hazards: Vec<&str> = blocks.iter().filter_map(|b| b.head.hazard.as_deref()).collect();
+        assert_eq!(hazards, wanted);
     }
 
     #[rstest]

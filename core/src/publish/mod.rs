@@ -173,7 +173,10 @@ pub fn guide(whole: &Manual) -> Guide {
         section("Tools", items(tools(manual).iter().map(|t| with_bits(manual, t)).collect())),
         section("Materials", items(materials(manual))),
         section("Taking apart", withheld::with_stops(steps::teardown(manual), stops)),
-        section("Putting together", steps::rebuild(manual, &fold)),
+        section("Putting together", {
+            let first = care::on_the_way_back(manual, &fold).into_iter().map(Block::Caution);
+            first.chain(steps::rebuild(manual, &fold)).collect()
+        }),
         section("Screws", screws::blocks(manual, &fold.balance)),
         section("Cables", cables::blocks(manual)),
         around(NoteKind::MustPass),

@@ -6,7 +6,7 @@ use crate::cautions::coverage::{Covered, Stretch, free};
 use crate::cautions::prepare::{Preparation, preparation};
 use crate::cautions::signs::Sign;
 use crate::cautions::{CautionHead, head};
-use crate::checks::{Case, gated, proposal, withheld};
+use crate::checks::{Case, Readability, gated, proposal, readability, withheld};
 use crate::finding::Finding;
 use crate::ids::*;
 use crate::labels::Label;
@@ -84,6 +84,8 @@ pub struct CautionsView {
     pub free: Vec<SaidCaution>,
     pub preparation: Vec<Preparation>,
     pub gates: Vec<GateRow>,
+    /// How long the sentences are.
+    pub readability: Readability,
     pub teardown_steps: usize,
     pub rebuild_steps: usize,
 }
@@ -99,6 +101,7 @@ pub fn view(manual: &Manual) -> CautionsView {
         free: free(manual, stretches).into_iter().map(|c| said(manual, c)).collect(),
         preparation: preparation(stretches),
         gates: gated(manual).into_iter().map(gate).collect(),
+        readability: readability(manual),
         teardown_steps: manual.steps_in(Phase::Teardown).len(),
         rebuild_steps: manual.steps_in(Phase::Rebuild).len(),
     }

@@ -1228,6 +1228,8 @@ export interface components {
             /** @description In the order of the work. */
             hazards: components["schemas"]["HazardRow"][];
             preparation: components["schemas"]["Preparation"][];
+            /** @description How long the sentences are. */
+            readability: components["schemas"]["Readability"];
             rebuild_steps: number;
             teardown_steps: number;
         };
@@ -3391,6 +3393,19 @@ export interface components {
              */
             voltage_v?: number | null;
         };
+        /** @description How long the sentences of a guide are. */
+        Readability: {
+            /** @description Words of the longest. */
+            longest: number;
+            sentences: number;
+            /** @description Sentences of more than twenty words. */
+            too_long: number;
+            /**
+             * Format: double
+             * @description On average, to a tenth.
+             */
+            words_a_sentence: number;
+        };
         /** @description Changes of a reading. */
         ReadingEdit: {
             /** @description `None` for the kind goes back to what the reader said. */
@@ -3781,7 +3796,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "licensed-work" | "hazard-unsaid" | "said-late" | "too-many-warnings" | "caution-lost" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "two-instructions" | "long-sentence" | "condition-late" | "should-for-must" | "vague-care" | "noun-string" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "licensed-work" | "hazard-unsaid" | "said-late" | "too-many-warnings" | "caution-lost" | "uncounted" | "left-over" | "too-many-back";
         /** @description A caution with how it looks to its reader. */
         SaidCaution: {
             caution: components["schemas"]["CautionId"];

@@ -376,7 +376,7 @@ export const labels = {
   WarnPlace: {
     "step": "before the step",
     "preparation": "before all work",
-    "rebuild": "before the step of the rebuild",
+    "rebuild": "before the rebuild",
   } satisfies Record<Schemas["WarnPlace"], string>,
   Sign: {
     "general": "general warning",

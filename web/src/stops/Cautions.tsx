@@ -166,8 +166,8 @@ function Free({ cautions }: { cautions: CautionsView }) {
   );
 }
 
-/** What a reader prepares, and where the guide stops. */
-function Before({ cautions: { preparation, gates } }: { cautions: CautionsView }) {
+/** What a reader prepares, where the guide stops, and how plainly it speaks. */
+function Before({ cautions: { preparation, gates, readability } }: { cautions: CautionsView }) {
   return (
     <>
       {gates.length > 0 && (
@@ -193,6 +193,18 @@ function Before({ cautions: { preparation, gates } }: { cautions: CautionsView }
               </li>
             ))}
           </ul>
+        </Aside>
+      )}
+      {readability.sentences > 0 && (
+        <Aside aria-label="Plain words">
+          <Heading as="h3">Plain words</Heading>
+          <p>
+            {plural(readability.sentences, "sentence")} of {readability.words_a_sentence} words on average, the longest
+            of {readability.longest}.{" "}
+            {readability.too_long > 0
+              ? `${plural(readability.too_long, "sentence")} of more than 20 words: Steps shows them.`
+              : "None is longer than 20 words."}
+          </p>
         </Aside>
       )}
     </>

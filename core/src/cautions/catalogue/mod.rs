@@ -61,15 +61,11 @@ pub enum WarnPlace {
     Step,
     /// Before all work: it holds for the whole guide.
     Preparation,
-    /// Before the step of the rebuild that brings it about.
+    /// Before the rebuild: it holds for all of it.
     Rebuild,
 }
 
-labels!(WarnPlace {
-    Step: "before the step",
-    Preparation: "before all work",
-    Rebuild: "before the step of the rebuild"
-});
+labels!(WarnPlace { Step: "before the step", Preparation: "before all work", Rebuild: "before the rebuild" });
 
 /// One hazard.
 #[derive(Debug)]

@@ -1,7 +1,8 @@
-//! How fast the cables and the openings are worked out for a long device. `cargo bench -p paso-core --bench cables`
+//! How fast cables and hazards are worked out for a long device. `cargo bench -p paso-core --bench cables`
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use paso_core::cables::{lives, power, table};
+use paso_core::cautions::coverage::stretches;
 use paso_core::ids::{ConnectorId, ManualId, PartId, StepId};
 use paso_core::manual::{
     Action, Connector, ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual, PartEdit, Phase, StepEdit,
@@ -55,6 +56,8 @@ fn cables(c: &mut Criterion) {
     c.bench_function("the Cables stop, 300 steps and 200 connectors", |b| {
         b.iter(|| stops::cables::view(black_box(&manual)))
     });
+    c.bench_function("every hazard along 300 steps", |b| b.iter(|| stretches(black_box(&manual))));
+    c.bench_function("the Cautions stop, 300 steps", |b| b.iter(|| stops::cautions::view(black_box(&manual))));
     c.bench_function("all findings, 300 steps and 200 connectors", |b| b.iter(|| checks::findings(black_box(&manual))));
 }
 

@@ -45,6 +45,11 @@ impl CautionHead {
         Self { hazard: Some(hazard.to_owned()), ..Self::of(level) }
     }
 
+    /// With a sign beside it.
+    pub fn under(self, sign: Sign) -> Self {
+        Self { sign: Some(sign), ..self }
+    }
+
     /// Of a hazard of the catalogue, with what happens.
     pub fn from_catalogue(hazard: Hazard) -> Self {
         let entry = entry(hazard);

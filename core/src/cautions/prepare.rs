@@ -41,10 +41,11 @@ const ASKED: [(&str, &[Hazard]); 13] = [
 ];
 
 /// What the stretches of a guide ask for, in the order of the table.
-pub fn preparation(stretches: &[Stretch]) -> Vec<Preparation> {
+pub fn preparation<'s>(stretches: impl IntoIterator<Item = &'s Stretch>) -> Vec<Preparation> {
+    let stretches: Vec<&Stretch> = stretches.into_iter().collect();
     let asks = |hazards: &[Hazard]| {
-        let asking: Vec<&Stretch> = stretches.iter().filter(|s| hazards.contains(&s.hazard())).collect();
-        let because: Vec<String> = asking.iter().map(|s| because(s)).collect();
+        let asking = stretches.iter().filter(|s| hazards.contains(&s.hazard()));
+        let because: Vec<String> = asking.map(|s| because(s)).collect();
         (!because.is_empty()).then(|| once(because).join("; "))
     };
     let all = ASKED.iter().filter_map(|(what, hazards)| Some((*what, asks(hazards)?)));

@@ -4,7 +4,7 @@
 
 use crate::cables::power::{PowerLine, line};
 use crate::ids::*;
-use crate::manual::{Action, Manual, NoteKind, Phase, Step};
+use crate::manual::{Action, Manual, NoteKind, Part, Phase, Step};
 use crate::reading::Act;
 use crate::things::{Gate, gate, is_lithium, is_mains};
 use crate::units::{Quantity, in_celsius};
@@ -18,8 +18,10 @@ pub struct Scene<'m> {
     pub number: usize,
     /// The device hangs on the mains, by a part or because somebody unplugs it.
     pub on_mains: bool,
-    /// Names of all that it works at, as they are written.
-    names: Vec<&'m str>,
+    /// All that it works at.
+    names: Vec<Name<'m>>,
+    /// The line that the device itself is behind, with what says so.
+    device: Option<(Gate, &'m str)>,
     /// Tools and materials, between single spaces.
     tools: String,
     /// Its sentences in small letters, between single spaces.
@@ -32,6 +34,21 @@ pub struct Scene<'m> {
     discharged: bool,
 }
 
+/// What a name tells, worked out once for all hazards.
+struct Name<'m> {
+    /// As it is written.
+    text: &'m str,
+    /// In small letters between single spaces.
+    spaced: String,
+    gate: Option<Gate>,
+}
+
+impl<'m> Name<'m> {
+    fn of(text: &'m str) -> Self {
+        Self { text, spaced: spaced(text), gate: gate(text) }
+    }
+}
+
 /// Every step of both halves, in the order of the work. O(steps × parts).
 pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
     let power = line(manual);
@@ -39,6 +56,7 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
         power.sources.iter().any(|s| s.name == "mains lead") || manual.parts.values().any(|p| is_mains(&p.name));
     let [apart, back] = [Phase::Teardown, Phase::Rebuild].map(|phase| manual.steps_in(phase));
     let cells = Cells::of(manual, &apart, &back);
+    let device = [&manual.head.device, &manual.head.title].into_iter().find_map(|n| Some((gate(n)?, n.as_str())));
     let mut discharged = false;
     let mut out = Vec::with_capacity(apart.len() + back.len());
     for (at, step) in apart.iter().chain(&back).enumerate() {
@@ -47,7 +65,7 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
             Some(at) => (at + 1, None),
         };
         let cell = cells.inside(at);
-        out.push(Scene { number, on_mains, discharged, live, cell, ..Scene::of(manual, step) });
+        out.push(Scene { number, on_mains, device, discharged, live, cell, ..Scene::of(manual, step) });
         discharged |= step.actions.iter().any(|a| matches!(a.act, Act::Discharge | Act::Wait | Act::Measure));
     }
     out
@@ -74,8 +92,16 @@ impl<'m> Cells<'m> {
                 }
             }
         }
-        let cells = manual.parts.values().filter(|p| is_lithium(&p.name));
         let when = |id, act| at.get(&(id, act)).copied();
+        let all: Vec<_> = manual.parts.values().filter(|p| is_lithium(&p.name)).collect();
+        // The battery that a cable serves is the battery pack that leaves, where nobody takes out both.
+        let leaves = |p: &Part| when(p.id, Act::Remove).is_some();
+        let goes_by_another_name = |p: &Part| {
+            let longer = |a: &str, b: &str| a.strip_prefix(b).is_some_and(|rest| rest.starts_with(' '));
+            let same = |q: &Part| longer(&q.name, &p.name) || longer(&p.name, &q.name);
+            !leaves(p) && all.iter().any(|q| leaves(q) && same(q))
+        };
+        let cells = all.iter().filter(|p| !goes_by_another_name(p));
         Self { all: cells.map(|p| (p.name.as_str(), when(p.id, Act::Remove), when(p.id, Act::Install))).collect() }
     }
 
@@ -110,7 +136,8 @@ impl<'m> Scene<'m> {
             step,
             number: 0,
             on_mains: false,
-            names: manual.worked_at(step).collect(),
+            names: manual.worked_at(step).map(Name::of).collect(),
+            device: None,
             tools: spaced(&tools.join(" , ")),
             told: spaced(&sentences.join(" , ")),
             live: None,
@@ -121,12 +148,12 @@ impl<'m> Scene<'m> {
 
     /// The first thing it works at that is so.
     pub fn at(&self, is: impl Fn(&str) -> bool) -> Option<&'m str> {
-        self.names.iter().copied().find(|n| is(n))
+        self.names.iter().map(|n| n.text).find(|n| is(n))
     }
 
     /// The first thing it works at with one of these words in its name.
     pub fn named(&self, words: &[&str]) -> Option<&'m str> {
-        self.at(|name| has(&spaced(name), words))
+        self.names.iter().find(|n| has(&n.spaced, words)).map(|n| n.text)
     }
 
     pub fn does(&self, acts: &[Act]) -> bool {
@@ -187,8 +214,8 @@ impl<'m> Scene<'m> {
 
     /// What it works at behind a line that only licensed people cross; of some devices that is all.
     pub fn behind(&self, line: Gate) -> Option<&'m str> {
-        let device = [&self.manual.head.device, &self.manual.head.title].into_iter().map(String::as_str);
-        self.at(|n| gate(n) == Some(line)).or_else(|| device.into_iter().find(|n| gate(n) == Some(line)))
+        let part = self.names.iter().find(|n| n.gate == Some(line)).map(|n| n.text);
+        part.or_else(|| self.device.filter(|(gate, _)| *gate == line).map(|(_, name)| name))
     }
 
     /// Damage that was there on arrival and tells one of these.
@@ -206,8 +233,19 @@ impl<'m> Scene<'m> {
 
 /// Small letters and figures with single spaces between and around them.
 fn spaced(text: &str) -> String {
-    let words = text.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty());
-    words.fold(" ".to_owned(), |out, word| out + &word.to_lowercase() + " ")
+    let mut out = String::with_capacity(text.len() + 2);
+    out.push(' ');
+    for c in text.chars() {
+        if c.is_alphanumeric() {
+            out.extend(c.to_lowercase());
+        } else if !out.ends_with(' ') {
+            out.push(' ');
+        }
+    }
+    if !out.ends_with(' ') {
+        out.push(' ');
+    }
+    out
 }
 
 /// Whether a text from [`spaced`] has one of these words or phrases.

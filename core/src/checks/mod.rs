@@ -28,6 +28,7 @@ use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
+use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
 use std::collections::BTreeMap;
@@ -40,6 +41,7 @@ pub struct Case<'m> {
     balance: OnceCell<Balance>,
     sorted: OnceCell<Sorted>,
     stretches: OnceCell<Vec<Stretch>>,
+    sentences: OnceCell<Vec<Sentence<'m>>>,
 }
 
 impl<'m> Case<'m> {
@@ -50,6 +52,7 @@ impl<'m> Case<'m> {
             balance: OnceCell::new(),
             sorted: OnceCell::new(),
             stretches: OnceCell::new(),
+            sentences: OnceCell::new(),
         }
     }
 
@@ -63,6 +66,11 @@ impl<'m> Case<'m> {
 
     pub fn sorted(&self) -> &Sorted {
         self.sorted.get_or_init(|| sort(self.manual))
+    }
+
+    /// Every sentence that tells somebody to do something, in the order of the work.
+    fn sentences(&self) -> &[Sentence<'m>] {
+        self.sentences.get_or_init(|| sentences(self.manual).collect())
     }
 
     /// What brings which hazard about, and how that is covered.

@@ -6,6 +6,7 @@ use crate::cautions::CautionHead;
 use crate::cautions::catalogue::entry;
 use crate::cautions::coverage::{Covered, stretches};
 use crate::cautions::prepare::preparation;
+use crate::cautions::signs::Sign;
 use crate::manual::{Hazard, Level, Manual, Phase, Step};
 use crate::rebuild::Fold;
 use crate::things::{holds_charge, is_glass, is_lithium, is_mains};
@@ -27,10 +28,10 @@ pub(super) fn care(manual: &Manual) -> Vec<CautionBlock> {
     let glass = "Glass can splinter when it is lifted: wear eye protection.";
     let all = [
         (true, says(CautionHead::of(if mains { Level::Warning } else { Level::Caution }), off)),
-        (any(is_lithium), says(of(Level::Warning, "battery cell"), cell)),
-        (mains, says(of(Level::Danger, "mains voltage"), charge)),
-        (!manual.heats.is_empty(), says(of(Level::Caution, "hot parts"), hot)),
-        (any(is_glass), says(of(Level::Caution, "glass"), glass)),
+        (any(is_lithium), says(of(Level::Warning, "battery cell").under(Sign::Explosive), cell)),
+        (mains, says(of(Level::Danger, "mains voltage").under(Sign::Electricity), charge)),
+        (!manual.heats.is_empty(), says(of(Level::Caution, "hot parts").under(Sign::Hot), hot)),
+        (any(is_glass), says(of(Level::Caution, "glass").under(Sign::Eyes), glass)),
     ];
     let mut out: Vec<CautionBlock> = all.into_iter().filter(|(holds, _)| *holds).map(|(_, block)| block).collect();
     out.sort_by_key(|block| std::cmp::Reverse(block.head.level));

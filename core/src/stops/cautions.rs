@@ -99,7 +99,7 @@ pub fn view(manual: &Manual) -> CautionsView {
     CautionsView {
         hazards: stretches.iter().map(|s| row(manual, s, &left)).collect(),
         free: free(manual, stretches).into_iter().map(|c| said(manual, c)).collect(),
-        preparation: preparation(stretches),
+        preparation: preparation(stretches.iter().filter(|s| !left.contains(&s.first()))),
         gates: gated(manual).into_iter().map(gate).collect(),
         readability: readability(manual),
         teardown_steps: manual.steps_in(Phase::Teardown).len(),

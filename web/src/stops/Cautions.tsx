@@ -81,7 +81,7 @@ function Loaded({ cautions }: { cautions: CautionsView }) {
       </Top>
       <Columns data-cautions="">
         <div>
-          <Findings name="To look at" findings={found} />
+          <Findings name="To look at" findings={found.filter((f) => f.set_aside == null)} />
           {hazards.length === 0 ? (
             <Muted>No step brings a known hazard about. What the narrator warned of stands below.</Muted>
           ) : (
@@ -118,6 +118,7 @@ function Loaded({ cautions }: { cautions: CautionsView }) {
             </>
           )}
           <Free cautions={cautions} />
+          <Findings name="Decided" findings={found.filter((f) => f.set_aside != null)} />
         </div>
         <div>
           {row ? (

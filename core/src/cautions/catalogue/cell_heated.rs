@@ -34,6 +34,10 @@ mod tests {
     #[rstest]
     #[case::inside("Heat the rear cover with a heat gun to 80 degrees for two minutes. Pry off the rear cover. Disconnect the battery. Take out the battery.", &["Remove the rear cover"])]
     #[case::already_out("Take off the lid. Disconnect the battery. Take out the battery. Heat the front glass with a heat gun to 80 degrees for two minutes. Pry off the front glass.", &[])]
+    #[case::out_by_another_name(
+        "Take out the battery pack. Take off the lid. Disconnect the battery cable. Heat the front glass with a heat gun to 80 degrees for two minutes. Pry off the front glass.",
+        &[]
+    )]
     #[case::no_cell("Heat the front glass with a heat gun to 80 degrees for two minutes. Pry off the front glass.", &[])]
     fn where_it_is_met(#[case] told: &str, #[case] steps: &[&str]) {
         assert_eq!(met(&ENTRY, told), steps);

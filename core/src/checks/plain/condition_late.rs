@@ -1,6 +1,6 @@
 //! The condition stands behind what is done under it.
 
-use super::{Sentence, sentences};
+use super::Sentence;
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
 use crate::manual::capitalised;
@@ -17,7 +17,7 @@ pub(super) const RULE: Rule = Rule {
 const CONDITIONS: [&str; 3] = [" if ", " unless ", " in case "];
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    sentences(case.manual).filter_map(|s| finding(&s)).collect()
+    case.sentences().iter().filter_map(finding).collect()
 }
 
 fn finding(sentence: &Sentence<'_>) -> Option<Finding> {

@@ -1,6 +1,5 @@
 //! A sentence is longer than hands that are busy can keep in mind.
 
-use super::sentences;
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
 
@@ -17,7 +16,7 @@ pub(super) const RULE: Rule = Rule {
 pub(super) const MOST: usize = 20;
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    let long = sentences(case.manual).filter_map(|s| Some((words(&s.text), s)).filter(|(n, _)| *n > MOST));
+    let long = case.sentences().iter().map(|s| (words(&s.text), s)).filter(|(count, _)| *count > MOST);
     long.map(|(count, s)| {
         let says = format!("{count} words: “{}” Part it; {MOST} are read at one go.", s.text);
         RULE.finding(Subject::Step(s.step.id), says)

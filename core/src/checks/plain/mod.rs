@@ -25,14 +25,14 @@ pub(super) const RULES: &[Check] = &[
 ];
 
 /// A sentence of a step, as its reader sees it.
-struct Sentence<'m> {
+pub(super) struct Sentence<'m> {
     step: &'m Step,
     action: &'m Action,
     text: String,
 }
 
 /// Every sentence of both halves, in the order of the work.
-fn sentences(manual: &Manual) -> impl Iterator<Item = Sentence<'_>> {
+pub(super) fn sentences(manual: &Manual) -> impl Iterator<Item = Sentence<'_>> {
     let steps = [Phase::Teardown, Phase::Rebuild].into_iter().flat_map(|p| manual.steps_in(p));
     steps.flat_map(move |step| {
         step.actions.iter().map(move |action| Sentence { step, action, text: manual.sentence(action) })

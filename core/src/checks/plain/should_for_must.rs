@@ -1,6 +1,6 @@
 //! "Should" where something must be done.
 
-use super::{Sentence, sentences};
+use super::Sentence;
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
 use crate::manual::capitalised;
@@ -20,7 +20,7 @@ const WISHES: [&str; 6] =
     ["You should ", "You might want to ", "You may want to ", "You want to ", "You have to ", "You need to "];
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    sentences(case.manual).filter_map(|s| finding(&s)).collect()
+    case.sentences().iter().filter_map(finding).collect()
 }
 
 fn finding(sentence: &Sentence<'_>) -> Option<Finding> {

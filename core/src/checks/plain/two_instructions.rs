@@ -1,6 +1,6 @@
 //! One sentence tells two things to do, one after the other.
 
-use super::{Sentence, sentences};
+use super::Sentence;
 use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::ActionId;
@@ -21,7 +21,7 @@ pub(super) const RULE: Rule = Rule {
 const BETWEEN: [&str; 5] = [", and then ", " and then ", ", then ", "; then ", "; "];
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    sentences(case.manual).filter_map(|s| finding(&s)).collect()
+    case.sentences().iter().filter_map(finding).collect()
 }
 
 fn finding(sentence: &Sentence<'_>) -> Option<Finding> {

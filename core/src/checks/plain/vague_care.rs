@@ -1,6 +1,6 @@
 //! "Carefully", and nobody says what to take care of.
 
-use super::{Sentence, sentences};
+use super::Sentence;
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
 
@@ -18,7 +18,7 @@ const VAGUE: [&str; 5] = ["very carefully", "carefully", "with care", "with grea
 const SAYS_WHAT: [&str; 8] = ["so that", "because", "do not", "don't", "without", "not to", "until", "or else"];
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
-    sentences(case.manual).filter_map(|s| finding(case, &s)).collect()
+    case.sentences().iter().filter_map(|s| finding(case, s)).collect()
 }
 
 fn finding(case: &Case<'_>, sentence: &Sentence<'_>) -> Option<Finding> {

@@ -92,6 +92,8 @@ pub enum RuleId {
     ShouldForMust,
     VagueCare,
     NounString,
+    OtherName,
+    NoOrder,
     // Chain: the order.
     Ring,
     TooEarly,

@@ -146,7 +146,7 @@ async fn serving_keeps_its_data_between_starts_and_stops_its_database() {
     assert!(!data.join("postmaster.pid").exists(), "the database has stopped as well");
 
     let mut again = Served::start(&data, &[]);
-    assert_eq!(shelf(&again.address).await, 4, "the demo is loaded once, what was made is there");
+    assert_eq!(shelf(&again.address).await, 5, "the demo is loaded once, what was made is there");
     again.interrupt();
     std::fs::remove_dir_all(&data).expect("the folder can go");
 }

@@ -6,7 +6,9 @@
 
 mod condition_late;
 mod long_sentence;
+mod no_order;
 mod noun_string;
+mod other_name;
 mod should_for_must;
 mod two_instructions;
 mod vague_care;
@@ -22,6 +24,8 @@ pub(super) const RULES: &[Check] = &[
     (should_for_must::RULE, should_for_must::find),
     (vague_care::RULE, vague_care::find),
     (noun_string::RULE, noun_string::find),
+    (other_name::RULE, other_name::find),
+    (no_order::RULE, no_order::find),
 ];
 
 /// A sentence of a step, as its reader sees it.

@@ -1144,6 +1144,42 @@ async fn connectors_go_out_as_a_table_and_come_back() {
 }
 
 #[rocket::async_test]
+async fn hazards_are_told_and_the_ways_of_cables_are_drawn() {
+    let api = Api::start().await;
+    let told = "Take off the cover. Take out the return spring. Disconnect the fan cable. Take out the fan.";
+    let sent = api.client.post("/api/recordings?name=box").header(author("Ann")).body(told).dispatch().await;
+    let (_, info) = read(sent).await;
+    let (_, made) =
+        api.post("Ann", "/api/manuals", json!({"title": "B", "device": "", "recordings": [info["id"]]})).await;
+    let id = made["id"].as_str().unwrap();
+    let view = api.get(&format!("/api/manuals/{id}/cautions")).await.1;
+    let hazards = view["hazards"].as_array().unwrap();
+    let spring = hazards.iter().find(|h| h["hazard"] == "spring").unwrap_or_else(|| panic!("{view}"));
+    assert_eq!((spring["covered"].as_str(), spring["level"].as_str()), (Some("unsaid"), Some("caution")));
+    let (status, taken) = api.edit("Ann", id, 0, spring["finding"]["fixes"][0]["edit"].clone()).await;
+    assert_eq!(status, Status::Ok, "{taken}");
+    let after = api.get(&format!("/api/manuals/{id}/cautions")).await.1;
+    assert!(after["hazards"].as_array().unwrap().iter().any(|h| h["hazard"] == "spring" && h["covered"] == "said"));
+    let layer = Uuid::from_u128(5);
+    let outline = json!({"rectangle": {"width_mm": 100.0, "height_mm": 60.0, "radius_mm": 0.0}});
+    api.edit("Ann", id, 1, json!({"layer": {"add": {"id": layer, "name": "Inside", "outline": outline}}})).await;
+    let cables = api.get(&format!("/api/manuals/{id}/cables")).await.1;
+    let plug = cables["cables"][0]["connector"].clone();
+    let set = |field: Value| json!({"connector": {"set": {"id": plug, "field": field}}});
+    api.edit("Ann", id, 2, set(json!({"route": ["behind the post"]}))).await;
+    let place = |x_mm: f64| json!({"passes": {"number": 0, "at": {"layer": layer, "x_mm": x_mm, "y_mm": 20.0}}});
+    let (status, problem) = api.edit("Ann", id, 3, set(place(140.0))).await;
+    assert_eq!(status, Status::UnprocessableEntity);
+    assert!(problem["detail"].as_str().unwrap().contains("lies outside “Inside”, which is 100 × 60 mm"), "{problem}");
+    assert_eq!(api.edit("Ann", id, 3, set(place(40.0))).await.0, Status::Ok);
+    let drawn = api.client.get(format!("/api/manuals/{id}/layers/{layer}/cables")).dispatch().await;
+    assert_eq!(drawn.content_type(), Some(ContentType::SVG));
+    assert!(drawn.into_string().await.unwrap().contains("Fan: 1 behind the post."));
+    let (status, problem) = api.get(&format!("/api/manuals/{id}/layers/{}/cables", Uuid::nil())).await;
+    assert_eq!((status, problem["status"].as_i64()), (Status::NotFound, Some(404)), "{problem}");
+}
+
+#[rocket::async_test]
 async fn figures_and_ids_of_requests_are_told() {
     let api = Api::start().await;
     api.kettle().await;

@@ -2,6 +2,8 @@
 
 use super::{Block, LineKind, OpeningSheet, StepBlock, StepLine, teardown_steps};
 use crate::cables::kinds::{handling, is_delicate, opens};
+use crate::cables::trials::{Trial, trials};
+use crate::cautions::signs::Sign;
 use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
@@ -15,7 +17,7 @@ pub(super) fn teardown(manual: &Manual) -> Vec<Block> {
     let called = manual.cut.as_ref().map_or(&[][..], |c| &c.called);
     let orders = Orders::of(manual);
     let mut out = Vec::new();
-    let mut warned = Warned::default();
+    let mut warned = Warned { trials: trials(manual), ..Warned::default() };
     for (i, step) in teardown_steps(manual).into_iter().enumerate() {
         let number = i + 1;
         match called.iter().find(|c| (c.from..=c.to).contains(&number)) {
@@ -38,6 +40,7 @@ fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &
     let mut lines = read_first(manual, step);
     lines.extend(warnings(manual, manual.cautions_of(step.id), &mut warned.lately));
     lines.extend(opened_wrongly(manual, step, &mut warned.kinds));
+    lines.extend(warned.trials.iter().filter(|t| t.step == step.id).map(live_now));
     lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
     lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
@@ -68,6 +71,15 @@ fn opening(manual: &Manual, seam: &Seam) -> Option<OpeningSheet> {
 struct Warned {
     kinds: Vec<ConnectorKind>,
     lately: SaidLately,
+    /// Where the open device is live on purpose.
+    trials: Vec<Trial>,
+}
+
+/// What is live in a trial, before it is made; the rebuild says so in its own lines.
+fn live_now(trial: &Trial) -> StepLine {
+    let head = CautionHead::named(Level::Warning, "live parts").under(Sign::Electricity);
+    let text = format!("{} Touch nothing inside while it is live, and cut the power again.", trial.words());
+    StepLine { head: Some(head), ..line(LineKind::Caution, text.trim_start()) }
 }
 
 /// Cautions, the loudest first.

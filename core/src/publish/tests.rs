@@ -1,6 +1,6 @@
 use super::*;
 use crate::manual::drafted::manual;
-use crate::manual::{Replacement, from_json};
+use crate::manual::{Replacement, StepEdit, StepField, from_json};
 use rstest::rstest;
 use uuid::Uuid;
 
@@ -8,6 +8,22 @@ const KETTLE: &str = "[0:00] Tools required, a Phillips screwdriver and a spudge
     [0:10] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
     [0:30] Caution. The wires tear easily. Disconnect the battery cable. Pull out the battery.\n\n\
     [0:50] Put the battery back in. Put the base plate on and install three Phillips PH1 screws, length 8 millimetres, in the base plate.";
+
+#[test]
+fn a_trial_on_the_way_says_what_is_live() {
+    let told = |trial| {
+        let manual = manual(
+            "[0:00] Take off the cover. Take out the tray. Disconnect the battery cable. Take out the battery. Take out the main board.",
+        );
+        let id = manual.steps_in(Phase::Teardown)[1].id;
+        let set = crate::manual::Edit::Step(StepEdit::Set { id, field: StepField::Trial(trial) });
+        markdown(&manual.apply(&set, "Ann").unwrap().0)
+    };
+    let says =
+        "Live now: battery. Keep off the main board. Touch nothing inside while it is live, and cut the power again.";
+    assert!(told(true).contains(says), "{}", told(true));
+    assert!(!told(false).contains("Live now"));
+}
 
 #[test]
 fn the_reader_sees_cautions_before_the_step_and_the_rebuild_behind() {

@@ -2,7 +2,6 @@
 //!
 //! Common practice of the trade, no source, where none is named.
 
-use super::catalogue::entry;
 use super::coverage::Stretch;
 use crate::manual::{Hazard, Phase};
 use serde::{Deserialize, Serialize};
@@ -57,7 +56,7 @@ fn because(stretch: &Stretch) -> String {
     let numbers: Vec<String> = stretch.steps.iter().map(|(_, n)| n.to_string()).collect();
     let steps = if numbers.len() == 1 { "step" } else { "steps" };
     let half = if stretch.phase == Phase::Rebuild { " of the rebuild" } else { "" };
-    format!("{}, {steps} {}{half}", entry(stretch.hazard()).hazard.label(), numbers.join(", "))
+    format!("{}, {steps} {}{half}", stretch.hazard().label(), numbers.join(", "))
 }
 
 fn once(mut all: Vec<String>) -> Vec<String> {

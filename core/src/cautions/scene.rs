@@ -5,6 +5,7 @@
 use crate::cables::power::{PowerLine, line};
 use crate::ids::*;
 use crate::manual::{Action, Manual, NoteKind, Part, Phase, Step};
+use crate::power::{discharges, unplugs};
 use crate::reading::Act;
 use crate::things::{Gate, gate, is_lithium, is_mains};
 use crate::units::{Quantity, in_celsius};
@@ -57,7 +58,7 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
     let [apart, back] = [Phase::Teardown, Phase::Rebuild].map(|phase| manual.steps_in(phase));
     let cells = Cells::of(manual, &apart, &back);
     let device = [&manual.head.device, &manual.head.title].into_iter().find_map(|n| Some((gate(n)?, n.as_str())));
-    let mut discharged = false;
+    let (mut unplugged, mut discharged) = (false, false);
     let mut out = Vec::with_capacity(apart.len() + back.len());
     for (at, step) in apart.iter().chain(&back).enumerate() {
         let (number, live) = match at.checked_sub(apart.len()) {
@@ -66,14 +67,23 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
         };
         let cell = cells.inside(at);
         out.push(Scene { number, on_mains, device, discharged, live, cell, ..Scene::of(manual, step) });
-        discharged |= step.actions.iter().any(|a| matches!(a.act, Act::Discharge | Act::Wait | Act::Measure));
+        unplugged |= unplugs(step);
+        discharged |= lets_charge_out(manual, step, unplugged);
     }
     out
 }
 
+/// Whether a step lets stored charge out, or waits for it or measures it once the plug is pulled. Waiting for heat or glue
+/// lets nothing out.
+fn lets_charge_out(manual: &Manual, step: &Step, unplugged: bool) -> bool {
+    let does = |acts: &[Act]| step.actions.iter().any(|a| acts.contains(&a.act));
+    let warms = does(&[Act::Heat, Act::Apply, Act::Press]) || manual.heats_of(step.id).next().is_some();
+    discharges(step) || unplugged && !warms && does(&[Act::Wait, Act::Measure])
+}
+
 fn live(power: &PowerLine, at: usize) -> Option<String> {
-    let row = power.rows.get(at).filter(|row| row.live)?;
-    let on: Vec<&str> = row.on.iter().map(|n| power.sources[*n].name.as_str()).collect();
+    let (row, on) = power.live().find(|(row, _)| row.number == at + 1)?;
+    let on: Vec<&str> = on.iter().map(|s| s.name.as_str()).collect();
     Some(format!("works at {} while the {} is on", row.touches.as_deref()?, on.join(" and the ")))
 }
 

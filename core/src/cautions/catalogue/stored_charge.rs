@@ -35,6 +35,14 @@ mod tests {
     #[rstest]
     #[case::nobody_waits("Unplug it from the wall. Take off the cover. Take out the smoothing capacitor.", &["Remove the smoothing capacitor"])]
     #[case::let_out_before("Unplug it from the wall. Take off the cover. Wait five minutes. Take out the tray. Take out the smoothing capacitor.", &[])]
+    #[case::waited_for_heat(
+        "Unplug it from the wall. Heat the rear cover with a heat gun to 80 degrees and wait two minutes. Pry off the rear cover. Take out the smoothing capacitor.",
+        &["Remove the smoothing capacitor"]
+    )]
+    #[case::still_plugged_in(
+        "Take off the cover. Wait five minutes. Take out the tray. Take out the smoothing capacitor.",
+        &["Remove the smoothing capacitor"]
+    )]
     #[case::no_capacitor("Take off the cover. Take out the fan.", &[])]
     fn where_it_is_met(#[case] told: &str, #[case] steps: &[&str]) {
         assert_eq!(met(&ENTRY, told), steps);

@@ -29,7 +29,9 @@ export function PowerLine({ line }: { line: CablesView["power"] }) {
   const every = Math.max(1, Math.ceil(rows.length / 24));
   const says = [
     ...sources.map((s) =>
-      s.cut_at == null ? `${s.name}: nothing cuts it` : `${s.name}: on until step ${s.cut_at + 1}`,
+      s.cut_at == null
+        ? `${s.name}: nothing cuts it`
+        : `${s.name}: on ${s.made_at == null ? "" : `from step ${s.made_at + 1} `}until step ${s.cut_at + 1}`,
     ),
     ...rows.filter((r) => r.live).map((r) => `step ${r.number} works at ${r.touches} while something is on`),
   ].join("; ");
@@ -53,6 +55,8 @@ export function PowerLine({ line }: { line: CablesView["power"] }) {
           )}
           {sources.map((s, n) => {
             const y = HEAD + n * ROW;
+            // What is connected only to try is off before and after.
+            const start = s.made_at == null ? LEFT : x(s.made_at + 1);
             const end = s.cut_at == null ? WIDTH - 8 : x(s.cut_at + 1) + step / 2;
             return (
               <g key={`${s.name}${s.part ?? ""}`}>
@@ -60,7 +64,7 @@ export function PowerLine({ line }: { line: CablesView["power"] }) {
                   {s.name}
                 </text>
                 <path d={`M${LEFT} ${y + 13}H${WIDTH - 8}`} stroke="var(--line)" />
-                <path d={`M${LEFT} ${y + 13}H${end}`} stroke="var(--hazard)" strokeWidth="10" />
+                <path d={`M${start} ${y + 13}H${end}`} stroke="var(--hazard)" strokeWidth="10" />
                 {s.cut_at != null && (
                   <path d={`M${end - 5} ${y + 5}l10 16m0 -16l-10 16`} stroke="var(--ink)" strokeWidth="2.5" />
                 )}

@@ -239,7 +239,16 @@ impl Rule {
 }
 
 fn key(rule: RuleId, about: &[Subject], facts: &impl Serialize) -> FindingKey {
-    let text = serde_json::to_string(&(rule, about, facts)).expect("findings are plain data");
+    key_of(&(rule, about, facts))
+}
+
+/// The key under which an author's decision is kept that concerns no finding: a rule of another kind, and what it is about.
+pub fn decision_key(rule: impl Serialize, about: &[Subject]) -> FindingKey {
+    key_of(&(rule, about))
+}
+
+fn key_of(facts: &impl Serialize) -> FindingKey {
+    let text = serde_json::to_string(facts).expect("findings are plain data");
     FindingKey(Uuid::new_v5(&KEYS, text.as_bytes()))
 }
 

@@ -128,6 +128,37 @@ pub fn is_lithium(name: &str) -> bool {
     source(name) == Some(Source::Cell) && !words(name).iter().any(|w| other.contains(&w.as_str()))
 }
 
+/// What is peeled off, by what becomes of it on the way back.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Peeled {
+    /// Served its time: nothing goes back.
+    Film,
+    /// Sticks once.
+    Tape,
+    /// A foot, a foil, a label: cleaned, it may stick again.
+    Pad,
+    /// A part that glue held.
+    Glued,
+}
+
+/// What a peeled thing is, by the noun that its name ends in.
+pub fn peeled(name: &str) -> Peeled {
+    match words(name).last().map_or("", String::as_str) {
+        "film" | "films" | "liner" | "liners" | "backing" => Peeled::Film,
+        "tape" | "tapes" | "strip" | "strips" => Peeled::Tape,
+        "foot" | "feet" | "foil" | "foils" | "label" | "labels" | "sticker" | "stickers" | "bumper" | "bumpers" => {
+            Peeled::Pad
+        }
+        _ => Peeled::Glued,
+    }
+}
+
+/// What holds until it is cut: a tie, a tape, a seal.
+pub fn is_cut_to_open(name: &str) -> bool {
+    let last = words(name).pop().unwrap_or_default();
+    ["tie", "ties", "strap", "straps", "tape", "tapes", "seal", "seals", "string"].contains(&last.as_str())
+}
+
 /// Carries, or may hold, the voltage of the mains.
 pub fn is_mains(name: &str) -> bool {
     let words = words(name);

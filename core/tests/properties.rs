@@ -166,7 +166,7 @@ proptest! {
         }
 
         // What was not displaced keeps the reverse order.
-        let numbers: Vec<usize> = fold.rebuild.iter().filter(|s| s.displaced.is_none()).filter_map(|s| s.of_number).collect();
+        let numbers: Vec<usize> = fold.rebuild.iter().filter(|s| s.moved.is_none()).filter_map(|s| s.of_number).collect();
         prop_assert!(numbers.windows(2).all(|w| w[0] >= w[1]), "{:?}", numbers);
     }
 

@@ -59,15 +59,10 @@ fn moves(step: &Step, act: Act, part: PartId) -> bool {
 /// The sources that a step of the rebuild connects.
 fn connected(manual: &Manual, step: &Step) -> Vec<String> {
     let joins = |a: &&Action| matches!(a.act, Act::Connect | Act::Install);
-    let names = step.actions.iter().filter(joins).flat_map(|a| named(manual, a));
+    let names = step.actions.iter().filter(joins).flat_map(|a| manual.named(a));
     let sources = names.filter(|n| matches!(source(n), Some(Source::Cell | Source::Mains | Source::Charger)));
     let wall = step.actions.iter().any(|a| a.act == Act::Connect && a.roles.places.iter().any(|p| is_outlet(&p.thing)));
     sources.map(str::to_owned).chain(wall.then(|| "mains lead".to_owned())).collect()
-}
-
-fn named<'m>(manual: &'m Manual, action: &'m Action) -> impl Iterator<Item = &'m str> {
-    let parts = action.parts.iter().map(|p| manual.part_name(*p));
-    parts.chain(action.roles.things.iter().map(String::as_str))
 }
 
 fn trial(manual: &Manual, step: &Step, mut live: Vec<String>, away: impl Fn(&PartId) -> bool) -> Trial {

@@ -170,7 +170,8 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lat
     }
     lines.extend(told.map(|s| read_last(manual, s)).unwrap_or_default());
     // That the narrator goes another way than mere reversing is the author's business.
-    lines.extend(step.displaced.iter().filter(|_| told.is_none()).map(|why| line(LineKind::Why, why)));
+    let moved = step.moved.iter().filter(|m| told.is_none() && m.moves());
+    lines.extend(moved.map(|m| line(LineKind::Why, m.words())));
     StepBlock {
         number: number.to_string(),
         title: step.title.clone(),

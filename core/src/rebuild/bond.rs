@@ -4,7 +4,8 @@
 //! joint was opened. Cleaning before bonding: common practice, no source.
 
 use super::RebuildLine;
-use super::inverse::{About, Undo, goes_back, name_going_back};
+use super::back::{goes_back, name_going_back};
+use super::inverse::{About, Undo};
 use crate::labels::Label;
 use crate::manual::{Manual, Rebond, Seam, SeamKind, Step};
 use crate::reading::Act;
@@ -29,7 +30,8 @@ pub(super) fn close(manual: &Manual, step: &Step, undos: &mut Vec<Undo>) {
             let about = || About::Bond { part: seam.part, before };
             undos.splice(at..at, lines.into_iter().map(|line| Undo { about: about(), line }));
         };
-        put(undos, at.map_or(undos.len(), |at| at + 1), false, after(seam, rebond));
+        let clicked = undos.iter().any(|u| fits(u) && u.line.act == Some(Act::Press));
+        put(undos, at.map_or(undos.len(), |at| at + 1), false, after(seam, rebond, clicked));
         put(undos, at.unwrap_or(0), true, before(manual, seam, rebond));
     }
 }
@@ -52,7 +54,7 @@ fn before(manual: &Manual, seam: &Seam, rebond: &Rebond) -> Vec<RebuildLine> {
     out
 }
 
-fn after(seam: &Seam, rebond: &Rebond) -> Vec<RebuildLine> {
+fn after(seam: &Seam, rebond: &Rebond, clicked: bool) -> Vec<RebuildLine> {
     let time = |t: crate::units::Time| duration_text(in_seconds(t));
     let pressed = match (&rebond.press, rebond.press_for) {
         (None, None) => None,
@@ -62,7 +64,7 @@ fn after(seam: &Seam, rebond: &Rebond) -> Vec<RebuildLine> {
             Some(RebuildLine::new(Act::Press, format!("Press it{how}{long}.")))
         }
     };
-    let clicks = matches!(seam.kind, SeamKind::Clips | SeamKind::SnapEdge) && pressed.is_none();
+    let clicks = !clicked && matches!(seam.kind, SeamKind::Clips | SeamKind::SnapEdge) && pressed.is_none();
     let pressed =
         pressed.or(clicks.then(|| RebuildLine::new(Act::Press, "Press all round until it clicks.".to_owned())));
     let cured = rebond.cure.map(|t| {

@@ -1,11 +1,13 @@
 //! What undoes an act, and the rebuild step that undoes a teardown step.
 
 use super::RebuildLine;
+use super::back::{self, goes_back, name_going_back};
+use super::exceptions::Moved;
 use crate::cables::kinds::makes;
 use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
-use crate::manual::{Action, FastenerFate, Manual, PartFate, Phase, Roles, Step};
+use crate::manual::{Action, FastenerFate, FastenerGroup, Manual, Phase, Roles, Step};
 use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup};
 use crate::units::{Measure, Quantity};
 
@@ -23,6 +25,8 @@ pub(super) enum About {
         part: Option<PartId>,
         before: bool,
     },
+    /// An act on something that is no part of the manual, by its name.
+    Thing(Act, String),
 }
 
 /// One line of the reverse.
@@ -42,8 +46,7 @@ pub(super) struct Reversed {
     pub undos: Vec<Undo>,
     pub groups: Vec<GroupId>,
     pub connectors: Vec<ConnectorId>,
-    /// Why it does not stand where mere reversing would put it.
-    pub displaced: Option<String>,
+    pub moved: Option<Moved>,
 }
 
 /// The act that undoes an act; `None` where nothing does.
@@ -71,7 +74,7 @@ pub fn inverse(act: Act) -> Option<Act> {
         Act::Route => Some(Act::Route),
         Act::Place => Some(Act::Place),
         // Heat, cleaning, marks, waiting and holding leave nothing to undo; a part moved over stays where it is. What was
-        // discharged charges by itself, what was cut or drained takes new things that nobody told of.
+        // discharged charges by itself, what was cut or drained takes new things ([`back`]).
         Act::Heat
         | Act::Clean
         | Act::Transfer
@@ -90,30 +93,34 @@ pub fn inverse(act: Act) -> Option<Act> {
     }
 }
 
-/// A teardown step turned round: its acts backwards, then what it says of screws and connectors.
+/// A teardown step turned round, act by act from the last to the first: the fan and its screws before the bracket over it.
 pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed {
     let connectors: Vec<ConnectorId> = manual.connectors_of(step.id).filter(|c| !c.temporary).map(|c| c.id).collect();
-    let later = |g: &&crate::manual::FastenerGroup| waits_until(manual, g).is_none_or(|s| s == step.id);
-    let own = manual.groups_of(step.id).filter(later);
-    let waiting = manual.fasteners.values().filter(|g| g.step != step.id && waits_until(manual, g) == Some(step.id));
-    let groups: Vec<GroupId> = own.chain(waiting).map(|g| g.id).collect();
+    let later = |g: &&FastenerGroup| waits_until(manual, g).is_none_or(|s| s == step.id);
+    let waits = |g: &&FastenerGroup| g.step != step.id && waits_until(manual, g) == Some(step.id);
+    let own: Vec<GroupId> = manual.groups_of(step.id).filter(later).map(|g| g.id).collect();
+    let waiting: Vec<GroupId> = manual.fasteners.values().filter(waits).map(|g| g.id).collect();
+    let mut rest = Rest {
+        manual,
+        groups: own.clone(),
+        connectors: connectors.iter().copied().filter(|c| !manual.connectors[c].power).collect(),
+    };
     let mut undos: Vec<Undo> = Vec::new();
-    let plain: Vec<&ConnectorId> = connectors.iter().filter(|c| !manual.connectors[c].power).collect();
     for action in step.actions.iter().rev() {
-        undos.extend(undo(manual, action.act, &action.parts));
+        undos.extend(rest.told_by(action));
+        if !lifted_too(step, action) {
+            undos.extend(back::undo(manual, action.act, &action.parts));
+        }
+        undos.extend(back::undo_things(manual, step, action));
     }
     super::bond::close(manual, step, &mut undos);
-    for id in plain {
-        let what = manual.connectors[id].serves.map_or("cable", |p| manual.part_name(p));
-        let how = makes(&manual.connectors[id]).map_or(String::new(), |how| format!(": {how}"));
-        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}{how}."));
-        undos.push(Undo { about: About::Connector(*id), line });
-    }
-    for id in &groups {
-        undos.extend(screws_back(manual, *id, None).map(|line| Undo { about: About::Group(*id), line }));
-    }
+    undos.extend(rest.untold());
+    let waiting_lines = waiting.iter().filter_map(|id| screws_back(manual, *id, None).map(|l| (*id, l)));
+    undos.extend(waiting_lines.map(|(id, line)| Undo { about: About::Group(id), line }));
+    behind_their_parts(manual, &mut undos);
     // Two cables without a name are two.
     undos.dedup_by(|a, b| a.line.text == b.line.text && !matches!(a.about, About::Connector(_)));
+    let groups = own.into_iter().chain(waiting).collect();
     Reversed {
         of: step.id,
         of_number: number,
@@ -121,14 +128,73 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed
         undos,
         groups,
         connectors,
-        displaced: None,
+        moved: None,
+    }
+}
+
+/// Whether another act of the step takes the same parts away: who fits a lid need not be told to close it.
+fn lifted_too(step: &Step, action: &Action) -> bool {
+    let lifts = |p: &PartId| step.actions.iter().any(|a| a.act == Act::Remove && a.parts.contains(p));
+    matches!(action.act, Act::Pry | Act::Open) && !action.parts.is_empty() && action.parts.iter().all(lifts)
+}
+
+/// What a step holds of screws and connectors that no line has brought back yet.
+struct Rest<'m> {
+    manual: &'m Manual,
+    groups: Vec<GroupId>,
+    connectors: Vec<ConnectorId>,
+}
+
+impl Rest<'_> {
+    /// What a sentence of the teardown tells of, the last of it first.
+    fn told_by(&mut self, action: &Action) -> Vec<Undo> {
+        let names: Vec<&str> = self.manual.named(action).collect();
+        let (told, rest): (Vec<GroupId>, Vec<GroupId>) =
+            self.groups.iter().partition(|g| action.roles.groups.contains(g));
+        self.groups = rest;
+        let manual = self.manual;
+        let opens = |c: &&ConnectorId| action.act == Act::Disconnect && manual.connectors[c].is_named(manual, &names);
+        let here: Vec<ConnectorId> = self.connectors.iter().filter(opens).copied().collect();
+        self.connectors.retain(|c| !here.contains(c));
+        let screws = told.into_iter().rev().filter_map(|id| self.driven(id));
+        screws.chain(here.into_iter().rev().map(|id| self.connected(id))).collect()
+    }
+
+    /// What no sentence tells of.
+    fn untold(self) -> Vec<Undo> {
+        let plugs = self.connectors.iter().map(|id| self.connected(*id));
+        plugs.chain(self.groups.iter().filter_map(|id| self.driven(*id))).collect()
+    }
+
+    fn driven(&self, id: GroupId) -> Option<Undo> {
+        screws_back(self.manual, id, None).map(|line| Undo { about: About::Group(id), line })
+    }
+
+    fn connected(&self, id: ConnectorId) -> Undo {
+        let connector = &self.manual.connectors[&id];
+        let what = connector.serves.map_or("cable", |p| self.manual.part_name(p));
+        let how = makes(connector).map_or(String::new(), |how| format!(": {how}"));
+        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}{how}."));
+        Undo { about: About::Connector(id), line }
+    }
+}
+
+/// Screws go in behind the parts that they hold, however the narrator told it.
+fn behind_their_parts(manual: &Manual, undos: &mut Vec<Undo>) {
+    for at in (0..undos.len()).rev() {
+        let About::Group(id) = &undos[at].about else { continue };
+        let holds = &manual.fasteners[id].holds;
+        let fits = |u: &Undo| matches!(&u.about, About::Parts(_, parts) if parts.iter().any(|p| holds.contains(p)));
+        if let Some(last) = undos.iter().rposition(fits).filter(|last| *last > at) {
+            undos[at..=last].rotate_left(1);
+        }
     }
 }
 
 /// The teardown step whose undoing brings back the part that a group waits for, where that comes later than its own.
 ///
 /// A screw of two parts needs no such rule: it came out before both, so it goes in after both.
-pub fn waits_until(manual: &Manual, group: &crate::manual::FastenerGroup) -> Option<StepId> {
+pub fn waits_until(manual: &Manual, group: &FastenerGroup) -> Option<StepId> {
     let part = group.waits_for?;
     let steps = manual.steps_in(Phase::Teardown);
     let at = steps.iter().position(|s| {
@@ -155,13 +221,11 @@ pub(super) fn power_step(manual: &Manual, step: &Step, number: usize, connectors
         undos: connectors.iter().map(undo).collect(),
         groups: Vec::new(),
         connectors,
-        displaced: None,
+        moved: None,
     }
 }
 
-/// The last step of the rebuild: plugged in and switched on, once everything is closed; `None` where nothing was off.
-///
-/// Nothing is switched on while a cover is off (common practice, no source).
+/// Plugged in and switched on, where power was cut; `None` where nothing was off.
 pub(super) fn power_back(steps: &[&Step]) -> Option<Reversed> {
     let cuts = |act: Act| steps.iter().position(|s| s.actions.iter().any(|a| a.act == act));
     let (unplugged, off) = (cuts(Act::Unplug), cuts(Act::PowerOff));
@@ -169,9 +233,6 @@ pub(super) fn power_back(steps: &[&Step]) -> Option<Reversed> {
     let undo = |about: About, act: Act, text: &str| Undo { about, line: RebuildLine::new(act, text.to_owned()) };
     let plug = unplugged.map(|_| undo(About::Plug, Act::Connect, "Plug the device in again."));
     let on = undo(About::SwitchOn, Act::PowerOn, "Switch on and test.");
-    let displaced = (at > 0).then(|| {
-        "Nothing is switched on before the last cover is back, whenever the power was cut (common practice).".to_owned()
-    });
     Some(Reversed {
         of: steps[at].id,
         of_number: at + 1,
@@ -179,40 +240,8 @@ pub(super) fn power_back(steps: &[&Step]) -> Option<Reversed> {
         undos: plug.into_iter().chain([on]).collect(),
         groups: Vec::new(),
         connectors: Vec::new(),
-        displaced,
+        moved: None,
     })
-}
-
-/// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line.
-pub(super) fn undo(manual: &Manual, act: Act, parts: &[PartId]) -> Option<Undo> {
-    let back = inverse(act)?;
-    let going: Vec<PartId> = parts.iter().copied().filter(|p| goes_back(manual, *p)).collect();
-    // Power comes back at the very end ([`power_back`]).
-    if going.is_empty() || matches!(act, Act::PowerOff | Act::Unplug) {
-        return None;
-    }
-    let names: Vec<String> = going.iter().map(|p| name_going_back(manual, *p)).collect();
-    let because =
-        (act == Act::Peel).then(|| "Peeled adhesive does not hold twice: renew it (common practice).".to_owned());
-    let word = if act == Act::Peel { "Renew the adhesive and press on" } else { back.label() };
-    let text = format!("{word} the {}.", names.join(", the "));
-    Some(Undo { about: About::Parts(act, going), line: RebuildLine { because, ..RebuildLine::new(back, text) } })
-}
-
-/// In the whole teardown everything goes back as it was.
-fn fate(manual: &Manual, part: PartId) -> PartFate {
-    manual.cut.as_ref().and_then(|c| c.fates.get(&part).copied()).unwrap_or(PartFate::Keep)
-}
-
-/// Scrap stays out.
-pub(super) fn goes_back(manual: &Manual, part: PartId) -> bool {
-    fate(manual, part) != PartFate::Scrap
-}
-
-/// A part that the job renews goes back as a new one.
-pub(super) fn name_going_back(manual: &Manual, part: PartId) -> String {
-    let name = manual.part_name(part);
-    if fate(manual, part) == PartFate::Renew { format!("new {name}") } else { name.to_owned() }
 }
 
 /// The line that brings screws back, with where and how it is told; `None` where they stay out.

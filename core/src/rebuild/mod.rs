@@ -4,17 +4,19 @@
 //! connectors. What the narrator told of the rebuild is laid over it and stands, with its own words and order; what was not
 //! told stays as the reverse of its step, and says so. Sources: reverse-order rules of the trade (common practice, no source).
 
+mod back;
 mod bond;
+mod exceptions;
 mod inverse;
 mod told;
 
+pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use told::reverse_of;
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
 use crate::manual::{Caution, Manual, Phase, Step};
-use crate::power;
 use crate::reading::{Act, CautionSubject};
 use inverse::Reversed;
 use serde::{Deserialize, Serialize};
@@ -39,7 +41,7 @@ pub struct RebuildStep {
     /// What can go wrong on the way back as well; read before the lines.
     pub cautions: Vec<CautionId>,
     /// Why it does not stand where mere reversing would put it.
-    pub displaced: Option<String>,
+    pub moved: Option<Moved>,
 }
 
 /// One act of the rebuild.
@@ -122,29 +124,24 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     out
 }
 
+/// The teardown turned round, with what stands elsewhere and why.
 fn reversed(manual: &Manual, steps: &[&Step]) -> Vec<Reversed> {
     let mut out: Vec<Reversed> = Vec::new();
-    let mut power: Vec<Reversed> = Vec::new();
     for (i, step) in steps.iter().enumerate().rev() {
         let mut folded = inverse::fold_step(manual, step, i + 1);
-        if is_pack_alone(manual, step) && folded.connectors.is_empty() {
-            power.push(folded);
-            continue;
-        }
         let (sources, others): (Vec<ConnectorId>, Vec<ConnectorId>) =
             folded.connectors.iter().partition(|id| manual.connectors[id].power);
-        if !sources.is_empty() {
-            folded.connectors = others;
-            power.push(inverse::power_step(manual, step, i + 1, sources));
-        }
+        folded.connectors = others;
         if !folded.undos.is_empty() || !folded.groups.is_empty() || !folded.connectors.is_empty() {
             out.push(folded);
         }
+        out.extend((!sources.is_empty()).then(|| inverse::power_step(manual, step, i + 1, sources)));
     }
-    for step in power {
-        place_power(&mut out, step, manual);
+    if let Some(on) = inverse::power_back(steps) {
+        let at = out.iter().position(|s| s.of_number < on.of_number).unwrap_or(out.len());
+        out.insert(at, on);
     }
-    out.extend(inverse::power_back(steps));
+    exceptions::apply(manual, &mut out);
     out
 }
 
@@ -183,40 +180,6 @@ fn goes_wrong_twice(about: CautionSubject) -> bool {
         C::Burn | C::Overheating | C::Liquid | C::LostScrew | C::SharpTool | C::Force => false,
         C::KeepPart | C::Chemical | C::OwnRisk | C::Other => false,
     }
-}
-
-/// A step that does nothing but slide a cell or pack out: going in, it makes the device live like a connector does.
-fn is_pack_alone(manual: &Manual, step: &Step) -> bool {
-    // One with a plug of its own is dead until the plug is in.
-    let plugged = |p: PartId| manual.connectors.values().any(|c| c.power && c.serves == Some(p));
-    power::sources_out(manual, step).any(|p| !plugged(p))
-        && step.actions.iter().flat_map(|a| &a.parts).all(|p| manual.parts.get(p).is_some_and(|p| p.power_source))
-}
-
-/// The power source is connected after every other connector, and no later than it must.
-///
-/// Source: common practice (no hot plugging); no source.
-fn place_power(out: &mut Vec<Reversed>, mut power: Reversed, manual: &Manual) {
-    let own = out.iter().position(|s| s.of_number <= power.of_number).unwrap_or(out.len());
-    // Right behind the rest of its own step, as mere reversing would have it.
-    let natural = own + usize::from(out.get(own).is_some_and(|s| s.of_number == power.of_number));
-    let last_connector = out.iter().rposition(|s| s.connectors.iter().any(|c| !manual.connectors[c].power));
-    let at = match last_connector {
-        Some(last) if last + 1 > natural => {
-            let way = if power.connectors.is_empty() {
-                "goes in behind all connectors"
-            } else {
-                "is connected last of all connectors"
-            };
-            power.displaced = Some(format!(
-                "The power source {way}, so it waits until step {} is undone (common practice: no hot plugging).",
-                out[last].of_number
-            ));
-            last + 1
-        }
-        _ => natural,
-    };
-    out.insert(at, power);
 }
 
 #[cfg(test)]

@@ -96,7 +96,7 @@ fn the_power_source_waits_for_every_other_connector() {
     let manual = teardown("remove lid\ndisconnect fan\ndisconnect battery\nremove board");
     let fold = fold(&manual);
     assert_eq!(titles(&manual), ["Fit the board", "Connect the fan cable", "Connect the battery cable", "Fit the lid"]);
-    assert!(fold.rebuild[2].displaced.as_deref().unwrap().contains("last of all connectors"));
+    assert!(fold.rebuild[2].moved.as_ref().unwrap().words().contains("last of all connectors"));
 }
 
 #[test]
@@ -104,7 +104,7 @@ fn a_power_source_taken_first_needs_no_displacing() {
     let manual = teardown("remove lid\ndisconnect battery\ndisconnect fan\nremove board");
     let fold = fold(&manual);
     assert_eq!(titles(&manual), ["Fit the board", "Connect the fan cable", "Connect the battery cable", "Fit the lid"]);
-    assert!(fold.rebuild.iter().all(|s| s.displaced.is_none()));
+    assert!(fold.rebuild.iter().all(|s| s.moved.is_none()));
 }
 
 /// A pack that slides out makes the device live when it slides in: behind every plug, and the covers told after it follow.
@@ -120,7 +120,7 @@ fn a_pack_goes_in_behind_every_connector(#[case] script: &str, #[case] wanted: &
     assert_eq!(titles(&manual), wanted);
     let folded = fold(&manual).rebuild;
     let own = folded.iter().find(|s| s.title == "Fit the pack").unwrap();
-    assert_eq!(own.displaced.is_some(), displaced, "{:?}", own.displaced);
+    assert_eq!(own.moved.is_some(), displaced, "{:?}", own.moved);
 }
 
 /// A battery with a plug is dead until it is plugged in: it goes in where reversing puts it.
@@ -150,7 +150,7 @@ fn nothing_is_switched_on_before_the_last_cover_is_back(
     let manual = teardown(script);
     assert_eq!(titles(&manual), wanted);
     let last = fold(&manual).rebuild.pop().unwrap();
-    assert_eq!(last.displaced.is_some(), displaced, "{:?}", last.displaced);
+    assert_eq!(last.moved.is_some(), displaced, "{:?}", last.moved);
 }
 
 #[test]

@@ -7,13 +7,14 @@
 //!
 //! Source: reverse-order rules of the trade (common practice, no source).
 
+use super::exceptions::{Moved, OrderRule};
 use super::inverse::{self, About, Reversed, Undo};
-use super::{RebuildLine, RebuildStep};
+use super::{RebuildLine, RebuildStep, back};
 use crate::cables::trials::trials;
 use crate::ids::*;
 use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
-use crate::things::{Source, bare, ends_alike, is_any_cable, is_outlet, same_cable, source};
+use crate::things::{Source, bare, ends_alike, is_outlet, source};
 use crate::units::Quantity;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -67,7 +68,7 @@ fn worked_out(step: Reversed) -> RebuildStep {
         groups: step.groups,
         connectors: step.connectors,
         cautions: Vec::new(),
-        displaced: step.displaced,
+        moved: step.moved,
     }
 }
 
@@ -98,7 +99,7 @@ impl<'m> Told<'m> {
         });
         let for_good = steps.iter().enumerate().filter(|(_, s)| !s.trial);
         let sentences = for_good.flat_map(|(t, s)| {
-            let about = |a: &Action| named(manual, a).map(bare).collect();
+            let about = |a: &Action| manual.named(a).map(bare).collect();
             s.actions.iter().enumerate().map(move |(a, action)| ((t, a), action, about(action)))
         });
         Self { manual, sentences: sentences.collect(), out: parts.map(|p| bare(manual.part_name(*p))).collect() }
@@ -112,7 +113,7 @@ impl<'m> Told<'m> {
                 if known.is_empty() || rest.is_empty() {
                     return vec![undo];
                 }
-                [known, rest].iter().filter_map(|parts| inverse::undo(self.manual, *act, parts)).collect()
+                [known, rest].iter().flat_map(|parts| back::undo(self.manual, *act, parts)).collect()
             }
             _ => vec![undo],
         };
@@ -130,6 +131,17 @@ impl<'m> Told<'m> {
             About::Group(id) => self.group(*id),
             About::Connector(id) => self.connector(*id),
             About::Bond { .. } => None,
+            About::Thing(_, name) => {
+                let name = bare(name);
+                self.find(|a, names| (puts_back(a.act) || a.act == Act::Press) && names.contains(&name))
+            }
+            About::Group(id) => self.group(*id),
+            About::Connector(id) => self.connector(*id),
+            About::Bond { .. } => None,
+            About::Thing(_, name) => {
+                let name = bare(name);
+                self.find(|a, names| (puts_back(a.act) || a.act == Act::Press) && names.contains(&name))
+            }
             About::Plug => self.find(|a, _| plugs_in(self.manual, a)).filter(|at| self.closed(*at)),
             About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn).filter(|at| self.closed(*at)),
         }
@@ -160,11 +172,10 @@ impl<'m> Told<'m> {
     }
 
     fn connector(&self, id: ConnectorId) -> Option<Place> {
-        let serves = self.manual.connectors[&id].serves.map(|p| self.manual.part_name(p));
-        // A cable without a name is told by a sentence that names none either.
-        let same = |names: &[String]| match serves {
-            Some(serves) => names.iter().any(|n| same_cable(serves, n)),
-            None => names.iter().all(|n| is_any_cable(n)),
+        let connector = &self.manual.connectors[&id];
+        let same = |names: &[String]| {
+            let names: Vec<&str> = names.iter().map(String::as_str).collect();
+            connector.is_named(self.manual, &names)
         };
         self.find(|a, names| a.act == Act::Connect && same(names))
     }
@@ -190,18 +201,12 @@ fn fits(act: Act) -> bool {
     act.direction() == Direction::In && !matches!(act, Act::PowerOn | Act::Connect)
 }
 
-/// What a sentence is about, by name.
-fn named<'m>(manual: &'m Manual, action: &'m Action) -> impl Iterator<Item = &'m str> {
-    let parts = action.parts.iter().map(|p| manual.part_name(*p));
-    parts.chain(action.roles.things.iter().map(String::as_str))
-}
-
 /// "Plug the lead back into the wall."
 fn plugs_in(manual: &Manual, action: &Action) -> bool {
     let places = action.roles.places.iter().map(|p| p.thing.as_str());
     action.act == Act::Connect
-        && (named(manual, action).any(|n| source(n) == Some(Source::Mains))
-            || places.chain(named(manual, action)).any(is_outlet))
+        && (manual.named(action).any(|n| source(n) == Some(Source::Mains))
+            || places.chain(manual.named(action)).any(is_outlet))
 }
 
 /// Which told step the lines of each reversed step are told in, as far as both run the same way.
@@ -330,7 +335,7 @@ impl Woven {
                 groups: Vec::new(),
                 connectors: Vec::new(),
                 cautions: Vec::new(),
-                displaced: None,
+                moved: None,
             },
         }
     }
@@ -360,7 +365,7 @@ impl Woven {
         let of = self.undoes.iter().max_by_key(|(key, n)| (**n, key.0)).map(|(key, _)| *key);
         self.step.of = of.map(|(_, id)| id);
         self.step.of_number = of.map(|(number, _)| number);
-        self.step.displaced = elsewhere.then(|| "Told here; mere reversing would put it in another place.".to_owned());
+        self.step.moved = elsewhere.then(told_elsewhere);
         let mut driven = false;
         for s in self.sentences {
             if s.tightness && driven && s.screws.is_empty() {
@@ -372,6 +377,16 @@ impl Woven {
             self.step.lines.extend(s.before.into_iter().chain(told).chain(s.behind));
         }
         self.step
+    }
+}
+
+fn told_elsewhere() -> Moved {
+    Moved {
+        rule: OrderRule::ToldElsewhere,
+        because: "Told here; mere reversing would put it in another place".to_owned(),
+        source: "the narrator".to_owned(),
+        key: None,
+        overruled: None,
     }
 }
 
@@ -391,7 +406,7 @@ fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
     if elsewhere.peek().is_some() && elsewhere.all(|e| e) && (action.text.is_none() || action.said) {
         return None;
     }
-    if !action.parts.is_empty() && action.parts.iter().all(|p| !inverse::goes_back(manual, *p)) {
+    if !action.parts.is_empty() && action.parts.iter().all(|p| !back::goes_back(manual, *p)) {
         return None;
     }
     let mut text = manual.sentence(action);
@@ -415,7 +430,7 @@ fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
         let powers = |a: &Action| {
             a.act == Act::PowerOn
                 || plugs_in(manual, a)
-                || step.trial && a.act == Act::Connect && named(manual, a).any(|n| source(n).is_some())
+                || step.trial && a.act == Act::Connect && manual.named(a).any(|n| source(n).is_some())
         };
         let open = steps[at + 1..].iter().any(|s| s.lines.iter().any(|l| l.act.is_some_and(fits)));
         if open && step.actions.iter().any(powers) {
@@ -470,7 +485,7 @@ mod tests {
     #[rstest]
     #[case::nothing("", &[
         "+ Fit the tray.",
-        "+ Fit the fan. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "+ Fit the fan. + Drive in the two T6 screws of the fan. + Connect the fan.",
         "+ Fit the cover. + Drive in the four PH1 screws (8 mm) of the cover.",
     ])]
     #[case::everything(
@@ -482,17 +497,17 @@ mod tests {
     ])]
     #[case::a_step_between("Put the tray in.\n\n[1:40] Put the cover on. Drive in the four screws of the cover.", &[
         "Put the tray in.",
-        "+ Fit the fan. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "+ Fit the fan. + Drive in the two T6 screws of the fan. + Connect the fan.",
         "Put the cover on. Drive in the four PH1 screws (8 mm) of the cover.",
     ])]
     #[case::lines_within_steps("Put the fan in.\n\n[1:40] Put the cover on.", &[
         "+ Fit the tray.",
-        "Put the fan in. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "Put the fan in. + Drive in the two T6 screws of the fan. + Connect the fan.",
         "Put the cover on. + Drive in the four PH1 screws (8 mm) of the cover.",
     ])]
     #[case::something_new_and_a_new_one("Put the new fan in.\n\n[1:30] Apply thermal paste on the chip.\n\n[1:40] Put the cover on.", &[
         "+ Fit the tray.",
-        "Put the new fan in. + Connect the fan. + Drive in the two T6 screws of the fan.",
+        "Put the new fan in. + Drive in the two T6 screws of the fan. + Connect the fan.",
         "Apply the thermal paste on the chip. Put the cover on. + Drive in the four PH1 screws (8 mm) of the cover.",
     ])]
     fn what_is_told_stands_and_the_rest_is_worked_out(#[case] words: &str, #[case] wanted: &[&str]) {
@@ -503,7 +518,7 @@ mod tests {
     fn another_order_stands_as_it_is_told_and_is_marked() {
         let m = told("Put the cover on.\n\n[1:20] Put the tray in.\n\n[1:40] Put the fan in.");
         let steps = fold(&m).rebuild;
-        let marked: Vec<(&str, bool)> = steps.iter().map(|s| (s.title.as_str(), s.displaced.is_some())).collect();
+        let marked: Vec<(&str, bool)> = steps.iter().map(|s| (s.title.as_str(), s.moved.is_some())).collect();
         assert_eq!(marked, [("Fit the cover", true), ("Fit the tray", false), ("Fit the fan", false)]);
     }
 

@@ -133,6 +133,12 @@ impl Action {
 }
 
 impl Manual {
+    /// What a sentence is about, by name: its parts, and the things that are none.
+    pub fn named<'m>(&'m self, action: &'m Action) -> impl Iterator<Item = &'m str> {
+        let parts = action.parts.iter().map(|p| self.part_name(*p));
+        parts.chain(action.roles.things.iter().map(String::as_str))
+    }
+
     /// The sentence that readers see.
     pub fn sentence(&self, action: &Action) -> String {
         action.text.clone().unwrap_or_else(|| self.worded(action))

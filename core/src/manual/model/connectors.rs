@@ -7,6 +7,7 @@ use crate::manual::edits::place::Touched;
 use crate::manual::edits::refusal::{MAX_TEXT, MAX_TITLE, Refusal, maybe_text, note, text};
 use crate::manual::edits::sound::Sound;
 use crate::manual::{Evidence, HolePlace, Layer, Manual, Part, Step};
+use crate::things::{is_any_cable, same_cable};
 use crate::units::number;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -233,6 +234,14 @@ impl Connector {
     pub fn words(&self, manual: &Manual) -> String {
         let serves = self.serves.map_or("cable", |p| manual.part_name(p));
         if self.power { format!("{serves} (power)") } else { serves.to_owned() }
+    }
+
+    /// Whether names of a sentence mean this one. A cable without a name is meant by a sentence that names none either.
+    pub fn is_named(&self, manual: &Manual, names: &[&str]) -> bool {
+        match self.serves.map(|p| manual.part_name(p)) {
+            Some(serves) => names.iter().any(|n| same_cable(serves, n)),
+            None => names.iter().all(|n| is_any_cable(n)),
+        }
     }
 }
 

@@ -124,7 +124,11 @@ pub enum RuleId {
     SaidLate,
     TooManyWarnings,
     CautionLost,
-    // Fold: the balance.
+    // Fold: what was told against what came off, and the balance.
+    ToldTooEarly,
+    UntoldBack,
+    NeverOut,
+    FittedTwice,
     Uncounted,
     LeftOver,
     TooManyBack,

@@ -94,6 +94,16 @@ pub fn bare(name: &str) -> String {
     words(name).into_iter().skip_while(|w| WHICH.contains(&w.as_str())).collect::<Vec<_>>().join(" ")
 }
 
+/// A [`bare`] name with one word for each side, for who holds the names of two halves against each other: what came off as
+/// the "rear cover" goes on as the "back cover".
+pub fn one_name(name: &str) -> String {
+    const SIDES: [(&str, &str); 5] =
+        [("rear", "back"), ("upper", "top"), ("lower", "bottom"), ("lefthand", "left"), ("righthand", "right")];
+    let side =
+        |word: &str| SIDES.iter().find(|(said, _)| *said == word).map_or(word.to_owned(), |(_, one)| (*one).to_owned());
+    bare(name).split(' ').map(side).collect::<Vec<_>>().join(" ")
+}
+
 /// Whether two names mean one thing: "new fan" goes in where the "fan" came out.
 pub fn same_thing(a: &str, b: &str) -> bool {
     let (a, b) = (bare(a), bare(b));

@@ -9,6 +9,7 @@ mod cables;
 mod cautions;
 #[cfg(test)]
 mod drafted;
+mod fold;
 pub mod listen;
 mod order;
 mod plain;
@@ -28,6 +29,7 @@ use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
+use crate::rebuild::{Difference, differences};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
@@ -42,6 +44,7 @@ pub struct Case<'m> {
     sorted: OnceCell<Sorted>,
     stretches: OnceCell<Vec<Stretch>>,
     sentences: OnceCell<Vec<Sentence<'m>>>,
+    differences: OnceCell<Vec<Difference>>,
 }
 
 impl<'m> Case<'m> {
@@ -53,6 +56,7 @@ impl<'m> Case<'m> {
             sorted: OnceCell::new(),
             stretches: OnceCell::new(),
             sentences: OnceCell::new(),
+            differences: OnceCell::new(),
         }
     }
 
@@ -76,6 +80,11 @@ impl<'m> Case<'m> {
     /// What brings which hazard about, and how that is covered.
     pub fn stretches(&self) -> &[Stretch] {
         self.stretches.get_or_init(|| stretches(self.manual))
+    }
+
+    /// Where what was told of the rebuild and the teardown turned round disagree.
+    pub fn differences(&self) -> &[Difference] {
+        self.differences.get_or_init(|| differences(self.manual, self.chain()))
     }
 
     /// The title of a step, or a word for one that is gone.
@@ -103,6 +112,7 @@ fn rules() -> impl Iterator<Item = &'static Check> {
 fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
     let text = steps::TEXT.iter();
     text.chain(balance::RULES)
+        .chain(fold::RULES)
         .chain(order::RULES)
         .chain(screws::RULES)
         .chain(seams::RULES)

@@ -18,12 +18,22 @@ pub(super) fn undo(manual: &Manual, act: Act, parts: &[PartId]) -> Vec<Undo> {
     if going.is_empty() || matches!(act, Act::PowerOff | Act::Unplug) {
         return Vec::new();
     }
+    let mut lines = undone(manual, act, &going);
+    for undo in &mut lines {
+        if let About::Parts(_, parts) = &undo.about {
+            undo.line.parts = parts.clone();
+        }
+    }
+    lines
+}
+
+fn undone(manual: &Manual, act: Act, going: &[PartId]) -> Vec<Undo> {
     match act {
         Act::Peel => going.iter().flat_map(|p| peeled_off(manual, *p)).collect(),
         Act::Cut => going.iter().filter_map(|p| cut(manual, *p)).collect(),
-        Act::Desolder => soldered(manual, &going),
-        Act::Release => vec![whole(manual, act, Act::Press, "Press", "in until it clicks", &going)],
-        _ => inverse(act).map(|back| whole(manual, act, back, back.label(), "", &going)).into_iter().collect(),
+        Act::Desolder => soldered(manual, going),
+        Act::Release => vec![whole(manual, act, Act::Press, "Press", "in until it clicks", going)],
+        _ => inverse(act).map(|back| whole(manual, act, back, back.label(), "", going)).into_iter().collect(),
     }
 }
 

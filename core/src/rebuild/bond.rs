@@ -24,7 +24,8 @@ pub(super) fn close(manual: &Manual, step: &Step, undos: &mut Vec<Undo>) {
         // What holds it again is told by the joint; "renew the adhesive" would tell it twice.
         if let Some(Undo { about: About::Parts(Act::Peel, parts), line }) = at.and_then(|at| undos.get_mut(at)) {
             let names: Vec<String> = parts.iter().map(|p| name_going_back(manual, *p)).collect();
-            *line = RebuildLine::new(Act::Install, format!("Fit the {}.", names.join(", the ")));
+            let text = format!("Fit the {}.", names.join(", the "));
+            *line = RebuildLine { parts: parts.clone(), ..RebuildLine::new(Act::Install, text) };
         }
         let put = |undos: &mut Vec<Undo>, at: usize, before: bool, lines: Vec<RebuildLine>| {
             let about = || About::Bond { part: seam.part, before };

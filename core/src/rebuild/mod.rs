@@ -6,10 +6,12 @@
 
 mod back;
 mod bond;
+mod differences;
 mod exceptions;
 mod inverse;
 mod told;
 
+pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use told::reverse_of;
@@ -53,11 +55,13 @@ pub struct RebuildLine {
     pub because: Option<String>,
     /// The sentence that tells it; `None`: worked out.
     pub told: Option<ActionId>,
+    /// Parts that it brings back.
+    pub parts: Vec<PartId>,
 }
 
 impl RebuildLine {
     fn new(act: Act, text: String) -> Self {
-        Self { act: Some(act), text, because: None, told: None }
+        Self { act: Some(act), text, because: None, told: None, parts: Vec::new() }
     }
 }
 

@@ -14,22 +14,19 @@ use crate::cables::trials::trials;
 use crate::ids::*;
 use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
 use crate::reading::{Act, Direction};
-use crate::things::{Source, bare, ends_alike, is_outlet, source};
+use crate::things::{Source, ends_alike, is_outlet, one_name, source};
 use crate::units::Quantity;
 use std::collections::{BTreeMap, BTreeSet};
 
 /// A told sentence: the step and the place in it, from 0.
-type Place = (usize, usize);
+pub(super) type Place = (usize, usize);
 
 /// The whole rebuild. O(lines of the reverse × told sentences).
 pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -> Vec<RebuildStep> {
     if steps.is_empty() {
         return reversed.into_iter().map(worked_out).collect();
     }
-    let told = Told::of(manual, &reversed, steps);
-    let reversed: Vec<Reversed> = reversed.into_iter().map(|r| told.split(r)).collect();
-    let found: Vec<Vec<Option<Place>>> =
-        reversed.iter().map(|r| r.undos.iter().map(|u| told.place(u)).collect()).collect();
+    let (told, reversed, found) = Told::aligned(manual, reversed, steps);
     let anchors = Anchors::of(&found);
     let mut woven: Vec<Woven> = steps.iter().map(|step| Woven::of(manual, step)).collect();
     let mut between: BTreeMap<usize, Vec<RebuildStep>> = BTreeMap::new();
@@ -82,15 +79,31 @@ fn both(first: Option<String>, second: Option<String>) -> Option<String> {
 }
 
 /// The told steps, with what is looked up in them. Names are made bare once: there are many to compare.
-struct Told<'m> {
-    manual: &'m Manual,
+pub(super) struct Told<'m> {
+    pub(super) manual: &'m Manual,
     /// Sentences in their order, with what each is about.
-    sentences: Vec<(Place, &'m Action, Vec<String>)>,
+    pub(super) sentences: Vec<Sentence<'m>>,
     /// What comes out of the device.
     out: BTreeSet<String>,
 }
 
+/// One told sentence: where it stands, the sentence, and the bare names of what it is about.
+pub(super) type Sentence<'m> = (Place, &'m Action, Vec<String>);
+
 impl<'m> Told<'m> {
+    /// The told sentences beside the lines of the reverse, and by which of them each line is told.
+    pub(super) fn aligned(
+        manual: &'m Manual,
+        reversed: Vec<Reversed>,
+        steps: &[&'m Step],
+    ) -> (Self, Vec<Reversed>, Vec<Vec<Option<Place>>>) {
+        let told = Self::of(manual, &reversed, steps);
+        let reversed: Vec<Reversed> = reversed.into_iter().map(|r| told.split(r)).collect();
+        let places = |r: &Reversed| r.undos.iter().map(|u| told.place(u)).collect();
+        let found = reversed.iter().map(places).collect();
+        (told, reversed, found)
+    }
+
     /// A trial is made to be undone: it brings nothing back.
     fn of(manual: &'m Manual, reversed: &[Reversed], steps: &[&'m Step]) -> Self {
         let parts = reversed.iter().flat_map(|r| &r.undos).flat_map(|u| match &u.about {
@@ -99,10 +112,25 @@ impl<'m> Told<'m> {
         });
         let for_good = steps.iter().enumerate().filter(|(_, s)| !s.trial);
         let sentences = for_good.flat_map(|(t, s)| {
-            let about = |a: &Action| manual.named(a).map(bare).collect();
+            let about = |a: &Action| manual.named(a).map(one_name).collect();
             s.actions.iter().enumerate().map(move |(a, action)| ((t, a), action, about(action)))
         });
-        Self { manual, sentences: sentences.collect(), out: parts.map(|p| bare(manual.part_name(*p))).collect() }
+        Self { manual, sentences: sentences.collect(), out: parts.map(|p| one_name(manual.part_name(*p))).collect() }
+    }
+
+    /// Whether a part of this name comes out of the device, as far as names tell.
+    pub(super) fn comes_out(&self, name: &str) -> bool {
+        let name = one_name(name);
+        self.out.contains(&name) || self.out.iter().any(|o| ends_alike(o, &name))
+    }
+
+    /// The words of a told sentence.
+    pub(super) fn text(&self, place: Place) -> String {
+        self.action(place).map_or(String::new(), |a| self.manual.sentence(a))
+    }
+
+    fn action(&self, place: Place) -> Option<&'m Action> {
+        self.sentences.iter().find(|(at, ..)| *at == place).map(|(_, a, _)| *a)
     }
 
     /// One line about several parts becomes two where only some of them are told.
@@ -132,14 +160,7 @@ impl<'m> Told<'m> {
             About::Connector(id) => self.connector(*id),
             About::Bond { .. } => None,
             About::Thing(_, name) => {
-                let name = bare(name);
-                self.find(|a, names| (puts_back(a.act) || a.act == Act::Press) && names.contains(&name))
-            }
-            About::Group(id) => self.group(*id),
-            About::Connector(id) => self.connector(*id),
-            About::Bond { .. } => None,
-            About::Thing(_, name) => {
-                let name = bare(name);
+                let name = one_name(name);
                 self.find(|a, names| (puts_back(a.act) || a.act == Act::Press) && names.contains(&name))
             }
             About::Plug => self.find(|a, _| plugs_in(self.manual, a)).filter(|at| self.closed(*at)),
@@ -148,7 +169,7 @@ impl<'m> Told<'m> {
     }
 
     fn part(&self, part: PartId) -> Option<Place> {
-        let name = bare(self.manual.part_name(part));
+        let name = one_name(self.manual.part_name(part));
         let exact = |a: &Action, names: &[String]| a.parts.contains(&part) || !name.is_empty() && names.contains(&name);
         // "The fan duct" may be the "duct", unless a fan duct came out as well.
         let close = |n: &String| ends_alike(&name, n) && !self.out.contains(n);
@@ -162,7 +183,7 @@ impl<'m> Told<'m> {
         if inverse::waits_until(self.manual, group).is_some() {
             return None;
         }
-        let holds: Vec<String> = group.holds.iter().map(|p| bare(self.manual.part_name(*p))).collect();
+        let holds: Vec<String> = group.holds.iter().map(|p| one_name(self.manual.part_name(*p))).collect();
         let drives = |a: &Action, names: &[String]| {
             let here = a.roles.groups.is_empty() && names.iter().any(|n| holds.contains(n));
             matches!(a.act, Act::Drive | Act::Tighten) && here
@@ -297,13 +318,13 @@ fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: 
 /// A told step while lines of the reverse are woven in.
 struct Woven {
     step: RebuildStep,
-    sentences: Vec<Sentence>,
+    sentences: Vec<Beside>,
     /// How many lines of a teardown step, by its number, it undoes.
     undoes: BTreeMap<(usize, StepId), usize>,
 }
 
 /// A told sentence with what stands beside it.
-struct Sentence {
+struct Beside {
     /// None where all that it moves becomes scrap, or all that it drives stays out or waits for something else.
     words: Option<RebuildLine>,
     /// The groups that it tells of, each with all that is known of it; they stand for the words.
@@ -316,7 +337,7 @@ struct Sentence {
 
 impl Woven {
     fn of(manual: &Manual, step: &Step) -> Self {
-        let sentence = |a: &Action| Sentence {
+        let sentence = |a: &Action| Beside {
             words: words(manual, a),
             screws: Vec::new(),
             tightness: tells_torque_alone(a),
@@ -415,7 +436,8 @@ fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
         let name = manual.part_name(*part);
         text = text.replacen(&format!("the {name}"), &format!("the new {name}"), 1);
     }
-    Some(RebuildLine { told: Some(action.id), ..RebuildLine::new(action.act, text) })
+    let parts = action.parts.clone();
+    Some(RebuildLine { told: Some(action.id), parts, ..RebuildLine::new(action.act, text) })
 }
 
 /// Power while parts are still to be fitted: the step says how to hold the device, and to switch it off again. Whoever
@@ -439,6 +461,7 @@ fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
                 text,
                 because: Some("The device is still open (common practice).".to_owned()),
                 told: None,
+                parts: Vec::new(),
             };
             let now = live.iter().find(|t| t.step == step.id).map_or(String::new(), |t| format!("{} ", t.words()));
             let now = now.trim_start();

@@ -1,0 +1,124 @@
+//! What was told of a rebuild, changed on purpose: an act dropped, doubled or moved, a count made wrong. The fold must show it.
+//!
+//! Every told sentence and step of the narrations at hand is changed once in each way, so nothing is left to chance.
+
+use paso_core::checks::findings;
+use paso_core::fasteners::balance::balance;
+use paso_core::finding::{RuleId, Stop};
+use paso_core::ids::{ActionId, ManualId, RecordingId, StepId};
+use paso_core::manual::{
+    Action, Edit, FastenerEdit, FastenerField, Manual, Phase, RecordingRef, SentenceEdit, Source, StepEdit, draft,
+};
+use paso_core::reading::{Act, read};
+use paso_core::rebuild::{OrderRule, fold};
+use paso_core::recording::Recording;
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+use uuid::Uuid;
+
+fn narrations() -> Vec<PathBuf> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
+    let folders =
+        ["demo", "reader/tests/narrations/lifelike", "reader/tests/narrations/tuned", "reader/tests/narrations/unseen"];
+    let files = folders.iter().flat_map(|f| std::fs::read_dir(root.join(f)).expect("a folder"));
+    let mut all: Vec<PathBuf> = files.map(|f| f.expect("a file").path()).collect();
+    all.retain(|p| p.extension().is_some_and(|e| e == "md"));
+    all.sort();
+    all
+}
+
+fn drafted(path: &Path) -> Manual {
+    let recording = Recording::parse(&std::fs::read(path).expect("a narration")).expect("timed text");
+    let reading = read(&recording);
+    let recording =
+        RecordingRef { id: RecordingId(Uuid::nil()), title: "t".into(), duration_ms: recording.duration_ms() };
+    draft(ManualId(Uuid::nil()), "Draft", "", &[Source { recording, reading: &reading }])
+}
+
+/// What an author sees of a rebuild that does not fit: findings of the fold by rule, and marks beside the steps.
+fn shown(manual: &Manual) -> (BTreeMap<RuleId, usize>, usize, Vec<String>) {
+    let mut rules = BTreeMap::new();
+    for finding in findings(manual).into_iter().filter(|f| f.stop == Stop::Fold) {
+        *rules.entry(finding.rule).or_default() += 1;
+    }
+    let fold = fold(manual);
+    let elsewhere =
+        |s: &&paso_core::rebuild::RebuildStep| s.moved.as_ref().is_some_and(|m| m.rule == OrderRule::ToldElsewhere);
+    let marked = fold.rebuild.iter().filter(elsewhere).count();
+    let untold =
+        fold.rebuild.iter().flat_map(|s| &s.lines).filter(|l| l.told.is_none()).map(|l| l.text.clone()).collect();
+    (rules, marked, untold)
+}
+
+/// Told sentences that bring a part back which came out; nobody can miss the others.
+fn told(manual: &Manual) -> Vec<(StepId, &Action)> {
+    let out: Vec<_> =
+        manual.steps_in(Phase::Teardown).iter().flat_map(|s| &s.actions).flat_map(|a| a.parts.clone()).collect();
+    let back = |a: &&Action| matches!(a.act, Act::Install | Act::Close) && a.parts.iter().any(|p| out.contains(p));
+    let steps = manual.steps_in(Phase::Rebuild).into_iter().filter(|s| !s.trial);
+    steps.flat_map(|s| s.actions.iter().filter(back).map(move |a| (s.id, a))).collect()
+}
+
+fn sentence(id: StepId, sentence: SentenceEdit) -> Edit {
+    Edit::Step(StepEdit::Sentence { id, sentence })
+}
+
+/// Every change of one kind.
+fn changes(manual: &Manual) -> Vec<(&'static str, Edit)> {
+    let mut out = Vec::new();
+    let told = told(manual);
+    for (step, action) in &told {
+        out.push(("dropped", sentence(*step, SentenceEdit::Remove { id: action.id })));
+        let last = told.last().expect("one at least");
+        let again = Action { id: ActionId(Uuid::new_v5(&action.id.0, b"again")), ..(*action).clone() };
+        let add = SentenceEdit::Add { sentence: Box::new(again), after: Some(last.1.id) };
+        out.push(("doubled", sentence(last.0, add)));
+    }
+    let mut steps: Vec<StepId> = told.iter().map(|(s, _)| *s).collect();
+    steps.dedup();
+    let row: Vec<StepId> = manual.steps_in(Phase::Rebuild).iter().map(|s| s.id).collect();
+    for id in steps.iter().filter(|_| steps.len() > 1) {
+        let at = row.iter().position(|s| s == id).expect("it is told");
+        // Far enough that something that goes back lies between.
+        if steps.first() != Some(id) {
+            out.push(("moved to the front", Edit::Step(StepEdit::Move { id: *id, after: None })));
+        }
+        if steps.last() != Some(id) && at + 1 < row.len() {
+            out.push(("moved to the end", Edit::Step(StepEdit::Move { id: *id, after: row.last().copied() })));
+        }
+    }
+    for row in balance(manual).rows.iter().filter(|r| r.left_over == Some(0)) {
+        let wrong = FastenerField::Refitted(row.back.map(|back| back + 1));
+        out.push(("one screw more", Edit::Fastener(FastenerEdit::Set { id: row.group, field: wrong })));
+    }
+    out
+}
+
+#[test]
+fn nine_of_ten_changes_are_shown_and_few_alarms_are_false() {
+    let (mut all, mut missed, mut alarms, mut rebuilds) = (0, BTreeMap::<&str, Vec<String>>::new(), 0, 0);
+    for path in narrations() {
+        let manual = drafted(&path);
+        if told(&manual).is_empty() {
+            continue;
+        }
+        let before = shown(&manual);
+        rebuilds += 1;
+        // What most leaves out, or fits though it never came out, is so in these narrations or misheard: both are worth a look.
+        let of_fold = [RuleId::ToldTooEarly, RuleId::FittedTwice];
+        alarms += before.0.iter().filter(|(rule, _)| of_fold.contains(rule)).map(|(_, n)| n).sum::<usize>();
+        for (what, edit) in changes(&manual) {
+            let Ok((changed, _)) = manual.apply(&edit, "Ann") else { continue };
+            all += 1;
+            if shown(&changed) == before {
+                let name = path.file_name().expect("a name").to_string_lossy().into_owned();
+                missed.entry(what).or_default().push(format!("{name}: {edit:?}"));
+            }
+        }
+    }
+    let unseen: usize = missed.values().map(Vec::len).sum();
+    println!("{all} changes, {unseen} unseen, {alarms} alarms in {rebuilds} rebuilds: {missed:#?}");
+    assert!(all >= 200, "{all} changes");
+    assert!(unseen * 10 <= all, "{unseen} of {all} unseen: {missed:#?}");
+    assert!(alarms <= rebuilds, "{alarms} alarms in {rebuilds} rebuilds");
+}

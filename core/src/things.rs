@@ -163,6 +163,15 @@ pub fn peeled(name: &str) -> Peeled {
     }
 }
 
+/// Keeps water, dust or air out, and is counted apart from parts.
+pub fn is_seal(name: &str) -> bool {
+    let last = words(name).pop().unwrap_or_default();
+    ["seal", "seals", "gasket", "gaskets", "ring", "rings"].contains(&last.as_str()) && {
+        let own = words(name);
+        !last.starts_with("ring") || own.iter().any(|w| matches!(w.as_str(), "o" | "rubber" | "sealing"))
+    }
+}
+
 /// What holds until it is cut: a tie, a tape, a seal.
 pub fn is_cut_to_open(name: &str) -> bool {
     let last = words(name).pop().unwrap_or_default();

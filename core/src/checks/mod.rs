@@ -23,13 +23,13 @@ pub use cautions::{Gated, READERS, Withheld, gated, proposal, withheld};
 pub use plain::{Readability, readability};
 
 use crate::cautions::coverage::{Stretch, stretches};
-use crate::fasteners::balance::{Balance, balance};
+use crate::fasteners::balance::Balance;
 use crate::fasteners::kinds::{Sorted, sort};
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
-use crate::rebuild::{Difference, differences};
+use crate::rebuild::{Difference, Fold, differences, fold};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
@@ -40,7 +40,7 @@ use utoipa::ToSchema;
 pub struct Case<'m> {
     pub manual: &'m Manual,
     chain: OnceCell<Chain>,
-    balance: OnceCell<Balance>,
+    fold: OnceCell<Fold>,
     sorted: OnceCell<Sorted>,
     stretches: OnceCell<Vec<Stretch>>,
     sentences: OnceCell<Vec<Sentence<'m>>>,
@@ -52,7 +52,7 @@ impl<'m> Case<'m> {
         Self {
             manual,
             chain: OnceCell::new(),
-            balance: OnceCell::new(),
+            fold: OnceCell::new(),
             sorted: OnceCell::new(),
             stretches: OnceCell::new(),
             sentences: OnceCell::new(),
@@ -65,7 +65,12 @@ impl<'m> Case<'m> {
     }
 
     pub fn balance(&self) -> &Balance {
-        self.balance.get_or_init(|| balance(self.manual))
+        &self.fold().balance
+    }
+
+    /// The rebuild beside the teardown.
+    pub fn fold(&self) -> &Fold {
+        self.fold.get_or_init(|| fold(self.manual))
     }
 
     pub fn sorted(&self) -> &Sorted {

@@ -96,8 +96,8 @@ mod tests {
     fn what_is_told_is_balanced_without_the_rest() {
         let whole = guide(&decided(RADIO, None)).fold;
         let open = guide(&decided(RADIO, Some("an electrician"))).fold;
-        assert_eq!(whole.teardown.last().and_then(|t| t.on_bench), Some(6));
-        assert_eq!(open.teardown.last().and_then(|t| t.on_bench), Some(4));
+        assert_eq!(whole.teardown.last().and_then(|t| t.bench.screws), Some(6));
+        assert_eq!(open.teardown.last().and_then(|t| t.bench.screws), Some(4));
         let driven = |fold: &crate::rebuild::Fold| fold.rebuild.iter().flat_map(|s| &s.groups).count();
         assert_eq!((driven(&whole), driven(&open)), (2, 1));
     }

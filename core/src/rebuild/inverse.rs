@@ -180,7 +180,7 @@ impl Rest<'_> {
 }
 
 /// Screws go in behind the parts that they hold, however the narrator told it.
-fn behind_their_parts(manual: &Manual, undos: &mut Vec<Undo>) {
+fn behind_their_parts(manual: &Manual, undos: &mut [Undo]) {
     for at in (0..undos.len()).rev() {
         let About::Group(id) = &undos[at].about else { continue };
         let holds = &manual.fasteners[id].holds;

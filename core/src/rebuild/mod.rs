@@ -4,6 +4,7 @@
 //! connectors. What the narrator told of the rebuild is laid over it and stands, with its own words and order; what was not
 //! told stays as the reverse of its step, and says so. Sources: reverse-order rules of the trade (common practice, no source).
 
+mod accounts;
 mod back;
 mod bond;
 mod differences;
@@ -11,6 +12,7 @@ mod exceptions;
 mod inverse;
 mod told;
 
+pub use accounts::{Account, Bench, Counted, LeftOver};
 pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
@@ -44,6 +46,8 @@ pub struct RebuildStep {
     pub cautions: Vec<CautionId>,
     /// Why it does not stand where mere reversing would put it.
     pub moved: Option<Moved>,
+    /// What still lies on the bench after it.
+    pub bench: Bench,
 }
 
 /// One act of the rebuild.
@@ -71,7 +75,10 @@ pub struct Fold {
     pub teardown: Vec<TeardownRow>,
     /// In the order of the rebuild.
     pub rebuild: Vec<RebuildStep>,
+    /// The screws, group by group.
     pub balance: Balance,
+    /// What came out, kind by kind.
+    pub accounts: Vec<Account>,
 }
 
 /// One line of the teardown side.
@@ -83,38 +90,39 @@ pub struct TeardownRow {
     /// Screws out in this step; `None` where a count is missing.
     pub screws_out: Option<u32>,
     pub has_screws: bool,
-    /// Screws on the bench after this step; `None` once a group was not counted: nobody knows from there on.
-    pub on_bench: Option<u32>,
+    /// What lies on the bench after it.
+    pub bench: Bench,
 }
 
 /// Folds a manual's teardown over into its rebuild.
 pub fn fold(manual: &Manual) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
-    Fold { teardown: rows(manual, &steps), rebuild: rebuild(manual, &steps), balance }
+    let mut rebuild = rebuild(manual, &steps);
+    let (apart, together) = accounts::benches(manual, &steps, &rebuild);
+    for (step, bench) in rebuild.iter_mut().zip(together) {
+        step.bench = bench;
+    }
+    let accounts = accounts::accounts(manual, &steps, &rebuild, &balance);
+    Fold { teardown: rows(manual, &steps, apart), rebuild, balance, accounts }
 }
 
-fn rows(manual: &Manual, steps: &[&Step]) -> Vec<TeardownRow> {
-    let mut on_bench = Some(0);
-    steps
-        .iter()
-        .enumerate()
-        .map(|(i, step)| {
-            // Captive and loosened screws stay in their part: nothing of them lies on the bench.
-            let out: Vec<Option<u32>> =
-                manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
-            let screws_out = out.iter().copied().sum::<Option<u32>>();
-            on_bench = on_bench.zip(screws_out).map(|(lie, more)| lie + more);
-            TeardownRow {
-                step: step.id,
-                number: i + 1,
-                title: step.title.clone(),
-                screws_out,
-                has_screws: !out.is_empty(),
-                on_bench,
-            }
-        })
-        .collect()
+fn rows(manual: &Manual, steps: &[&Step], benches: Vec<Bench>) -> Vec<TeardownRow> {
+    let rows = steps.iter().zip(benches).enumerate();
+    rows.map(|(i, (step, bench))| {
+        // Captive and loosened screws stay in their part: nothing of them lies on the bench.
+        let out: Vec<Option<u32>> =
+            manual.groups_of(step.id).filter(|g| balance::comes_out(g)).map(|g| g.count).collect();
+        TeardownRow {
+            step: step.id,
+            number: i + 1,
+            title: step.title.clone(),
+            screws_out: out.iter().copied().sum::<Option<u32>>(),
+            has_screws: !out.is_empty(),
+            bench,
+        }
+    })
+    .collect()
 }
 
 /// What is told stands; what is not is the teardown turned round.

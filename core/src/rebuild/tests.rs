@@ -184,13 +184,13 @@ fn balances_screws(
 #[test]
 fn the_bench_holds_what_came_out_so_far() {
     let fold = fold(&teardown("screws 4\nremove lid\nscrews 3"));
-    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [Some(4), Some(4), Some(7)]);
+    assert_eq!(fold.teardown.iter().map(|r| r.bench.screws).collect::<Vec<_>>(), [Some(4), Some(4), Some(7)]);
 }
 
 #[test]
 fn one_group_that_nobody_counted_leaves_the_bench_unknown() {
     let fold = fold(&teardown("screws 4\nscrews ?\nscrews 3"));
-    assert_eq!(fold.teardown.iter().map(|r| r.on_bench).collect::<Vec<_>>(), [Some(4), None, None]);
+    assert_eq!(fold.teardown.iter().map(|r| r.bench.screws).collect::<Vec<_>>(), [Some(4), None, None]);
 }
 
 /// What stays out is not driven, what is renewed says so, and what was counted back is the count.

@@ -9,7 +9,7 @@
 
 use super::exceptions::{Moved, OrderRule};
 use super::inverse::{self, About, Reversed, Undo};
-use super::{RebuildLine, RebuildStep, back};
+use super::{Bench, RebuildLine, RebuildStep, back};
 use crate::cables::trials::trials;
 use crate::ids::*;
 use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
@@ -66,6 +66,7 @@ fn worked_out(step: Reversed) -> RebuildStep {
         connectors: step.connectors,
         cautions: Vec::new(),
         moved: step.moved,
+        bench: Bench::default(),
     }
 }
 
@@ -357,6 +358,7 @@ impl Woven {
                 connectors: Vec::new(),
                 cautions: Vec::new(),
                 moved: None,
+                bench: Bench::default(),
             },
         }
     }
@@ -374,6 +376,10 @@ impl Woven {
         *self.undoes.entry((reversed.of_number, reversed.of)).or_default() += 1;
         let about = &reversed.undos[u].about;
         self.takes(about);
+        // It may be told by another name: the part that came out is back all the same.
+        if let (About::Parts(_, parts), Some(words)) = (about, &mut self.sentences[a].words) {
+            words.parts.extend(parts.iter().filter(|p| !words.parts.contains(p)).copied().collect::<Vec<_>>());
+        }
         let action = self.step.told.and_then(|s| manual.steps[&s].actions.get(a));
         // An author's words stand as they are.
         if let (About::Group(group), Some(action)) = (about, action.filter(|a| a.text.is_none() || a.said)) {

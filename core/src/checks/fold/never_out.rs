@@ -63,8 +63,8 @@ mod tests {
 
     #[test]
     fn it_goes_by_another_name() {
-        let told = format!("{TOLD}[1:20] Install the back cover.");
-        let says = "The back cover goes in and never came out (“Fit the back cover”). Say under which name it came out, or that it is new.";
+        let told = format!("{TOLD}[1:20] Install the base cover.");
+        let says = "The base cover goes in and never came out (“Fit the base cover”). Say under which name it came out, or that it is new.";
         check(&RULE, &told, &[says]);
         let manual = manual(&told);
         let finding = findings(&manual).into_iter().find(|f| f.rule == RULE.id).expect("the cover");

@@ -4,7 +4,7 @@ use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::{ActionId, StepId};
 use crate::manual::{Action, Edit, Phase, StepEdit};
-use crate::rebuild::{Difference, fold};
+use crate::rebuild::Difference;
 use std::collections::BTreeMap;
 use uuid::Uuid;
 
@@ -41,7 +41,7 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
 fn told_now(case: &Case<'_>) -> BTreeMap<StepId, Fix> {
     let mut last = None;
     let mut out = BTreeMap::new();
-    for step in fold(case.manual).rebuild {
+    for step in &case.fold().rebuild {
         let (None, Some(of)) = (step.told, step.of) else {
             last = step.told.or(last);
             continue;

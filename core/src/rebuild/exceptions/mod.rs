@@ -65,8 +65,14 @@ struct Exception {
     source: &'static str,
     /// Which steps of the reverse it is about.
     about: fn(&Manual, &Reversed) -> bool,
-    /// Where a step goes that it is about, among the others, and why; `None` where it may stay.
-    place: fn(&Manual, &[Reversed], &Reversed) -> Option<(usize, String)>,
+    /// Where a step goes that it is about, among the others; `None` where it may stay.
+    place: fn(&Manual, &[Reversed]) -> Option<Place>,
+}
+
+/// A place among the steps of the reverse, and the sentence that says why.
+struct Place {
+    to: usize,
+    because: String,
 }
 
 /// In the order in which they are applied: what is switched on last goes behind what is connected last.
@@ -87,7 +93,7 @@ pub(super) fn apply(manual: &Manual, out: &mut Vec<Reversed>) {
 impl Exception {
     fn put(&self, manual: &Manual, out: &mut Vec<Reversed>, at: usize) {
         let mut step = out.remove(at);
-        let Some((to, because)) = (self.place)(manual, out, &step).filter(|(to, _)| *to > at) else {
+        let Some(Place { to, because }) = (self.place)(manual, out).filter(|p| p.to > at) else {
             out.insert(at, step);
             return;
         };

@@ -1,6 +1,6 @@
 //! A pack without a plug makes the device live as it slides in: it goes in behind every connector.
 
-use super::{Exception, OrderRule, behind_the_plugs};
+use super::{Exception, OrderRule, Place, behind_the_plugs};
 use crate::ids::PartId;
 use crate::manual::Manual;
 use crate::power;
@@ -10,11 +10,11 @@ pub(super) const EXCEPTION: Exception = Exception {
     rule: OrderRule::PackLast,
     source: "common practice: no hot plugging",
     about: is_pack_alone,
-    place: |manual, others, _| {
+    place: |manual, others| {
         let (to, number) = behind_the_plugs(manual, others)?;
         let because =
             format!("The power source goes in behind all connectors, so it waits until step {number} is undone");
-        Some((to, because))
+        Some(Place { to, because })
     },
 };
 

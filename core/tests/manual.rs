@@ -427,11 +427,15 @@ them.
 
 - Put the motor back in.
 - Connect the motor cable.
+- Check: Plug of the motor: it clicks or stops, and a light tug does not move it.
 
 ### 3. Fit the left shell
 
 - Fit the left shell.
 - Drive in the five T10 screws (14 mm) of the left shell.
+- Check: Left shell: it lies flush all round, with no gap and no cable caught.
+- Check: Motor: Let it run both ways, slowly first. Good when it runs evenly, nothing grinds or slips. If not, look again \
+at what step 2 took apart.
 
 ## Screws
 

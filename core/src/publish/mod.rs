@@ -132,6 +132,8 @@ pub enum LineKind {
     Note,
     /// Why it is done so, or here.
     Why,
+    /// What must be seen, felt, read or tried before one goes on.
+    Check,
 }
 
 labels!(LineKind {
@@ -146,6 +148,7 @@ labels!(LineKind {
     Branch: "If",
     Note: "Note",
     Why: "Why",
+    Check: "Check",
 });
 
 /// Works out the guide of a manual, or of what a job cut from it. Work that belongs to others is left out, and said so.

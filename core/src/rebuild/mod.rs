@@ -10,12 +10,14 @@ mod bond;
 mod differences;
 mod exceptions;
 mod inverse;
+mod proofs;
 mod told;
 
 pub use accounts::{Account, Bench, Counted, LeftOver};
 pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
+pub use proofs::{Proof, ProofKind};
 pub use told::reverse_of;
 
 use crate::fasteners::balance::{self, Balance, balance};
@@ -48,6 +50,8 @@ pub struct RebuildStep {
     pub moved: Option<Moved>,
     /// What still lies on the bench after it.
     pub bench: Bench,
+    /// What can be checked after it.
+    pub proofs: Vec<Proof>,
 }
 
 /// One act of the rebuild.
@@ -104,7 +108,9 @@ pub fn fold(manual: &Manual) -> Fold {
         step.bench = bench;
     }
     let accounts = accounts::accounts(manual, &steps, &rebuild, &balance);
-    Fold { teardown: rows(manual, &steps, apart), rebuild, balance, accounts }
+    let mut fold = Fold { teardown: rows(manual, &steps, apart), rebuild, balance, accounts };
+    proofs::put(manual, &mut fold);
+    fold
 }
 
 fn rows(manual: &Manual, steps: &[&Step], benches: Vec<Bench>) -> Vec<TeardownRow> {

@@ -67,6 +67,7 @@ fn worked_out(step: Reversed) -> RebuildStep {
         cautions: Vec::new(),
         moved: step.moved,
         bench: Bench::default(),
+        proofs: Vec::new(),
     }
 }
 
@@ -359,6 +360,7 @@ impl Woven {
                 cautions: Vec::new(),
                 moved: None,
                 bench: Bench::default(),
+                proofs: Vec::new(),
             },
         }
     }

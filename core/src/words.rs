@@ -19,6 +19,7 @@ use crate::reading::{
     Act, CautionSubject, ConnectorOp, Consumable, DiscrepancyKind, Drive, FastenerOp, HeatSource, Mark, PartOp,
     StatementKind, Topic,
 };
+use crate::rebuild::{Counted, OrderRule, ProofKind};
 use crate::screw::{Class, Material};
 use crate::units::TorqueUnit;
 
@@ -26,6 +27,9 @@ use crate::units::TorqueUnit;
 pub fn tables() -> Vec<Table> {
     vec![
         table::<Act>(),
+        table::<Counted>(),
+        table::<OrderRule>(),
+        table::<ProofKind>(),
         table::<CautionSubject>(),
         table::<Class>(),
         table::<ConnectorKind>(),

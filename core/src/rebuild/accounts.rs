@@ -9,7 +9,7 @@ use super::back::{goes_back, is_renewed};
 use crate::fasteners::balance::{Balance, comes_out};
 use crate::ids::*;
 use crate::labels;
-use crate::manual::{Manual, Step};
+use crate::manual::{FastenerFate, Manual, Step};
 use crate::reading::Act;
 use crate::things::{Peeled, is_seal, peeled};
 use serde::{Deserialize, Serialize};
@@ -26,7 +26,7 @@ pub enum Counted {
     Seals,
 }
 
-labels!(Counted { Screws: "screws", Plugs: "plugs", Parts: "parts", Seals: "seals and tapes" });
+labels!(Counted { Screws: "screws", Plugs: "plugs", Parts: "parts", Seals: "seals" });
 
 /// The account of one kind.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
@@ -189,6 +189,12 @@ fn parts(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep], kind: Counte
     account.closed()
 }
 
+/// Whether something new goes in with a step.
+pub(super) fn renews(manual: &Manual, step: &RebuildStep) -> bool {
+    let screws = step.groups.iter().any(|g| manual.fasteners[g].fate == FastenerFate::Renew);
+    screws || step.lines.iter().flat_map(|l| &l.parts).any(|p| is_new(manual, *p))
+}
+
 /// A tape is never the old one.
 fn is_new(manual: &Manual, part: PartId) -> bool {
     is_renewed(manual, part) || peeled(manual.part_name(part)) == Peeled::Tape
@@ -199,8 +205,17 @@ fn moved_over(steps: &[&Step]) -> impl Iterator<Item = PartId> {
     over.flat_map(|a| a.parts.clone())
 }
 
-/// What lies on the bench after each step of the teardown, and after each of the rebuild. O(lines).
-pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep]) -> (Vec<Bench>, Vec<Bench>) {
+/// What lies on the bench along both halves.
+pub(super) struct Benches {
+    /// After each step of the teardown.
+    pub apart: Vec<Bench>,
+    pub turn: Bench,
+    /// After each step of the rebuild.
+    pub together: Vec<Bench>,
+}
+
+/// O(lines).
+pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep]) -> Benches {
     let out: BTreeMap<PartId, StepId> = parts_out(steps).into_iter().map(|(p, s)| (p, s.id)).collect();
     let mut lying = Bench { screws: Some(0), ..Bench::default() };
     let apart = steps.iter().map(|step| {
@@ -214,13 +229,13 @@ pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep])
         lying.clone()
     });
     let apart: Vec<Bench> = apart.collect();
-    let mut lying = at_the_turn(manual, steps, apart.last());
+    let turn = at_the_turn(manual, steps, apart.last());
+    let mut lying = turn.clone();
     let back = parts_back(rebuild);
     let together = rebuild.iter().enumerate().map(|(i, step)| {
         for group in step.groups.iter().map(|g| &manual.fasteners[g]).filter(|g| comes_out(g)) {
             // Old ones that stay out for new ones left the bench at the turn.
-            let driven =
-                if group.fate == crate::manual::FastenerFate::Reuse { group.refitted.or(group.count) } else { Some(0) };
+            let driven = if group.fate == FastenerFate::Reuse { group.refitted.or(group.count) } else { Some(0) };
             lying.screws = lying.screws.zip(driven).map(|(lie, less)| lie.saturating_sub(less));
         }
         lying.plugs = lying.plugs.saturating_sub(step.connectors.len() as u32);
@@ -233,12 +248,11 @@ pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep])
         lying.clone()
     });
     let together = together.collect();
-    (apart, together)
+    Benches { apart, turn, together }
 }
 
 /// At the turn, what stays out on purpose or is thrown away for a new one leaves the bench.
 fn at_the_turn(manual: &Manual, steps: &[&Step], lying: Option<&Bench>) -> Bench {
-    use crate::manual::FastenerFate;
     let mut lying = lying.cloned().unwrap_or(Bench { screws: Some(0), ..Bench::default() });
     for group in steps.iter().flat_map(|s| manual.groups_of(s.id)).filter(|g| comes_out(g)) {
         if group.fate != FastenerFate::Reuse {
@@ -293,7 +307,7 @@ mod tests {
     )]
     #[case::film_and_tape(
         "Take off the lid. Peel off the protective film. Peel off the copper tape. Take out the gasket.",
-        &["parts 1 = 1 back", "seals and tapes 2 = 1 back + 1 out"]
+        &["parts 1 = 1 back", "seals 2 = 1 back + 1 out"]
     )]
     fn what_came_out_is_accounted_for(#[case] told: &str, #[case] wanted: &[&str]) {
         assert_eq!(said(&fold(&drafted::manual(&format!("[0:00] {told}")))), wanted);

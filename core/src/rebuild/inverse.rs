@@ -297,7 +297,11 @@ fn title(manual: &Manual, step: &Step, undos: &[Undo]) -> String {
         }
     }
     match parts.as_slice() {
-        [] => undos.first().map_or_else(|| step.title.clone(), |u| u.line.text.trim_end_matches('.').to_owned()),
+        // How it is done stands in the line.
+        [] => undos.first().map_or_else(
+            || step.title.clone(),
+            |u| u.line.text.split(':').next().unwrap_or_default().trim_end_matches('.').to_owned(),
+        ),
         [one] => format!("Fit the {one}"),
         [first @ .., last] => format!("Fit the {} and the {last}", first.join(", the ")),
     }

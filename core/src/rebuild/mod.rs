@@ -12,13 +12,15 @@ mod exceptions;
 mod inverse;
 mod proofs;
 mod told;
+mod work;
 
 pub use accounts::{Account, Bench, Counted, LeftOver};
 pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
-pub use proofs::{Proof, ProofKind};
+pub use proofs::{Proof, ProofKind, Taken};
 pub use told::reverse_of;
+pub use work::{Grade, GradeReason, WorkSheet};
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
@@ -52,6 +54,8 @@ pub struct RebuildStep {
     pub bench: Bench,
     /// What can be checked after it.
     pub proofs: Vec<Proof>,
+    /// Something new goes in: a part that is renewed, a screw, a tape.
+    pub renews: bool,
 }
 
 /// One act of the rebuild.
@@ -83,6 +87,9 @@ pub struct Fold {
     pub balance: Balance,
     /// What came out, kind by kind.
     pub accounts: Vec<Account>,
+    /// What lies there once all is apart: what stays out or is thrown away has left.
+    pub turn: Bench,
+    pub work: WorkSheet,
 }
 
 /// One line of the teardown side.
@@ -103,12 +110,15 @@ pub fn fold(manual: &Manual) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
     let mut rebuild = rebuild(manual, &steps);
-    let (apart, together) = accounts::benches(manual, &steps, &rebuild);
+    let accounts::Benches { apart, turn, together } = accounts::benches(manual, &steps, &rebuild);
     for (step, bench) in rebuild.iter_mut().zip(together) {
+        step.renews = accounts::renews(manual, step);
         step.bench = bench;
     }
     let accounts = accounts::accounts(manual, &steps, &rebuild, &balance);
-    let mut fold = Fold { teardown: rows(manual, &steps, apart), rebuild, balance, accounts };
+    let teardown = rows(manual, &steps, apart);
+    let work = work::work(manual, &teardown, &rebuild);
+    let mut fold = Fold { teardown, rebuild, balance, accounts, turn, work };
     proofs::put(manual, &mut fold);
     fold
 }

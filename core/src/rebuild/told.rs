@@ -68,6 +68,7 @@ fn worked_out(step: Reversed) -> RebuildStep {
         moved: step.moved,
         bench: Bench::default(),
         proofs: Vec::new(),
+        renews: false,
     }
 }
 
@@ -361,6 +362,7 @@ impl Woven {
                 moved: None,
                 bench: Bench::default(),
                 proofs: Vec::new(),
+                renews: false,
             },
         }
     }

@@ -812,6 +812,41 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description The account of one kind. */
+        Account: {
+            /**
+             * Format: int32
+             * @description Back as they were.
+             */
+            back: number;
+            /**
+             * Format: int32
+             * @description Left out on purpose: scrap, films, screws that stay out.
+             */
+            kept_out: number;
+            kind: components["schemas"]["Counted"];
+            /**
+             * Format: int32
+             * @description Moved over to the new part.
+             */
+            moved_over: number;
+            /** @description What nobody accounts for: its name, and the step of the teardown that it came out in. */
+            open: components["schemas"]["LeftOver"][];
+            /**
+             * Format: int32
+             * @description Out of the device; for plugs: undone.
+             */
+            out: number;
+            /** @description Nothing is open, nothing uncounted. */
+            proven: boolean;
+            /**
+             * Format: int32
+             * @description New ones in their place.
+             */
+            renewed: number;
+            /** @description Something was not counted, so nothing is proven. */
+            uncounted: boolean;
+        };
         /**
          * @description Which line holes are mirrored across.
          * @enum {string}
@@ -1007,6 +1042,20 @@ export interface components {
              * @description New screws in their place.
              */
             renewed: number;
+        };
+        /** @description What lies on the bench, or hangs undone, after a step. */
+        Bench: {
+            /** Format: int32 */
+            parts: number;
+            /** Format: int32 */
+            plugs: number;
+            /**
+             * Format: int32
+             * @description `None` once a group was not counted: nobody knows from there on.
+             */
+            screws?: number | null;
+            /** Format: int32 */
+            seals: number;
         };
         /** @description One bit of the toolkit. */
         Bit: {
@@ -1493,6 +1542,11 @@ export interface components {
             evidence?: components["schemas"]["Evidence"] | null;
             how: components["schemas"]["HowCounted"];
         };
+        /**
+         * @description What is counted.
+         * @enum {string}
+         */
+        Counted: "screws" | "plugs" | "parts" | "seals";
         /**
          * @description How a hazard is covered.
          * @enum {string}
@@ -2021,10 +2075,16 @@ export interface components {
         };
         /** @description Teardown and rebuild side by side. */
         Fold: {
+            /** @description What came out, kind by kind. */
+            accounts: components["schemas"]["Account"][];
+            /** @description The screws, group by group. */
             balance: components["schemas"]["Balance"];
             /** @description In the order of the rebuild. */
             rebuild: components["schemas"]["RebuildStep"][];
             teardown: components["schemas"]["TeardownRow"][];
+            /** @description What lies there once all is apart: what stays out or is thrown away has left. */
+            turn: components["schemas"]["Bench"];
+            work: components["schemas"]["WorkSheet"];
         };
         /** @description A stretch of the recording without words about the work. */
         Gap: {
@@ -2048,6 +2108,17 @@ export interface components {
             what: string;
             /** @description Who does it; `None`: nobody has said so yet, and the guide cannot go out. */
             who?: string | null;
+        };
+        /**
+         * @description How hard a job is.
+         * @enum {string}
+         */
+        Grade: "easy" | "moderate" | "hard" | "expert";
+        /** @description One thing that makes a job hard. */
+        GradeReason: {
+            /** @description "glued glass, steps 4 and 5" */
+            because: string;
+            grade: components["schemas"]["Grade"];
         };
         /**
          * Format: uuid
@@ -2608,6 +2679,18 @@ export interface components {
             id: components["schemas"]["ToolId"];
             name: string;
         };
+        /** @description The ends of a time that nobody has measured, in seconds. */
+        Lasts: {
+            /** Format: double */
+            high_s: number;
+            /** Format: double */
+            low_s: number;
+            /**
+             * Format: double
+             * @description Of both, the time that nobody's hands are busy.
+             */
+            waiting_s: number;
+        };
         /** @description One layer: what is seen with everything above it taken off. */
         Layer: {
             id: components["schemas"]["LayerId"];
@@ -2723,6 +2806,17 @@ export interface components {
             step: components["schemas"]["StepId"];
             title: string;
         };
+        /** @description Something that came out and goes nowhere. */
+        LeftOver: {
+            /**
+             * Format: int64
+             * @description How many, where it is a number: screws left over, or driven too many (negative).
+             */
+            count: number;
+            part?: components["schemas"]["PartId"] | null;
+            step: components["schemas"]["StepId"];
+            what: string;
+        };
         /**
          * @description How loudly a caution speaks, by who is hurt and how badly; the words of ANSI Z535.6, from memory.
          * @enum {string}
@@ -2737,7 +2831,7 @@ export interface components {
          * @description What a line of a step is.
          * @enum {string}
          */
-        LineKind: "variants" | "posture" | "caution" | "act" | "screws" | "heat" | "connector" | "order" | "branch" | "note" | "why";
+        LineKind: "variants" | "posture" | "caution" | "act" | "screws" | "heat" | "connector" | "order" | "branch" | "note" | "why" | "check";
         /** @description One recording with all that is shown of it. */
         ListenView: {
             /** Format: int64 */
@@ -3022,6 +3116,17 @@ export interface components {
             /** @description The sentence that the author reads; empty where all is fine. */
             says: string;
         };
+        /** @description Why a step of the rebuild does not stand where mere reversing would put it. */
+        Moved: {
+            /** @description The sentence for people: what waits for what. */
+            because: string;
+            key?: components["schemas"]["FindingKey"] | null;
+            /** @description The author's reason, where it was overruled: then it stands where mere reversing puts it. */
+            overruled?: string | null;
+            rule: components["schemas"]["OrderRule"];
+            /** @description "common practice: no hot plugging, no source" */
+            source: string;
+        };
         /** @description A part that can only be reached after others. */
         NeedFact: {
             /** @description Empty: nothing has to come off first. */
@@ -3124,6 +3229,11 @@ export interface components {
             /** @description "How the rear cover opens". */
             title: string;
         };
+        /**
+         * @description What puts a step of the rebuild elsewhere.
+         * @enum {string}
+         */
+        OrderRule: "power-last" | "pack-last" | "switched-on-last" | "told-elsewhere";
         /** @description The rim of a layer in millimetres, the origin being its upper left corner. */
         Outline: {
             /** @description A rectangle with rounded corners. */
@@ -3369,6 +3479,23 @@ export interface components {
             /** @description `urn:paso:problem:…`, stable for programs. */
             type: string;
         };
+        /** @description One check. */
+        Proof: {
+            /** @description The steps of the teardown whose undoing is the likeliest to be looked at again, with their numbers. */
+            back_to: components["schemas"]["Taken"][];
+            kind: components["schemas"]["ProofKind"];
+            /** @description What must be seen, felt or read. */
+            passes: string;
+            /** @description What to do; empty where looking is all. */
+            trial: string;
+            /** @description "Plug of the fan", "display" */
+            what: string;
+        };
+        /**
+         * @description How something is checked.
+         * @enum {string}
+         */
+        ProofKind: "look" | "feel" | "instrument" | "function";
         /**
          * @description What a figure measures. Each has one unit in the fact sheet, see [`Quantity::unit`].
          * @enum {string}
@@ -3495,23 +3622,30 @@ export interface components {
             act?: components["schemas"]["Act"] | null;
             /** @description Why it stands here or is not the plain inverse, with the rule's source. */
             because?: string | null;
+            /** @description Parts that it brings back. */
+            parts: components["schemas"]["PartId"][];
             text: string;
             told?: components["schemas"]["ActionId"] | null;
         };
         /** @description One step of the rebuild, told or worked out. */
         RebuildStep: {
+            /** @description What still lies on the bench after it. */
+            bench: components["schemas"]["Bench"];
             /** @description What can go wrong on the way back as well; read before the lines. */
             cautions: components["schemas"]["CautionId"][];
             /** @description Connectors made here. */
             connectors: components["schemas"]["ConnectorId"][];
-            /** @description Why it does not stand where mere reversing would put it. */
-            displaced?: string | null;
             /** @description Groups driven here. */
             groups: components["schemas"]["GroupId"][];
             lines: components["schemas"]["RebuildLine"][];
+            moved?: components["schemas"]["Moved"] | null;
             of?: components["schemas"]["StepId"] | null;
             /** @description Its number in the teardown, from 1. */
             of_number?: number | null;
+            /** @description What can be checked after it. */
+            proofs: components["schemas"]["Proof"][];
+            /** @description Something new goes in: a part that is renewed, a screw, a tape. */
+            renews: boolean;
             title: string;
             told?: components["schemas"]["StepId"] | null;
         };
@@ -3796,7 +3930,7 @@ export interface components {
          * @description Every rule there is, by its name.
          * @enum {string}
          */
-        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "two-instructions" | "long-sentence" | "condition-late" | "should-for-must" | "vague-care" | "noun-string" | "other-name" | "no-order" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "licensed-work" | "hazard-unsaid" | "said-late" | "too-many-warnings" | "caution-lost" | "uncounted" | "left-over" | "too-many-back";
+        RuleId: "count-contradicted" | "size-contradicted" | "unit-contradicted" | "side-contradicted" | "order-contradicted" | "told-twice" | "left-out" | "tool-told-late" | "posture-told-late" | "job-offered" | "house-word" | "house-name" | "replacement-voltage" | "replacement-charge" | "replacement-connector" | "replacement-size" | "replacement-capacity" | "label-arithmetic" | "laid-out-unused" | "used-not-laid-out" | "promise-open" | "no-steps" | "empty-step" | "doubtful-word" | "not-reviewed" | "two-instructions" | "long-sentence" | "condition-late" | "should-for-must" | "vague-care" | "noun-string" | "other-name" | "no-order" | "ring" | "too-early" | "idle-step" | "unreached-part" | "rough-on-kept-part" | "power-not-cut" | "torque-outside" | "count-disagreement" | "screw-mix-up" | "bit-unusual" | "locker-on-polycarbonate" | "heat-harms" | "entry-untold" | "depth-untold" | "source-still-on" | "held-untold" | "ends-alike" | "route-untold" | "bend-tight" | "cable-short" | "licensed-work" | "hazard-unsaid" | "said-late" | "too-many-warnings" | "caution-lost" | "told-too-early" | "untold-back" | "never-out" | "fitted-twice" | "uncounted" | "left-over" | "too-many-back";
         /** @description A caution with how it looks to its reader. */
         SaidCaution: {
             caution: components["schemas"]["CautionId"];
@@ -4426,15 +4560,17 @@ export interface components {
             /** @description Alike for groups of one kind; beyond eight kinds shapes come again, and the letter tells. */
             shape: components["schemas"]["Shape"];
         };
+        /** @description A step of the teardown with its number, from 1. */
+        Taken: {
+            number: number;
+            step: components["schemas"]["StepId"];
+        };
         /** @description One line of the teardown side. */
         TeardownRow: {
+            /** @description What lies on the bench after it. */
+            bench: components["schemas"]["Bench"];
             has_screws: boolean;
             number: number;
-            /**
-             * Format: int32
-             * @description Screws on the bench after this step; `None` once a group was not counted: nobody knows from there on.
-             */
-            on_bench?: number | null;
             /**
              * Format: int32
              * @description Screws out in this step; `None` where a count is missing.
@@ -4794,6 +4930,18 @@ export interface components {
             meant: string;
             recording: components["schemas"]["RecordingId"];
             start: number;
+        };
+        /** @description The work of both halves. */
+        WorkSheet: {
+            apart: components["schemas"]["Lasts"];
+            grade: components["schemas"]["Grade"];
+            /** @description What makes it so, the hardest first. */
+            reasons: components["schemas"]["GradeReason"][];
+            /** @description Both, in words. */
+            says: string;
+            together: components["schemas"]["Lasts"];
+            /** @description How often another tool is taken in hand while taking apart. */
+            tool_changes: number;
         };
         /** @description One figure with how it came about. */
         Worked: {

@@ -43,6 +43,24 @@ export const labels = {
     "protect": "Protect",
     "turn": "Turn over",
   } satisfies Record<Schemas["Act"], string>,
+  Counted: {
+    "screws": "screws",
+    "plugs": "plugs",
+    "parts": "parts",
+    "seals": "seals",
+  } satisfies Record<Schemas["Counted"], string>,
+  OrderRule: {
+    "power-last": "power last",
+    "pack-last": "pack behind all plugs",
+    "switched-on-last": "switched on last",
+    "told-elsewhere": "told here",
+  } satisfies Record<Schemas["OrderRule"], string>,
+  ProofKind: {
+    "look": "look",
+    "feel": "feel",
+    "instrument": "measure",
+    "function": "try",
+  } satisfies Record<Schemas["ProofKind"], string>,
   CautionSubject: {
     "battery": "battery",
     "cable": "cable",
@@ -190,6 +208,7 @@ export const labels = {
     "branch": "If",
     "note": "Note",
     "why": "Why",
+    "check": "Check",
   } satisfies Record<Schemas["LineKind"], string>,
   Locking: {
     "liquid": "thread locker",

@@ -222,6 +222,12 @@ function HowItOpens({ sheet }: { sheet: GuideStepBlock["opens"][number] }) {
   );
 }
 
+const Checked = styled.p`
+  padding-left: 1.6em;
+  text-indent: -1.6em;
+  &::before { content: "✓"; display: inline-block; width: 1.6em; text-indent: 0; font-weight: 700; }
+`;
+
 function Line({ line: { kind, text, drive, head } }: { line: GuideLine }) {
   switch (kind) {
     case "caution":
@@ -244,6 +250,8 @@ function Line({ line: { kind, text, drive, head } }: { line: GuideLine }) {
       );
     case "why":
       return <Muted>{text}</Muted>;
+    case "check":
+      return <Checked>{text}</Checked>;
     case "posture":
       return (
         <Muted>

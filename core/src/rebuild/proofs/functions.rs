@@ -2,6 +2,8 @@
 //!
 //! Common practice, no source. A part belongs to a subsystem by the words of its name.
 
+use super::ProofKind;
+
 /// How one tries a subsystem.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Subsystem {
@@ -12,8 +14,7 @@ pub(super) struct Subsystem {
     pub trial: &'static str,
     /// What must be seen, heard or felt.
     pub passes: &'static str,
-    /// Tried with the power off.
-    pub unpowered: bool,
+    pub kind: ProofKind,
 }
 
 const fn row(
@@ -22,7 +23,7 @@ const fn row(
     trial: &'static str,
     passes: &'static str,
 ) -> Subsystem {
-    Subsystem { words, name, trial, passes, unpowered: false }
+    Subsystem { words, name, trial, passes, kind: ProofKind::Function }
 }
 
 /// From the special to the common: the first row that a name's words bring it to is its own.
@@ -64,12 +65,15 @@ pub(super) const SUBSYSTEMS: [Subsystem; 19] = [
         "Receive something with the case closed.",
         "it is received as well as before",
     ),
-    row(
-        "charging",
-        &["battery", "cell", "cells", "charger", "charging", "usb"],
-        "Connect the charger and read the current.",
-        "it charges, and gets no more than hand warm",
-    ),
+    Subsystem {
+        kind: ProofKind::Instrument,
+        ..row(
+            "charging",
+            &["battery", "cell", "cells", "charger", "charging", "usb"],
+            "Connect the charger and read the current.",
+            "it charges, and gets no more than hand warm",
+        )
+    },
     row(
         "fan",
         &["fan", "blower", "impeller"],
@@ -129,7 +133,7 @@ pub(super) const SUBSYSTEMS: [Subsystem; 19] = [
     ),
     row("clock", &["clock", "rtc"], "Set the time and take the power away for a minute.", "the time is still right"),
     Subsystem {
-        unpowered: true,
+        kind: ProofKind::Feel,
         ..row(
             "hinge",
             &["hinge", "lid", "flap", "door", "drawer"],

@@ -6,10 +6,8 @@
 
 mod functions;
 
-use super::inverse::waits_until;
 use super::{Fold, RebuildStep};
 use crate::cables::kinds::handling;
-use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels;
 use crate::manual::{Manual, SeamKind};
@@ -43,7 +41,14 @@ pub struct Proof {
     /// What must be seen, felt or read.
     pub passes: String,
     /// The steps of the teardown whose undoing is the likeliest to be looked at again, with their numbers.
-    pub back_to: Vec<(StepId, usize)>,
+    pub back_to: Vec<Taken>,
+}
+
+/// A step of the teardown with its number, from 1.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct Taken {
+    pub step: StepId,
+    pub number: usize,
 }
 
 impl Proof {
@@ -58,7 +63,7 @@ impl Proof {
 
     /// Where to look when it fails: "undo the rebuild down to step 4 and look there".
     pub fn when_it_fails(&self) -> Option<String> {
-        let numbers: Vec<String> = self.back_to.iter().map(|(_, n)| n.to_string()).collect();
+        let numbers: Vec<String> = self.back_to.iter().map(|t| t.number.to_string()).collect();
         let steps = if numbers.len() == 1 { "step" } else { "steps" };
         (!numbers.is_empty())
             .then(|| format!("If not, look again at what {steps} {} took apart", numbers.join(" and ")))
@@ -82,7 +87,6 @@ pub(super) fn put(manual: &Manual, fold: &mut Fold) {
 /// What the hands and eyes of the step itself can tell.
 fn on_the_way(manual: &Manual, step: &RebuildStep) -> Vec<Proof> {
     let mut out = plugs(manual, step);
-    out.extend(torque(manual, step));
     out.extend(closed(manual, step));
     out
 }
@@ -104,21 +108,6 @@ fn plugs(manual: &Manual, step: &RebuildStep) -> Vec<Proof> {
         back_to: Vec::new(),
     };
     kinds.into_iter().map(proof).collect()
-}
-
-fn torque(manual: &Manual, step: &RebuildStep) -> Option<Proof> {
-    let tight = step.groups.iter().map(|g| &manual.fasteners[g]).filter(|g| waits_until(manual, g).is_none());
-    let told: Vec<f64> = tight.filter_map(|g| setting(g).in_force_nm).collect();
-    let (low, high) = (told.iter().copied().reduce(f64::min)?, told.iter().copied().reduce(f64::max)?);
-    let number = crate::units::number;
-    let value = if low < high { format!("{} to {}", number(low), number(high)) } else { number(low) };
-    Some(Proof {
-        kind: ProofKind::Instrument,
-        what: "torque".to_owned(),
-        trial: "Go over the screws once more with the torque driver.".to_owned(),
-        passes: format!("it lets go at {value} N·m and no screw turns further"),
-        back_to: Vec::new(),
-    })
 }
 
 /// What closes the device lies flush.
@@ -168,7 +157,7 @@ fn seals(manual: &Manual, of: StepId) -> bool {
 
 /// One trial a subsystem, with the steps that touched it.
 fn plan(manual: &Manual, fold: &Fold) -> Vec<Proof> {
-    let mut touched: BTreeMap<&str, (&Subsystem, Vec<(StepId, usize)>)> = BTreeMap::new();
+    let mut touched: BTreeMap<&str, (&Subsystem, Vec<Taken>)> = BTreeMap::new();
     for row in &fold.teardown {
         let step = &manual.steps[&row.step];
         let moved =
@@ -176,20 +165,20 @@ fn plan(manual: &Manual, fold: &Fold) -> Vec<Proof> {
         let plugged = manual.connectors_of(row.step).filter_map(|c| c.serves);
         for system in moved.chain(plugged).filter_map(|p| functions::of(manual.part_name(p))) {
             let steps = &mut touched.entry(system.name).or_insert((system, Vec::new())).1;
-            if !steps.iter().any(|(id, _)| *id == row.step) {
-                steps.push((row.step, row.number));
+            if !steps.iter().any(|t| t.step == row.step) {
+                steps.push(Taken { step: row.step, number: row.number });
             }
         }
     }
     // In the order of the table: what one sees at once, first.
     let mut rows: Vec<_> = touched.into_values().collect();
     rows.sort_by_key(|(system, _)| functions::SUBSYSTEMS.iter().position(|s| s.name == system.name));
-    let proof = |(system, mut steps): (&Subsystem, Vec<(StepId, usize)>)| {
+    let proof = |(system, mut steps): (&Subsystem, Vec<Taken>)| {
         // What was touched last, deepest inside, is the likeliest.
         steps.reverse();
         steps.truncate(2);
         Proof {
-            kind: if system.unpowered { ProofKind::Feel } else { ProofKind::Function },
+            kind: system.kind,
             what: system.name.to_owned(),
             trial: system.trial.to_owned(),
             passes: system.passes.to_owned(),
@@ -225,12 +214,12 @@ mod tests {
     #[case::before_glue(
         "[0:00] Heat the front glass to 70 degrees. Pry off the front glass, it is glued.\n\n\
          [0:10] Disconnect the battery cable. Disconnect the fan cable. Take out the fan.",
-        &["Connect the battery: try charging, try fan", "Fit the front glass: look front glass"]
+        &["Connect the battery: measure charging, try fan", "Fit the front glass: look front glass"]
     )]
     #[case::mains_only_closed(
         "[0:00] Unplug the heater from the wall. Heat the front glass to 70 degrees. Pry off the front glass, it is glued.\n\n\
          [0:10] Disconnect the battery cable. Disconnect the fan cable. Take out the fan.",
-        &["Fit the front glass: look front glass", "Plug in and test: try charging, try fan"]
+        &["Fit the front glass: look front glass", "Plug in and test: measure charging, try fan"]
     )]
     #[case::nothing_that_works("[0:00] Take out the tray.", &[])]
     fn what_can_be_checked_stands_where_it_can(#[case] told: &str, #[case] wanted: &[&str]) {
@@ -244,7 +233,7 @@ mod tests {
         let fold = fold(&drafted::manual(told));
         let fan = fold.rebuild.iter().flat_map(|s| &s.proofs).find(|p| p.what == "fan").expect("a trial");
         let last = fold.teardown.last().expect("steps").number;
-        assert_eq!(fan.back_to.first().map(|(_, n)| *n), Some(last));
+        assert_eq!(fan.back_to.first().map(|t| t.number), Some(last));
         assert!(fan.when_it_fails().is_some_and(|w| w.contains(&last.to_string())));
     }
 }

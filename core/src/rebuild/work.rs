@@ -1,0 +1,183 @@
+//! How long it takes both ways, and how hard it is, with what makes it so.
+//!
+//! Times are those of [`crate::effort`], step by step. The grade is that of the hardest thing in it; many middling things make
+//! one hard one. Grades: common practice, no source.
+
+use super::{RebuildStep, TeardownRow};
+use crate::cables::kinds::is_delicate;
+use crate::effort::{Lasts, back_s, estimate, heat_s, plugs_s, screws_s, waits_s};
+use crate::labels;
+use crate::labels::Label;
+use crate::manual::{Manual, SeamKind, Step};
+use crate::reading::Act;
+use crate::things::{Source, is_glass, is_mains, source};
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How hard a job is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Grade {
+    Easy,
+    Moderate,
+    Hard,
+    Expert,
+}
+
+labels!(Grade { Easy: "easy", Moderate: "moderate", Hard: "hard", Expert: "for experts" });
+
+/// The work of both halves.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct WorkSheet {
+    pub apart: Lasts,
+    pub together: Lasts,
+    /// Both, in words.
+    pub says: String,
+    pub grade: Grade,
+    /// What makes it so, the hardest first.
+    pub reasons: Vec<GradeReason>,
+    /// How often another tool is taken in hand while taking apart.
+    pub tool_changes: usize,
+}
+
+/// One thing that makes a job hard.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+pub struct GradeReason {
+    pub grade: Grade,
+    /// "glued glass, steps 4 and 5"
+    pub because: String,
+}
+
+/// Many middling things are as hard as one hard one.
+const MANY: usize = 4;
+
+/// What makes a step hard: the words, the grade, and whether it is in a step.
+type Row = (&'static str, Grade, fn(&Manual, &Step) -> bool);
+
+const ROWS: [Row; 7] = [
+    ("parts at mains voltage", Grade::Expert, |m, s| touches(m, s, is_mains)),
+    ("soldering", Grade::Expert, |_, s| s.actions.iter().any(|a| matches!(a.act, Act::Desolder | Act::Solder))),
+    ("glued glass", Grade::Hard, |m, s| glued(m, s) && touches(m, s, is_glass)),
+    ("a cell that is glued in", Grade::Hard, |m, s| {
+        let forced = |a: Act| matches!(a, Act::Pry | Act::Peel | Act::Heat);
+        let cell = |n: &str| source(n) == Some(Source::Cell);
+        s.actions.iter().any(|a| forced(a.act) && m.named(a).any(cell))
+    }),
+    ("glue to be softened", Grade::Moderate, |m, s| glued(m, s) || m.heats_of(s.id).next().is_some()),
+    ("delicate plugs", Grade::Moderate, |m, s| m.connectors_of(s.id).any(|c| c.kind.is_some_and(is_delicate))),
+    ("clips", Grade::Moderate, |m, s| {
+        m.seams.values().any(|j| j.step == s.id && matches!(j.kind, SeamKind::Clips | SeamKind::SnapEdge))
+    }),
+];
+
+/// From here on there are many screws, and many steps: common practice, no source.
+const MANY_SCREWS: u32 = 25;
+const MANY_STEPS: usize = 25;
+
+fn glued(manual: &Manual, step: &Step) -> bool {
+    manual.seams.values().any(|s| s.step == step.id && matches!(s.kind, SeamKind::Glue | SeamKind::Tape))
+}
+
+fn touches(manual: &Manual, step: &Step, is: fn(&str) -> bool) -> bool {
+    step.actions.iter().filter(|a| !matches!(a.act, Act::Unplug | Act::PowerOff)).flat_map(|a| manual.named(a)).any(is)
+}
+
+/// Works it out. O(steps · what hangs on them).
+pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[RebuildStep]) -> WorkSheet {
+    let steps: Vec<&Step> = teardown.iter().map(|r| &manual.steps[&r.step]).collect();
+    let apart = steps.iter().map(|s| step_lasts(manual, s)).fold(Lasts::default(), |a, b| a + b);
+    let together = rebuild.iter().map(|s| back_lasts(manual, s)).fold(Lasts::default(), |a, b| a + b);
+    let reasons = reasons(manual, &steps);
+    let hardest = reasons.iter().map(|r| r.grade).max().unwrap_or(Grade::Easy);
+    let many = reasons.len() >= MANY && hardest == Grade::Moderate;
+    let grade = if many { Grade::Hard } else { hardest };
+    let both = apart + together;
+    let says = format!("{}, {}", both.words(), grade.label());
+    WorkSheet { apart, together, says, grade, reasons, tool_changes: tool_changes(&steps) }
+}
+
+fn step_lasts(manual: &Manual, step: &Step) -> Lasts {
+    let waiting = heat_s(manual, step) + waits_s(step);
+    match step.time_s {
+        Some(said) => Lasts::said((said - waiting).max(0.0), waiting.min(said)),
+        None => Lasts::of_motions((estimate(manual, step) - waiting).max(0.0), waiting),
+    }
+}
+
+fn back_lasts(manual: &Manual, step: &RebuildStep) -> Lasts {
+    let told = step.told.and_then(|id| manual.steps.get(&id));
+    let waiting = told.map_or(0.0, |s| heat_s(manual, s) + waits_s(s)) + cures_s(manual, step);
+    if let Some(said) = told.and_then(|s| s.time_s) {
+        return Lasts::said((said - waiting).max(0.0), waiting);
+    }
+    let screws = screws_s(step.groups.iter().map(|g| &manual.fasteners[g]));
+    let plugs = plugs_s(step.connectors.iter().map(|c| &manual.connectors[c]));
+    let acts: f64 = step.lines.iter().filter_map(|l| l.act).map(back_s).sum();
+    Lasts::of_motions(screws + plugs + acts, waiting)
+}
+
+/// What an author said of pressing and curing.
+fn cures_s(manual: &Manual, step: &RebuildStep) -> f64 {
+    let seams = manual.seams.values().filter(|s| Some(s.step) == step.of);
+    let times = seams.filter_map(|s| s.rebond.as_ref()).flat_map(|r| [r.press_for, r.cure]);
+    times.flatten().map(crate::units::in_seconds).sum()
+}
+
+fn reasons(manual: &Manual, steps: &[&Step]) -> Vec<GradeReason> {
+    let mut out: Vec<GradeReason> = Vec::new();
+    for (words, grade, is) in ROWS {
+        let numbers: Vec<String> =
+            steps.iter().enumerate().filter(|(_, s)| is(manual, s)).map(|(i, _)| (i + 1).to_string()).collect();
+        let word = if numbers.len() == 1 { "step" } else { "steps" };
+        let because = format!("{words}, {word} {}", numbers.join(", "));
+        out.extend((!numbers.is_empty()).then_some(GradeReason { grade, because }));
+    }
+    let screws: u32 = steps.iter().flat_map(|s| manual.groups_of(s.id)).filter_map(|g| g.count).sum();
+    let many = |n: u32, most: u32, what: &str| {
+        (n > most).then(|| GradeReason { grade: Grade::Moderate, because: format!("{n} {what}") })
+    };
+    out.extend(many(screws, MANY_SCREWS, "screws"));
+    out.extend(many(steps.len() as u32, MANY_STEPS as u32, "steps"));
+    out.sort_by_key(|r| std::cmp::Reverse(r.grade));
+    out
+}
+
+fn tool_changes(steps: &[&Step]) -> usize {
+    let mut hand: Vec<&String> = steps.iter().flat_map(|s| &s.tools).collect();
+    hand.dedup();
+    hand.len().saturating_sub(1)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::manual::drafted;
+    use crate::rebuild::fold;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::nothing("Take off the cover. Take out the tray.", Grade::Easy, &[])]
+    #[case::solder("Take off the cover. Desolder the buzzer.", Grade::Expert, &["soldering, step 2"])]
+    #[case::glass(
+        "Heat the front glass to 70 degrees. Pry off the front glass, it is glued.",
+        Grade::Hard,
+        &["glued glass, step 1", "glue to be softened, step 1"]
+    )]
+    fn the_hardest_thing_is_the_grade(#[case] told: &str, #[case] grade: Grade, #[case] because: &[&str]) {
+        let work = fold(&drafted::manual(&format!("[0:00] {told}"))).work;
+        assert_eq!(work.grade, grade);
+        assert_eq!(work.reasons.iter().map(|r| r.because.as_str()).collect::<Vec<_>>(), because);
+    }
+
+    #[test]
+    fn more_screws_take_longer_both_ways_and_waiting_is_no_work() {
+        let of = |n: &str| {
+            fold(&drafted::manual(&format!("[0:00] Remove {n} PH1 screws from the lid. Take off the lid."))).work
+        };
+        let (few, many) = (of("two"), of("twelve"));
+        assert!(many.apart.low_s > 2.0 * few.apart.low_s && many.together.low_s > 2.0 * few.together.low_s);
+        let waited = fold(&drafted::manual("[0:00] Take off the lid. Wait for ten minutes.")).work;
+        assert_eq!(waited.apart.waiting_s, 600.0);
+        assert!(waited.says.contains("10 of them waiting"), "{}", waited.says);
+    }
+}

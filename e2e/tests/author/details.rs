@@ -225,8 +225,9 @@ async fn what_is_told_of_the_rebuild_stands_and_a_trial_is_guarded() -> Done {
         [0:50] Switch on the radio.\n\n[1:00] Put the cover on.\n";
     let id = app.make("Radio", told).await;
     app.goto(&format!("/manuals/{id}/fold")).await?;
-    app.text("Put the coil in until it clicks.").await?;
     app.text("worked out").await?;
+    app.tap("Every line").await?;
+    app.text("Put the coil in until it clicks.").await?;
     app.text("Not told: the reverse of step 2.").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     let guide = async || app.fetch(&format!("/api/manuals/{id}/guide.md")).await;

@@ -9,6 +9,7 @@ mod cautions;
 mod chain;
 mod details;
 mod device;
+mod fold;
 mod keyboard;
 mod landing;
 mod listen;

@@ -154,7 +154,7 @@ async fn a_manual_written_from_scratch_needs_no_recording() -> Done {
     app.press("Done").await?;
     app.text("3 ×").await?;
     app.press("Fold").await?;
-    app.text("3 out, 3 back").await?;
+    app.text("3 screws: 3 back").await?;
     app.end().await
 }
 

@@ -91,9 +91,11 @@ function Loaded({ fold }: { fold: FoldView }) {
       <Board fold={fold} findings={found} chosen={chosen} onChoose={setChosen} all={all} />
       <Findings name="To look at" findings={found} />
       <Work work={fold.work} />
-      <More title="Screws, group by group">
-        <ScrewAccounts balance={fold.balance} />
-      </More>
+      {fold.balance.rows.length > 0 && (
+        <More title="Screws, group by group">
+          <ScrewAccounts balance={fold.balance} />
+        </More>
+      )}
     </Page>
   );
 }

@@ -66,7 +66,6 @@ export function Accounts({ accounts }: { accounts: Account[] }) {
 
 /** The screws group by group, for who has to find one. */
 export function ScrewAccounts({ balance }: { balance: FoldView["balance"] }) {
-  if (balance.rows.length === 0) return null;
   return (
     <section aria-label="Screw balance">
       <Table>

@@ -2,17 +2,18 @@
  * The fold as a picture: the teardown runs down the left, the rebuild up the right, partners on one line, what stands
  * elsewhere joined by a curve. Between them lies the pile on the bench. A step is opened by choosing it.
  */
-import { type KeyboardEvent, type ReactNode, useLayoutEffect, useRef, useState } from "react";
+import { Fragment, type KeyboardEvent, type ReactNode, useLayoutEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import styled from "styled-components";
 import type { Finding, FoldView } from "../../api/client";
+import { useManual } from "../../api/manual";
 import { Button, Muted } from "../../parts/controls";
 import { isAbout } from "../../parts/Findings";
 import { plural } from "../../parts/format";
 import { focusRing, font, space } from "../../theme";
 import { BackStep } from "./BackStep";
 import { lying, PileHalf, total } from "./Pile";
-import { type Back, type Drawn, facing, folded, placeOf, stands } from "./rows";
+import { type Back, type Drawn, type FoldRow, facing, folded, placeOf, stands } from "./rows";
 
 export const columns = `
   grid-template-columns: minmax(0, 1fr) 270px minmax(0, 1.15fr);
@@ -78,12 +79,18 @@ const Middle = styled.div<{ $row: number; $joined: boolean }>`
   &::after { content: ""; position: absolute; left: 50%; top: 0; bottom: 0; border-left: 1px dashed var(--strong-line); }
   & > div { position: relative; margin: 1px 0; }
 `;
-const Stretch = styled.div<{ $row: number }>`
+const Stretch = styled.div<{ $row: number; $column: 1 | 3 }>`
   grid-row: ${(p) => p.$row};
-  grid-column: 1 / -1;
-  text-align: center;
-  padding: ${space.small};
+  grid-column: ${(p) => p.$column};
+  padding: 5px 10px;
+  display: flex;
+  gap: ${space.small};
+  align-items: center;
+  font-family: ${font.text};
+  color: var(--soft);
+  min-height: 54px;
   z-index: 3;
+  button { font-family: ${font.plain}; white-space: nowrap; }
 `;
 const Foot = styled.div<{ $row: number }>`
   grid-row: ${(p) => p.$row};
@@ -103,6 +110,7 @@ type Props = {
 };
 
 export function Board({ fold, findings, chosen, onChoose, all }: Props) {
+  const { view } = useManual();
   const [open, setOpen] = useState<Set<string>>(new Set());
   const board = useRef<HTMLDivElement>(null);
   const rows = facing(fold);
@@ -111,9 +119,13 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
       (f) => f.set_aside == null && [step.told, step.of].some((id) => id != null && isAbout(f, "step", id)),
     );
   const anyTold = fold.rebuild.some((s) => s.told != null);
-  const drawn = folded(rows, open, ({ apart, back }) => {
-    const moved = fold.rebuild.some((s) => stands({ ...s, number: 0 }) && s.of === apart?.step);
-    return moved || (back != null && (about(back).length > 0 || placeOf(back) === chosen));
+  const drawn = folded(rows, {
+    open,
+    keep: ({ apart, back }) => {
+      const moved = fold.rebuild.some((s) => stands({ ...s, number: 0 }) && s.of === apart?.step);
+      return moved || (back != null && (about(back).length > 0 || placeOf(back) === chosen));
+    },
+    begins: ({ apart }) => view.manual.steps[apart?.step ?? ""]?.stage != null,
   });
   const at = new Map(drawn.map((d, i) => [d.key, i + 1]));
   const rowOf = (find: (d: Drawn) => boolean) => at.get(drawn.find(find)?.key ?? "") ?? 0;
@@ -161,14 +173,16 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
       </Half>
       {drawn.map(({ key, row, stretch }, i) => {
         if (stretch) {
-          const [first, end] = [stretch[0], stretch[stretch.length - 1]];
-          last = end?.apart?.bench ?? last;
+          last = stretch[stretch.length - 1]?.apart?.bench ?? last;
+          const lies = stretch[stretch.length - 1]?.back;
           return (
-            <Stretch key={key} $row={i + 1}>
-              <Button onPress={() => setOpen(new Set([...open, key]))}>
-                Steps {first?.apart?.number} to {end?.apart?.number} simply turn round: show them
-              </Button>
-            </Stretch>
+            <Fragment key={key}>
+              <Folded rows={stretch} line={i + 1} onOpen={() => setOpen(new Set([...open, key]))} />
+              <Middle $row={i + 1} $joined>
+                <PileHalf bench={last} side="left" scale={scale} figure />
+                {lies && <PileHalf bench={before(lies)} side="right" scale={scale} figure />}
+              </Middle>
+            </Fragment>
           );
         }
         const figure = row?.apart != null && total(row.apart.bench) !== total(last);
@@ -206,6 +220,28 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
       </Half>
       <Foot $row={drawn.length + 1}>all apart: {lying(fold.turn)}</Foot>
     </Grid>
+  );
+}
+
+/** A stretch that simply turns round, in one line. */
+function Folded({ rows, line, onOpen }: { rows: FoldRow[]; line: number; onOpen: () => void }) {
+  const [first, last] = [rows[0], rows[rows.length - 1]];
+  return (
+    <>
+      <Stretch $row={line} $column={1}>
+        <Button onPress={onOpen} aria-label={`Show steps ${first?.apart?.number} to ${last?.apart?.number}`}>
+          {first?.apart?.number} to {last?.apart?.number}
+        </Button>
+        <span>
+          {first?.apart?.title} … {last?.apart?.title}
+        </span>
+      </Stretch>
+      <Stretch $row={line} $column={3}>
+        <span>
+          {last?.back?.number} to {first?.back?.number}: the same turned round
+        </span>
+      </Stretch>
+    </>
   );
 }
 

@@ -39,11 +39,21 @@ export function facing({ teardown, rebuild }: FoldView): FoldRow[] {
 
 /** Longer folds than this are folded by stretches. */
 const LONG = 40;
-/** Shorter stretches are not worth a press. */
-const WORTH = 4;
+/** Shorter stretches are not worth a press, longer ones hide how the pile grows. */
+const [WORTH, MOST] = [4, 10];
 
-/** Folds what turns round plainly; `open` are the stretches that somebody unfolded, `keep` says what is never hidden. */
-export function folded(rows: FoldRow[], open: Set<string>, keep: (row: FoldRow) => boolean): Drawn[] {
+/** What decides where a long fold is folded. */
+type Folding = {
+  /** The stretches that somebody unfolded. */
+  open: Set<string>;
+  /** What is never hidden. */
+  keep: (row: FoldRow) => boolean;
+  /** Where a stage of the work begins. */
+  begins: (row: FoldRow) => boolean;
+};
+
+/** Folds what turns round plainly, stage by stage. */
+export function folded(rows: FoldRow[], { open, keep, begins }: Folding): Drawn[] {
   const drawn: Drawn[] = [];
   let stretch: FoldRow[] = [];
   const close = () => {
@@ -53,6 +63,7 @@ export function folded(rows: FoldRow[], open: Set<string>, keep: (row: FoldRow) 
     stretch = [];
   };
   for (const row of rows) {
+    if (stretch.length === MOST || begins(row)) close();
     if (rows.length > LONG && row.apart && row.back && !keep(row)) stretch.push(row);
     else {
       close();

@@ -153,9 +153,7 @@ async fn views(app: &App) -> Vec<View> {
         ),
         ("publish-stops", format!("/manuals/{}/publish", demo.incubator), ""),
         ("cautions-lamp", lamp("cautions"), ""),
-        ("fold-unbalanced", scale("fold"), ""),
-        ("fold-step", scale("fold"), "tap [data-place='r3']"),
-        ("fold-lines", station("fold"), "tap label; tall"),
+        ("fold-unbalanced", scale("fold"), "tap [data-place='r3']"),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),
     ];

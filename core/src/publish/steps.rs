@@ -7,7 +7,7 @@ use crate::cautions::signs::Sign;
 use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
-use crate::manual::{Called, Caution, ConnectorKind, Level, Manual, Seam, Step, capitalised};
+use crate::manual::{Called, Caution, ConnectorKind, Level, Manual, Posture, Seam, Step, capitalised};
 use crate::reading::CautionSubject;
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
@@ -37,7 +37,7 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
 }
 
 fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &mut Warned) -> StepBlock {
-    let mut lines = read_first(manual, step);
+    let mut lines = read_first(manual, step, step.posture);
     lines.extend(warnings(manual, manual.cautions_of(step.id), &mut warned.lately));
     lines.extend(opened_wrongly(manual, step, &mut warned.kinds));
     lines.extend(warned.trials.iter().filter(|t| t.step == step.id).map(live_now));
@@ -108,10 +108,14 @@ fn opened_wrongly(manual: &Manual, step: &Step, warned: &mut Vec<ConnectorKind>)
 }
 
 /// For whom a step is, and how the device lies.
-fn read_first(manual: &Manual, step: &Step) -> Vec<StepLine> {
+fn read_first(manual: &Manual, step: &Step, posture: Option<Posture>) -> Vec<StepLine> {
     let variants = manual.variant_names(&step.variants).join(", ");
     let variants = (!variants.is_empty()).then(|| line(LineKind::Variants, variants));
-    variants.into_iter().chain(step.posture.map(|p| line(LineKind::Posture, p.label()))).collect()
+    variants.into_iter().chain(lies(posture)).collect()
+}
+
+fn lies(posture: Option<Posture>) -> Option<StepLine> {
+    posture.map(|p| line(LineKind::Posture, p.label()))
 }
 
 /// Hot before it is pried, and told so in that order.
@@ -157,7 +161,10 @@ pub(super) fn rebuild(manual: &Manual, fold: &Fold) -> Vec<Block> {
 
 fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lately: &mut SaidLately) -> StepBlock {
     let told = step.told.and_then(|id| manual.steps.get(&id));
-    let mut lines: Vec<StepLine> = told.map(|s| read_first(manual, s)).unwrap_or_default();
+    let mut lines: Vec<StepLine> = match told {
+        Some(told) => read_first(manual, told, step.posture),
+        None => lies(step.posture).into_iter().collect(),
+    };
     let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
     lines.extend(warnings(manual, cautions, lately));
     lines.extend(told.map(|s| set_first(manual, s)).unwrap_or_default());

@@ -134,6 +134,27 @@ mod tests {
         assert!(hook < click, "{lines:?}");
     }
 
+    /// Whoever told to clean, glue and press need not be told again; what was not told stands beside it.
+    #[test]
+    fn what_is_told_of_the_bond_is_not_told_twice() {
+        let rebond = Rebond {
+            with: Some("adhesive ring".to_owned()),
+            press_for: Some(seconds(60.0)),
+            cure: Some(seconds(3_600.0)),
+            ..Rebond::default()
+        };
+        let told = "[0:00] Pry up the rear cover with a spudger. Lift off the rear cover.\n\n[0:10] Remove the fan.\n\n\
+                    [0:20] Now the assembly. Install the fan.\n\n[0:30] Clean both faces. Apply the adhesive ring. Put the \
+                    rear cover back on. Press the rear cover for two minutes.";
+        let lines = closed(told, SeamKind::Glue, rebond);
+        let with = |word: &str| lines.iter().filter(|l| l.contains(word)).count();
+        assert_eq!(
+            (with("Clean"), with("adhesive ring"), with("Press"), with("Leave it for 1 h")),
+            (1, 1, 1, 1),
+            "{lines:?}"
+        );
+    }
+
     #[test]
     fn beside_a_told_rebuild_it_stands_around_the_part() {
         let rebond =

@@ -24,11 +24,11 @@ pub use work::{Grade, GradeReason, WorkSheet};
 
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
-use crate::manual::{Caution, Manual, Phase, Step};
+use crate::manual::{Caution, Manual, Phase, Posture, Step};
 use crate::reading::{Act, CautionSubject};
 use inverse::Reversed;
 use serde::{Deserialize, Serialize};
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 use utoipa::ToSchema;
 
 /// One step of the rebuild, told or worked out.
@@ -54,6 +54,8 @@ pub struct RebuildStep {
     pub bench: Bench,
     /// What can be checked after it.
     pub proofs: Vec<Proof>,
+    /// How the device lies from here on, where it lay otherwise before: turned back as the teardown had turned it.
+    pub posture: Option<Posture>,
     /// Something new goes in: a part that is renewed, a screw, a tape.
     pub renews: bool,
 }
@@ -110,6 +112,7 @@ pub fn fold(manual: &Manual) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
     let mut rebuild = rebuild(manual, &steps);
+    lay(manual, &steps, &mut rebuild);
     let accounts::Benches { apart, turn, together } = accounts::benches(manual, &steps, &rebuild);
     for (step, bench) in rebuild.iter_mut().zip(together) {
         step.renews = accounts::renews(manual, step);
@@ -150,6 +153,22 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
         step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
     }
     out
+}
+
+/// What is put back lies as it lay when it was taken off; a told posture goes before. O(steps).
+fn lay(manual: &Manual, steps: &[&Step], rebuild: &mut [RebuildStep]) {
+    let mut lay = BTreeMap::new();
+    let mut now = None;
+    for step in steps {
+        now = step.posture.or(now);
+        lay.insert(step.id, now);
+    }
+    for step in rebuild {
+        let told = step.told.and_then(|id| manual.steps.get(&id)).and_then(|s| s.posture);
+        let lies = told.or_else(|| step.of.and_then(|of| lay.get(&of).copied().flatten()));
+        step.posture = lies.filter(|_| lies != now);
+        now = lies.or(now);
+    }
 }
 
 /// The teardown turned round, with what stands elsewhere and why.

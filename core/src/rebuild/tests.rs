@@ -225,3 +225,16 @@ fn every_act_that_takes_apart_has_an_inverse_that_puts_together() {
         assert_ne!(back.direction(), Direction::Out, "{act:?} → {back:?}");
     }
 }
+
+/// Face down for the base plate, on its side for the switch: the way back turns it the same way, each time once.
+#[test]
+fn the_device_is_turned_back_where_the_work_needs_it() {
+    let mut manual = teardown("remove cap\nremove plate\nremove switch\nremove spring");
+    let ids: Vec<StepId> = manual.steps_in(Phase::Teardown).iter().map(|s| s.id).collect();
+    for (at, posture) in [(1, Posture::FaceDown), (2, Posture::OnSide)] {
+        let field = StepField::Posture(Some(posture));
+        manual = manual.apply(&Edit::Step(StepEdit::Set { id: ids[at], field }), "test").unwrap().0;
+    }
+    let lies: Vec<Option<Posture>> = fold(&manual).rebuild.iter().map(|s| s.posture).collect();
+    assert_eq!(lies, [None, None, Some(Posture::FaceDown), None]);
+}

@@ -69,6 +69,7 @@ fn worked_out(step: Reversed) -> RebuildStep {
         bench: Bench::default(),
         proofs: Vec::new(),
         renews: false,
+        posture: None,
     }
 }
 
@@ -161,7 +162,7 @@ impl<'m> Told<'m> {
             }
             About::Group(id) => self.group(*id),
             About::Connector(id) => self.connector(*id),
-            About::Bond { .. } => None,
+            About::Bond { part, .. } => self.bond(*part, undo.line.act?, &undo.line.text),
             About::Thing(_, name) => {
                 let name = one_name(name);
                 self.find(|a, names| (puts_back(a.act) || a.act == Act::Press) && names.contains(&name))
@@ -169,6 +170,20 @@ impl<'m> Told<'m> {
             About::Plug => self.find(|a, _| plugs_in(self.manual, a)).filter(|at| self.closed(*at)),
             About::SwitchOn => self.find(|a, _| a.act == Act::PowerOn).filter(|at| self.closed(*at)),
         }
+    }
+
+    /// What closes a joint is told in the step that fits its part, or in the one before: cleaned, glued, pressed, left.
+    fn bond(&self, part: Option<PartId>, act: Act, line: &str) -> Option<Place> {
+        let (step, _) = self.part(part?)?;
+        let is_glue = |n: &String| ["adhesive", "glue", "tape"].iter().any(|g| n.contains(g));
+        let same = |a: &Action, names: &[String]| match act {
+            Act::Clean => a.act == Act::Clean || a.act == Act::Remove && names.iter().any(is_glue),
+            Act::Apply => matches!(a.act, Act::Apply | Act::Place) && names.iter().any(|n| line.contains(n.as_str())),
+            Act::Place => a.text.iter().chain(&a.roles.manner).any(|t| t.contains("edge first")),
+            _ => a.act == act,
+        };
+        let near = |t: usize| t == step || t + 1 == step;
+        self.sentences.iter().find(|((t, _), a, names)| near(*t) && same(a, names)).map(|(place, ..)| *place)
     }
 
     fn part(&self, part: PartId) -> Option<Place> {
@@ -363,6 +378,7 @@ impl Woven {
                 bench: Bench::default(),
                 proofs: Vec::new(),
                 renews: false,
+                posture: None,
             },
         }
     }

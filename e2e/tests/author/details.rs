@@ -151,9 +151,9 @@ async fn removing_a_step_takes_its_screws_and_undo_brings_both_back() -> Done {
     })
     .await;
     app.press("Fold").await?;
-    app.text("4 out, 3 back").await?;
+    app.text("4 screws: 3 back + 1 left over").await?;
     app.press("Undo Ctrl Z").await?;
-    app.text("6 out, 5 back").await?;
+    app.text("6 screws: 5 back + 1 left over").await?;
     app.end().await
 }
 

@@ -1,9 +1,11 @@
 //! What stands around the steps of a guide: what must hold before, what is lost or harmless, what must pass, what to
 //! order. How the device arrived is the author's business and is not published.
 
-use crate::ids::VariantId;
-use crate::manual::{Manual, NoteKind, Part, PartFate, Phase, RatingLabel, Replacement};
-use crate::units::{in_milliampere_hours, in_volts, in_watt_hours, number};
+use crate::ids::{GroupId, StepId, VariantId};
+use crate::manual::{Action, FastenerFate, Manual, NoteKind, Part, PartFate, Phase, RatingLabel, Replacement, Seam};
+use crate::rebuild::Fold;
+use crate::units::{in_milliampere_hours, in_millimetres, in_volts, in_watt_hours, number};
+use std::collections::BTreeSet;
 
 /// The notes of one kind that stand in this guide.
 pub(super) fn notes(manual: &Manual, kind: NoteKind) -> Vec<String> {
@@ -36,20 +38,46 @@ fn only_in(manual: &Manual, variant: VariantId) -> Vec<String> {
     parts.chain(screws).chain(numbered).collect()
 }
 
-/// What is to be ordered for the parts that steps of this manual move. A guide for one job orders what becomes new there:
-/// what its author renews, and what does not survive coming off.
-pub(super) fn orders(manual: &Manual) -> Vec<String> {
-    let moved = |id| manual.steps.values().any(|s| s.actions.iter().any(|a| a.parts.contains(&id)));
-    let becomes_new = |p: &Part| match manual.cut.as_ref().and_then(|c| c.fates.get(&p.id)) {
-        None | Some(PartFate::Renew) => true,
-        Some(PartFate::Scrap) => false,
-        Some(PartFate::Keep) => p.single_use,
-    };
-    let line = |p: &Part| {
-        let text = order_text(p.replacement.as_ref()?);
-        (moved(p.id) && becomes_new(p) && !text.is_empty()).then(|| format!("{}: {text}", p.name))
-    };
-    manual.parts.values().filter_map(line).collect()
+/// What is to be ordered before the work begins: parts that become new, screws that do, what sticks once, and what holds the
+/// joints again, with how much of it.
+pub(super) fn orders(manual: &Manual, fold: &Fold) -> Vec<String> {
+    let mut out: Vec<String> = manual.parts.values().filter_map(|p| part_order(manual, p)).collect();
+    let driven: BTreeSet<GroupId> = fold.rebuild.iter().flat_map(|s| s.groups.iter().copied()).collect();
+    let renewed = manual.fasteners.values().filter(|g| g.fate == FastenerFate::Renew && driven.contains(&g.id));
+    out.extend(renewed.map(|g| format!("screws: {} × {}", g.count_words(), manual.words_of(g).name())));
+    let once: BTreeSet<&String> =
+        fold.rebuild.iter().flat_map(|s| &s.lines).filter_map(|l| l.takes_new.as_ref()).collect();
+    out.extend(once.into_iter().map(|name| format!("{name}: new, it holds once")));
+    let undone: BTreeSet<StepId> = fold.rebuild.iter().filter_map(|s| s.of).collect();
+    out.extend(manual.seams.values().filter(|s| undone.contains(&s.step)).filter_map(|s| bond_order(manual, s)));
+    out
+}
+
+/// A guide for one job orders what becomes new there: what its author renews, and what does not survive coming off.
+fn part_order(manual: &Manual, part: &Part) -> Option<String> {
+    let moves = |a: &Action| a.parts.contains(&part.id);
+    if !manual.steps.values().flat_map(|s| &s.actions).any(moves) {
+        return None;
+    }
+    let text = part.replacement.as_ref().map(order_text).filter(|t| !t.is_empty());
+    match manual.cut.as_ref().and_then(|c| c.fates.get(&part.id)) {
+        Some(PartFate::Scrap) => None,
+        Some(PartFate::Renew) => Some(format!("{}: {}", part.name, text.as_deref().unwrap_or("a new one"))),
+        _ if part.single_use => Some(format!("{}: {}", part.name, text.as_deref().unwrap_or("a new one"))),
+        Some(PartFate::Keep) => None,
+        None => Some(format!("{}: {}", part.name, text?)),
+    }
+}
+
+/// "adhesive frame, 2 mm wide, 40 cm of it (rear cover)"; the length where the face has an outline.
+fn bond_order(manual: &Manual, seam: &Seam) -> Option<String> {
+    let rebond = seam.rebond.as_ref()?;
+    let mut words = vec![rebond.with.clone()?];
+    words.extend(rebond.width.map(|w| format!("{} mm wide", number(in_millimetres(w)))));
+    let round = seam.outline(manual).map(|l| (l.outline.rim_mm() / 10.0).ceil());
+    words.extend(round.map(|cm| format!("{} cm of it", number(cm))));
+    let part = seam.part.map_or(String::new(), |p| format!(" ({})", manual.part_name(p)));
+    Some(words.join(", ") + &part)
 }
 
 /// "No. WS-12, 3.7 V, 2600 mAh, 2-pin, 60 × 40 mm, with seal, as an assembly, 24.9 EUR".

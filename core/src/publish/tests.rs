@@ -60,8 +60,8 @@ fn a_guide_leaves_parts_out_on_purpose() {
         }
         m
     };
-    assert_eq!(around::orders(&numbered(&cut)), ["base plate: No. base plate"]);
-    let all = around::orders(&numbered(&whole));
+    assert_eq!(orders(&numbered(&cut)), ["base plate: No. base plate"]);
+    let all = orders(&numbered(&whole));
     assert!(all.len() > 1, "the whole manual orders whatever its steps move: {all:?}");
     let rules: Vec<_> = crate::checks::findings(&cut).into_iter().map(|f| f.rule).collect();
     assert!(!rules.contains(&crate::finding::RuleId::UnreachedPart), "{rules:?}");
@@ -315,4 +315,39 @@ fn a_kind_brings_its_notice_once_and_only_where_nobody_warned() {
     assert_eq!(told("").matches(notice).count(), 1, "{}", told(""));
     let warned = "Caution. The flex of the display tears easily.";
     assert_eq!(told(warned).matches(notice).count(), 0, "{}", told(warned));
+}
+
+fn orders(manual: &Manual) -> Vec<String> {
+    around::orders(manual, &crate::rebuild::fold(manual))
+}
+
+/// New screws, what sticks once, what opening destroys, and what closes the joint again: all is ordered, and nothing else.
+#[test]
+fn what_becomes_new_is_on_the_list() {
+    use crate::manual::*;
+    use crate::units::millimetres;
+    let told = "[0:00] Pry up the rear cover with a spudger. Lift off the rear cover. Remove two T6 screws, length 4 millimetres, \
+                from the fan. Take out the fan. Peel off the copper tape. Take out the gasket.";
+    let mut manual = drafted::manual(told);
+    assert_eq!(orders(&manual), ["copper tape: new, it holds once"]);
+    let group = *manual.fasteners.keys().next().expect("screws");
+    let gasket = manual.parts.values().find(|p| p.name == "gasket").expect("a gasket").id;
+    let seam = *manual.seams.keys().next().expect("a joint");
+    let rebond = Rebond { with: Some("adhesive frame".to_owned()), width: Some(millimetres(2.0)), ..Rebond::default() };
+    for edit in [
+        Edit::Fastener(FastenerEdit::Set { id: group, field: FastenerField::Fate(FastenerFate::Renew) }),
+        Edit::Part(PartEdit::Set { id: gasket, field: PartField::SingleUse(true) }),
+        Edit::Seam(SeamEdit::Set { id: seam, field: SeamField::Rebond(Some(rebond)) }),
+    ] {
+        manual = manual.apply(&edit, "Ann").expect("a field").0;
+    }
+    let mut list = orders(&manual);
+    list.sort();
+    let wanted = [
+        "adhesive frame, 2 mm wide (rear cover)",
+        "copper tape: new, it holds once",
+        "gasket: a new one",
+        "screws: 2 × T6, 4 mm, fan",
+    ];
+    assert_eq!(list, wanted);
 }

@@ -4,8 +4,8 @@
 //! The accounts are kept over the lines of the rebuild as they stand, told or worked out, and not over how they were made: a
 //! line that somebody lost shows here. Source: bookkeeping of the trade (common practice, no source).
 
-use super::RebuildStep;
 use super::back::{goes_back, is_renewed};
+use super::{RebuildLine, RebuildStep};
 use crate::fasteners::balance::{Balance, comes_out};
 use crate::ids::*;
 use crate::labels;
@@ -192,7 +192,8 @@ fn parts(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep], kind: Counte
 /// Whether something new goes in with a step.
 pub(super) fn renews(manual: &Manual, step: &RebuildStep) -> bool {
     let screws = step.groups.iter().any(|g| manual.fasteners[g].fate == FastenerFate::Renew);
-    screws || step.lines.iter().flat_map(|l| &l.parts).any(|p| is_new(manual, *p))
+    let new = |l: &RebuildLine| l.takes_new.is_some() || l.parts.iter().any(|p| is_new(manual, *p));
+    screws || step.lines.iter().any(new)
 }
 
 /// A tape is never the old one.

@@ -109,7 +109,9 @@ fn fresh(about: About, name: &str) -> Undo {
     let name = name.trim_start_matches("new ");
     let because = Some("It holds once (common practice).".to_owned());
     let one = if name.ends_with('s') || name.ends_with("tape") { "" } else { "a " };
-    Undo { about, line: RebuildLine { because, ..RebuildLine::new(Act::Apply, format!("Fit {one}new {name}.")) } }
+    let takes_new = Some(name.to_owned());
+    let line = RebuildLine { because, takes_new, ..RebuildLine::new(Act::Apply, format!("Fit {one}new {name}.")) };
+    Undo { about, line }
 }
 
 fn soldered(manual: &Manual, parts: &[PartId]) -> Vec<Undo> {

@@ -71,11 +71,13 @@ pub struct RebuildLine {
     pub told: Option<ActionId>,
     /// Parts that it brings back.
     pub parts: Vec<PartId>,
+    /// What it needs a new one of, because the old one held once: "cable tie".
+    pub takes_new: Option<String>,
 }
 
 impl RebuildLine {
     fn new(act: Act, text: String) -> Self {
-        Self { act: Some(act), text, because: None, told: None, parts: Vec::new() }
+        Self { act: Some(act), text, because: None, told: None, parts: Vec::new(), takes_new: None }
     }
 }
 

@@ -488,6 +488,7 @@ fn guard_trials(manual: &Manual, steps: &mut [RebuildStep]) {
                 because: Some("The device is still open (common practice).".to_owned()),
                 told: None,
                 parts: Vec::new(),
+                takes_new: None,
             };
             let now = live.iter().find(|t| t.step == step.id).map_or(String::new(), |t| format!("{} ", t.words()));
             let now = now.trim_start();

@@ -83,6 +83,7 @@ async fn clips_need_no_heat_and_a_joint_is_added_by_hand() -> Done {
     let id = radio(&app).await?;
     let joints = manual(&app, &id).await["seams"].as_object().map_or(0, serde_json::Map::len);
     app.press("Add a joint").await?;
+    app.saved().await?;
     app.choose("Held by", "clips").await?;
     app.text("Clips and snapped edges open without heat.").await?;
     app.write("Nowhere deeper than, mm", "3\n").await?;

@@ -66,6 +66,19 @@ impl Outline {
         }
     }
 
+    /// The way once round its rim.
+    pub fn rim_mm(&self) -> f64 {
+        match self {
+            Self::Rectangle { width_mm, height_mm, radius_mm } => {
+                2.0 * (width_mm + height_mm) - (8.0 - std::f64::consts::TAU) * radius_mm
+            }
+            Self::Corners(corners) => {
+                let next = corners.iter().cycle().skip(1);
+                corners.iter().zip(next).map(|(a, b)| (a.x_mm - b.x_mm).hypot(a.y_mm - b.y_mm)).sum()
+            }
+        }
+    }
+
     /// Whether a point lies on it; the rim belongs to it.
     pub fn holds(&self, at: HolePlace) -> bool {
         match self {
@@ -198,6 +211,14 @@ mod tests {
 
     fn at(x_mm: f64, y_mm: f64) -> HolePlace {
         HolePlace { x_mm, y_mm }
+    }
+
+    /// By hand: 2 · (100 + 60) less 8 · 5 and a circle of 5 more; a right triangle of 3, 4 and 5.
+    #[test]
+    fn once_round_the_rim() {
+        let rectangle = Outline::Rectangle { width_mm: 100.0, height_mm: 60.0, radius_mm: 5.0 };
+        assert!((rectangle.rim_mm() - (320.0 - 40.0 + 31.415_926)).abs() < 1e-3);
+        assert_eq!(Outline::Corners(vec![at(0.0, 0.0), at(3.0, 0.0), at(3.0, 4.0)]).rim_mm(), 12.0);
     }
 
     #[rstest]

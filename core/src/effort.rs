@@ -97,6 +97,9 @@ pub fn back_s(act: Act) -> f64 {
     }
 }
 
+/// Who waits longer than this does something else meanwhile.
+const LONG_WAIT_S: f64 = 3600.0;
+
 /// The ends of a time that nobody has measured, in seconds.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct Lasts {
@@ -124,12 +127,17 @@ impl Lasts {
         Self { low_s: mean - deviation + waiting_s, high_s: mean + deviation + waiting_s, waiting_s }
     }
 
-    /// "45 to 60 min, 10 of them waiting".
+    /// "45 to 60 min, 10 of them waiting"; longer waiting is told beside the work: "20 to 30 min, and 24 h of waiting".
     pub fn words(&self) -> String {
-        let (low, high) = (minutes(self.low_s), minutes(self.high_s));
+        let apart = self.waiting_s >= LONG_WAIT_S;
+        let idle = if apart { self.waiting_s } else { 0.0 };
+        let (low, high) = (minutes(self.low_s - idle), minutes(self.high_s - idle));
         let time = if low == high { format!("{high} min") } else { format!("{low} to {high} min") };
-        let waiting = (self.waiting_s / 60.0).round();
-        if waiting < 1.0 { time } else { format!("{time}, {waiting} of them waiting") }
+        match (self.waiting_s / 60.0).round() {
+            _ if apart => format!("{time}, and {} h of waiting", (self.waiting_s / 3600.0).round()),
+            waiting if waiting < 1.0 => time,
+            waiting => format!("{time}, {waiting} of them waiting"),
+        }
     }
 }
 
@@ -247,6 +255,7 @@ mod tests {
     #[case(130.0, 190.0, 0.0, "2 to 3 min")]
     #[case(2_600.0, 3_500.0, 600.0, "45 to 60 min, 10 of them waiting")]
     #[case(10.0, 20.0, 0.0, "1 min")]
+    #[case(87_600.0, 88_200.0, 86_400.0, "20 to 30 min, and 24 h of waiting")]
     fn a_range_is_told_no_finer_than_it_is_known(
         #[case] low_s: f64,
         #[case] high_s: f64,

@@ -19,7 +19,7 @@ use crate::reading::{
     Act, CautionSubject, ConnectorOp, Consumable, DiscrepancyKind, Drive, FastenerOp, HeatSource, Mark, PartOp,
     StatementKind, Topic,
 };
-use crate::rebuild::{Counted, OrderRule, ProofKind};
+use crate::rebuild::{Classed, Counted, Grade, OrderRule, ProofKind};
 use crate::screw::{Class, Material};
 use crate::units::TorqueUnit;
 
@@ -27,7 +27,9 @@ use crate::units::TorqueUnit;
 pub fn tables() -> Vec<Table> {
     vec![
         table::<Act>(),
+        table::<Classed>(),
         table::<Counted>(),
+        table::<Grade>(),
         table::<OrderRule>(),
         table::<ProofKind>(),
         table::<CautionSubject>(),

@@ -174,7 +174,8 @@ impl Rest<'_> {
         let connector = &self.manual.connectors[&id];
         let what = connector.serves.map_or("cable", |p| self.manual.part_name(p));
         let how = makes(connector).map_or(String::new(), |how| format!(": {how}"));
-        let line = RebuildLine::new(Act::Connect, format!("Connect the {what}{how}."));
+        let parts = connector.serves.into_iter().collect();
+        let line = RebuildLine { parts, ..RebuildLine::new(Act::Connect, format!("Connect the {what}{how}.")) };
         Undo { about: About::Connector(id), line }
     }
 }

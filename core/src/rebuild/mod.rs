@@ -7,6 +7,7 @@
 mod accounts;
 mod back;
 mod bond;
+mod classes;
 mod differences;
 mod exceptions;
 mod inverse;
@@ -15,6 +16,7 @@ mod told;
 mod work;
 
 pub use accounts::{Account, Bench, Counted, LeftOver};
+pub use classes::{ClassRow, Classed};
 pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};

@@ -3,6 +3,7 @@
 //! Times are those of [`crate::effort`], step by step. The grade is that of the hardest thing in it; many middling things make
 //! one hard one. Grades: common practice, no source.
 
+use super::classes::{self, ClassRow};
 use super::{RebuildStep, TeardownRow};
 use crate::cables::kinds::is_delicate;
 use crate::effort::{Lasts, back_s, estimate, heat_s, plugs_s, screws_s, waits_s};
@@ -38,6 +39,10 @@ pub struct WorkSheet {
     pub reasons: Vec<GradeReason>,
     /// How often another tool is taken in hand while taking apart.
     pub tool_changes: usize,
+    /// Steps by the counting rule of EN 45554 (from memory): a part removed, or another tool.
+    pub counted_steps: usize,
+    /// Classes of repairability, without scores.
+    pub classes: Vec<ClassRow>,
 }
 
 /// One thing that makes a job hard.
@@ -75,7 +80,7 @@ const MANY_SCREWS: u32 = 25;
 const MANY_STEPS: usize = 25;
 
 fn glued(manual: &Manual, step: &Step) -> bool {
-    manual.seams.values().any(|s| s.step == step.id && matches!(s.kind, SeamKind::Glue | SeamKind::Tape))
+    manual.seams.values().any(|s| s.step == step.id && s.kind == SeamKind::Glue)
 }
 
 fn touches(manual: &Manual, step: &Step, is: fn(&str) -> bool) -> bool {
@@ -93,7 +98,16 @@ pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[Rebuild
     let grade = if many { Grade::Hard } else { hardest };
     let both = apart + together;
     let says = format!("{}, {}", both.words(), grade.label());
-    WorkSheet { apart, together, says, grade, reasons, tool_changes: tool_changes(&steps) }
+    WorkSheet {
+        apart,
+        together,
+        says,
+        grade,
+        reasons,
+        tool_changes: tool_changes(&steps),
+        counted_steps: classes::steps(&steps),
+        classes: classes::sheet(manual, &steps, grade),
+    }
 }
 
 fn step_lasts(manual: &Manual, step: &Step) -> Lasts {

@@ -1338,6 +1338,21 @@ export interface components {
          * @enum {string}
          */
         Class: "4.8" | "5.8" | "8.8" | "10.9" | "A2-50" | "A2-70" | "A4-80";
+        /** @description One class with what it means and why it is this one. */
+        ClassRow: {
+            /** @description What decides it: "glue in steps 4 and 5"; empty where nothing speaks against the easiest. */
+            because: string;
+            /** @description "A" is the easiest. */
+            class: string;
+            /** @description "go back as they were" */
+            means: string;
+            of: components["schemas"]["Classed"];
+        };
+        /**
+         * @description What is classed.
+         * @enum {string}
+         */
+        Classed: "fasteners" | "tools" | "place" | "skill";
         /** @description What lies over a cable on the way back. */
         Closes: {
             /** @description The step of the rebuild, from 1. */
@@ -3624,6 +3639,8 @@ export interface components {
             because?: string | null;
             /** @description Parts that it brings back. */
             parts: components["schemas"]["PartId"][];
+            /** @description What it needs a new one of, because the old one held once: "cable tie". */
+            takes_new?: string | null;
             text: string;
             told?: components["schemas"]["ActionId"] | null;
         };
@@ -3642,6 +3659,7 @@ export interface components {
             of?: components["schemas"]["StepId"] | null;
             /** @description Its number in the teardown, from 1. */
             of_number?: number | null;
+            posture?: components["schemas"]["Posture"] | null;
             /** @description What can be checked after it. */
             proofs: components["schemas"]["Proof"][];
             /** @description Something new goes in: a part that is renewed, a screw, a tape. */
@@ -4934,6 +4952,10 @@ export interface components {
         /** @description The work of both halves. */
         WorkSheet: {
             apart: components["schemas"]["Lasts"];
+            /** @description Classes of repairability, without scores. */
+            classes: components["schemas"]["ClassRow"][];
+            /** @description Steps by the counting rule of EN 45554 (from memory): a part removed, or another tool. */
+            counted_steps: number;
             grade: components["schemas"]["Grade"];
             /** @description What makes it so, the hardest first. */
             reasons: components["schemas"]["GradeReason"][];

@@ -43,12 +43,24 @@ export const labels = {
     "protect": "Protect",
     "turn": "Turn over",
   } satisfies Record<Schemas["Act"], string>,
+  Classed: {
+    "fasteners": "fasteners",
+    "tools": "tools",
+    "place": "place",
+    "skill": "skill",
+  } satisfies Record<Schemas["Classed"], string>,
   Counted: {
     "screws": "screws",
     "plugs": "plugs",
     "parts": "parts",
     "seals": "seals",
   } satisfies Record<Schemas["Counted"], string>,
+  Grade: {
+    "easy": "easy",
+    "moderate": "moderate",
+    "hard": "hard",
+    "expert": "for experts",
+  } satisfies Record<Schemas["Grade"], string>,
   OrderRule: {
     "power-last": "power last",
     "pack-last": "pack behind all plugs",

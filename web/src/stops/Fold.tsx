@@ -5,7 +5,6 @@ import type { FoldView } from "../api/client";
 import { useFindings, useGuide, useManual } from "../api/manual";
 import { Check, Heading, Key, More, Muted, Pending } from "../parts/controls";
 import { Findings } from "../parts/Findings";
-import { plural } from "../parts/format";
 import { Page, Row } from "../parts/layout";
 import { useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
@@ -13,6 +12,7 @@ import { font, space } from "../theme";
 import { Accounts, ScrewAccounts } from "./fold/Accounts";
 import { Board, columns } from "./fold/Board";
 import { PileLegend } from "./fold/Pile";
+import { WorkSheet } from "./fold/WorkSheet";
 
 const Heads = styled.div`
   display: grid;
@@ -29,11 +29,6 @@ const Heads = styled.div`
 const Verdict = styled.p<{ $bad: boolean }>`
   font: 700 1.2rem ${font.plain};
   color: ${(p) => (p.$bad ? "var(--danger)" : "var(--accent)")};
-`;
-const Sheet = styled.ul`
-  display: grid;
-  gap: ${space.hair};
-  li b { font-weight: 600; }
 `;
 
 export default function Fold() {
@@ -90,33 +85,12 @@ function Loaded({ fold }: { fold: FoldView }) {
       </Heads>
       <Board fold={fold} findings={found} chosen={chosen} onChoose={setChosen} all={all} />
       <Findings name="To look at" findings={found} />
-      <Work work={fold.work} />
+      <WorkSheet work={fold.work} />
       {fold.balance.rows.length > 0 && (
         <More title="Screws, group by group">
           <ScrewAccounts balance={fold.balance} />
         </More>
       )}
     </Page>
-  );
-}
-
-/** How long and how hard, with what makes it so. */
-function Work({ work }: { work: FoldView["work"] }) {
-  return (
-    <section aria-label="How long and how hard">
-      <Heading as="h3">{work.says}</Heading>
-      <Sheet>
-        {work.reasons.map((reason) => (
-          <li key={reason.because}>
-            <b>{reason.grade === "expert" ? "for experts" : reason.grade}</b>: {reason.because}
-          </li>
-        ))}
-        <li>{plural(work.tool_changes, "change")} of tool while taking apart</li>
-      </Sheet>
-      <Muted>
-        Worked out from screws, plugs, joints and acts (MOST, from memory), for somebody who does it the first time;
-        times that an author gave count instead.
-      </Muted>
-    </section>
   );
 }

@@ -3,8 +3,9 @@
 use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::{ActionId, StepId};
-use crate::manual::{Action, Edit, Phase, StepEdit};
-use crate::rebuild::Difference;
+use crate::manual::{Action, Edit, Phase, SentenceEdit, StepEdit};
+use crate::reading::Act;
+use crate::rebuild::{Difference, RebuildLine, RebuildStep};
 use std::collections::BTreeMap;
 use uuid::Uuid;
 
@@ -21,47 +22,67 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     let mut missing: BTreeMap<StepId, Vec<&str>> = BTreeMap::new();
     for difference in case.differences() {
         if let Difference::Untold { of, line } = difference {
-            missing.entry(*of).or_default().push(line.split(':').next().unwrap_or_default().trim_end_matches('.'));
+            missing.entry(*of).or_default().push(line);
         }
     }
-    let fixes = if missing.is_empty() { BTreeMap::new() } else { told_now(case) };
-    let finding = |(of, lines): (StepId, Vec<&str>)| {
-        let says = format!(
-            "“{}”: nobody tells it, though most of the rebuild is told. It is the reverse of “{}”.",
-            lines.join("”, “"),
-            case.title(of)
-        );
-        let fix = fixes.get(&of).cloned();
-        RULE.finding(Subject::Step(of), says).resting_on(lines).with(fix)
-    };
-    missing.into_iter().map(finding).collect()
+    missing.into_iter().map(|(of, lines)| finding(case, of, &lines)).collect()
 }
 
-/// The presses that make what was worked out a step of the told half, by the teardown step that it undoes.
-fn told_now(case: &Case<'_>) -> BTreeMap<StepId, Fix> {
+fn finding(case: &Case<'_>, of: StepId, lines: &[&str]) -> Finding {
+    let short: Vec<&str> =
+        lines.iter().map(|l| l.split(':').next().unwrap_or_default().trim_end_matches('.')).collect();
+    let says = format!(
+        "“{}”: nobody tells it, though most of the rebuild is told. It is the reverse of “{}”.",
+        short.join("”, “"),
+        case.title(of)
+    );
+    RULE.finding(Subject::Step(of), says).resting_on(&short).with(told_now(case, of, lines))
+}
+
+/// The presses that make what was worked out a told step, or sentences of the told step that it was filled into.
+fn told_now(case: &Case<'_>, of: StepId, lines: &[&str]) -> Vec<Fix> {
     let mut last = None;
-    let mut out = BTreeMap::new();
+    let mut out = Vec::new();
     for step in &case.fold().rebuild {
-        let (None, Some(of)) = (step.told, step.of) else {
-            last = step.told.or(last);
-            continue;
-        };
-        // The same press makes the same step, however often it is offered.
-        let id = StepId(Uuid::new_v5(&of.0, b"told back"));
-        let lines = step.lines.iter().enumerate().filter_map(|(i, l)| Some((i, l.act?, l)));
-        let sentence = |(i, act, line): (usize, _, &crate::rebuild::RebuildLine)| {
-            Action::typed(ActionId(Uuid::new_v5(&id.0, &[i as u8])), act, line.parts.clone(), &line.text)
-        };
-        let edit = StepEdit::Add {
-            id,
-            phase: Phase::Rebuild,
-            after: last,
-            title: step.title.clone(),
-            actions: lines.map(sentence).collect(),
-        };
-        out.insert(of, Fix::new(format!("It goes so: “{}”", step.title), Edit::Step(edit)));
+        match step.told {
+            None if step.of == Some(of) => out.push(as_step(step, of, last)),
+            None => {}
+            Some(told) => {
+                out.extend(as_sentences(step, told, lines));
+                last = Some(told);
+            }
+        }
     }
     out
+}
+
+fn as_step(step: &RebuildStep, of: StepId, after: Option<StepId>) -> Fix {
+    // The same press makes the same step, however often it is offered.
+    let id = StepId(Uuid::new_v5(&of.0, b"told back"));
+    let lines = step.lines.iter().enumerate().filter(|(_, l)| l.act.is_some());
+    let actions = lines.map(|(i, line)| sentence(id, line, i)).collect();
+    let edit = StepEdit::Add { id, phase: Phase::Rebuild, after, title: step.title.clone(), actions };
+    Fix::new(format!("It goes so: “{}”", step.title), Edit::Step(edit))
+}
+
+fn as_sentences(step: &RebuildStep, told: StepId, lines: &[&str]) -> Vec<Fix> {
+    let mut after = None;
+    let mut out = Vec::new();
+    for (i, line) in step.lines.iter().enumerate() {
+        if line.told.is_none() && lines.contains(&line.text.as_str()) {
+            let sentence = Box::new(sentence(told, line, i));
+            let edit = StepEdit::Sentence { id: told, sentence: SentenceEdit::Add { sentence, after } };
+            let words = line.text.split(':').next().unwrap_or_default().trim_end_matches('.');
+            out.push(Fix::new(format!("It goes so: “{words}”"), Edit::Step(edit)));
+        }
+        after = line.told.or(after);
+    }
+    out
+}
+
+fn sentence(step: StepId, line: &RebuildLine, at: usize) -> Action {
+    let id = ActionId(Uuid::new_v5(&step.0, format!("told back {at}").as_bytes()));
+    Action::typed(id, line.act.unwrap_or(Act::Install), line.parts.clone(), &line.text)
 }
 
 #[cfg(test)]
@@ -87,6 +108,20 @@ mod tests {
     #[test]
     fn who_tells_little_leaves_it_to_reversing() {
         check(&RULE, &format!("{APART}[1:00] Put the cover on."), &[]);
+    }
+
+    /// What was filled into a told step becomes a sentence of it.
+    #[test]
+    fn a_plug_becomes_a_sentence_of_its_step() {
+        let told = format!(
+            "{}[0:50] Put the tray in.\n\n[1:00] Put the fan in.\n\n[1:20] Put the cover on.",
+            APART.replace("Take out the fan", "Disconnect the fan cable. Take out the fan")
+        );
+        let manual = manual(&told);
+        let finding = findings(&manual).into_iter().find(|f| f.rule == RULE.id).expect("the plug");
+        assert_eq!(finding.fixes[0].label, "It goes so: “Connect the fan”");
+        let told = manual.apply(&finding.fixes[0].edit, "Ann").expect("a sentence").0;
+        assert!(findings(&told).iter().all(|f| f.rule != RULE.id));
     }
 
     #[test]

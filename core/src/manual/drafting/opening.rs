@@ -33,6 +33,10 @@ pub(super) fn opens(statement: &Statement) -> Option<SeamKind> {
     let opener = statement.facts.tools.iter().any(|t| t == "opening pick" || t == "suction cup");
     let at_work = statement.kind == StatementKind::Action && opener && (enters(&text) || runs(&text));
     let cuts_bond = acts(&[Act::Cut]) && said(&["glue", "adhesive"]);
+    // Who cuts a tie opens no joint.
+    if said(&["cable tie", "zip tie", "tie wrap"]) && !said(&["glue", "adhesive"]) {
+        return None;
+    }
     let clips =
         said(&["clips", "latches", "catches", "snap"]) && !said(&["connector", "plug", "cable", "battery latch"]);
     if !(acts(&[Act::Pry, Act::Peel]) || at_work || cuts_bond || acts(&[Act::Release]) && clips) {

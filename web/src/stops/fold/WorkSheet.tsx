@@ -1,0 +1,80 @@
+/** How long and how hard, and how repairable, each with what makes it so. */
+import styled from "styled-components";
+import type { FoldView } from "../../api/client";
+import { labels } from "../../api/tables";
+import { Heading, Muted } from "../../parts/controls";
+import { plural } from "../../parts/format";
+import { space } from "../../theme";
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: ${space.wide};
+  margin: ${space.wide} 0;
+  align-items: start;
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+`;
+const List = styled.ul`
+  display: grid;
+  gap: ${space.hair};
+  b { font-weight: 600; }
+`;
+const Table = styled.table`
+  border-collapse: collapse;
+  font-size: 0.95rem;
+  th, td { padding: 3px 12px 3px 0; text-align: left; vertical-align: top; font-weight: 400; }
+  td:nth-child(2) { font-weight: 700; font-size: 1.1rem; }
+  small { display: block; color: var(--soft); font-size: 0.86rem; }
+`;
+
+type Work = FoldView["work"];
+
+export function WorkSheet({ work }: { work: Work }) {
+  return (
+    <Columns>
+      <section aria-label="How long and how hard">
+        <Heading as="h3">{work.says}</Heading>
+        <List>
+          {work.reasons.map((reason) => (
+            <li key={reason.because}>
+              <b>{labels.Grade[reason.grade]}</b>: {reason.because}
+            </li>
+          ))}
+          <li>{plural(work.tool_changes, "change")} of tool while taking apart</li>
+        </List>
+        <Muted>
+          Worked out from screws, plugs, joints and acts (MOST, from memory), for somebody who does it the first time;
+          times that an author gave count instead.
+        </Muted>
+      </section>
+      <section aria-label="How repairable">
+        <Heading as="h3">How repairable: {plural(work.counted_steps, "step")} to the last part</Heading>
+        <Table>
+          <thead>
+            <tr>
+              <th scope="col">What</th>
+              <th scope="col">Class</th>
+              <th scope="col">Because</th>
+            </tr>
+          </thead>
+          <tbody>
+            {work.classes.map((row) => (
+              <tr key={row.of}>
+                <th scope="row">{labels.Classed[row.of]}</th>
+                <td>{row.class}</td>
+                <td>
+                  {row.means}
+                  {row.because && <small>{row.because}</small>}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+        <Muted>
+          Classes after EN 45554, from memory, A the easiest. Whoever declares something holds the standard beside it;
+          there are no scores here.
+        </Muted>
+      </section>
+    </Columns>
+  );
+}

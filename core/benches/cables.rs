@@ -1,4 +1,4 @@
-//! How fast cables and hazards are worked out for a long device. `cargo bench -p paso-core --bench cables`
+//! How fast cables, hazards and the fold are worked out for a long device. `cargo bench -p paso-core --bench cables`
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use paso_core::cables::{lives, power, table};
@@ -8,23 +8,24 @@ use paso_core::manual::{
     Action, Connector, ConnectorEdit, ConnectorField, ConnectorKind, Edit, Manual, PartEdit, Phase, StepEdit,
 };
 use paso_core::reading::Act;
-use paso_core::{checks, stops};
+use paso_core::{checks, rebuild, stops};
 use std::hint::black_box;
 use uuid::Uuid;
 
 const STEPS: u128 = 300;
+const LONG_STEPS: u128 = 500;
 const CONNECTORS: u128 = 200;
 
 fn id(kind: u128, n: u128) -> Uuid {
     Uuid::from_u128(kind << 64 | n)
 }
 
-/// A device of 300 steps, each taking one part out, with 200 connectors of two boards.
-fn long() -> Manual {
+/// A device of so many steps, each taking one part out, with 200 connectors of two boards.
+fn long(steps: u128) -> Manual {
     let mut manual = Manual::new(ManualId(Uuid::nil()), "Long", "");
     let mut edit = |edit: Edit| manual = manual.apply(&edit, "Ann").expect("it can be").0;
     let mut after = None;
-    for n in 0..STEPS {
+    for n in 0..steps {
         let (part, step) = (PartId(id(1, n)), StepId(id(2, n)));
         let name = if n % 100 == 99 { format!("control board {n}") } else { format!("part {n}") };
         edit(Edit::Part(PartEdit::Add { id: part, name: name.clone() }));
@@ -47,7 +48,7 @@ fn long() -> Manual {
 }
 
 fn cables(c: &mut Criterion) {
-    let manual = long();
+    let manual = long(STEPS);
     assert_eq!((manual.steps.len(), manual.connectors.len()), (STEPS as usize, CONNECTORS as usize));
     assert!(manual.connectors.values().all(|c: &Connector| c.kind.is_some()));
     c.bench_function("power along 300 steps", |b| b.iter(|| power::line(black_box(&manual))));
@@ -61,5 +62,35 @@ fn cables(c: &mut Criterion) {
     c.bench_function("all findings, 300 steps and 200 connectors", |b| b.iter(|| checks::findings(black_box(&manual))));
 }
 
-criterion_group!(benches, cables);
+/// Nothing of the rebuild is told, then all of it: both ways of making it.
+fn fold(c: &mut Criterion) {
+    let untold = long(LONG_STEPS);
+    let told = told_back(&untold);
+    for (what, manual) in [("nothing told", &untold), ("all told", &told)] {
+        c.bench_function(&format!("the fold of 500 steps, {what}"), |b| b.iter(|| rebuild::fold(black_box(manual))));
+        c.bench_function(&format!("all findings of 500 steps, {what}"), |b| {
+            b.iter(|| checks::findings(black_box(manual)))
+        });
+    }
+}
+
+/// The same with each part fitted by a told step, in reverse.
+fn told_back(manual: &Manual) -> Manual {
+    let mut told = manual.clone();
+    let mut after = None;
+    for (n, step) in manual.steps_in(Phase::Teardown).iter().rev().enumerate() {
+        let id = StepId(id(5, n as u128));
+        let parts = step.actions[0].parts.clone();
+        let name = manual.part_name(parts[0]);
+        let action = paso_core::ids::ActionId(self::id(6, n as u128));
+        let actions = vec![Action::typed(action, Act::Install, parts, &format!("Fit the {name}."))];
+        let title = format!("Fit the {name}");
+        let add = StepEdit::Add { id, phase: Phase::Rebuild, after, title, actions };
+        told = told.apply(&Edit::Step(add), "Ann").expect("it can be").0;
+        after = Some(id);
+    }
+    told
+}
+
+criterion_group!(benches, cables, fold);
 criterion_main!(benches);

@@ -217,14 +217,22 @@ pub(super) struct Benches {
 
 /// O(lines).
 pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep]) -> Benches {
-    let out: BTreeMap<PartId, StepId> = parts_out(steps).into_iter().map(|(p, s)| (p, s.id)).collect();
+    let back = parts_back(rebuild);
+    let mut out_in: BTreeMap<StepId, Vec<PartId>> = BTreeMap::new();
+    let mut back_in: BTreeMap<usize, Vec<PartId>> = BTreeMap::new();
+    for (part, step) in parts_out(steps) {
+        out_in.entry(step.id).or_default().push(part);
+        // What is new was never on the bench.
+        let old = back.get(&part).filter(|_| !is_new(manual, part));
+        back_in.entry(*old.unwrap_or(&usize::MAX)).or_default().push(part);
+    }
     let mut lying = Bench { screws: Some(0), ..Bench::default() };
     let apart = steps.iter().map(|step| {
         for group in manual.groups_of(step.id).filter(|g| comes_out(g)) {
             lying.screws = lying.screws.zip(group.count).map(|(lie, more)| lie + more);
         }
         lying.plugs += manual.connectors_of(step.id).filter(|c| !c.temporary).count() as u32;
-        for (part, _) in out.iter().filter(|(_, s)| **s == step.id) {
+        for part in out_in.get(&step.id).into_iter().flatten() {
             *lying.of(kind_of(manual, *part)) += 1;
         }
         lying.clone()
@@ -232,19 +240,17 @@ pub(super) fn benches(manual: &Manual, steps: &[&Step], rebuild: &[RebuildStep])
     let apart: Vec<Bench> = apart.collect();
     let turn = at_the_turn(manual, steps, apart.last());
     let mut lying = turn.clone();
-    let back = parts_back(rebuild);
     let together = rebuild.iter().enumerate().map(|(i, step)| {
         for group in step.groups.iter().map(|g| &manual.fasteners[g]).filter(|g| comes_out(g)) {
             // Old ones that stay out for new ones left the bench at the turn.
-            let driven = if group.fate == FastenerFate::Reuse { group.refitted.or(group.count) } else { Some(0) };
+            let again = group.fate == FastenerFate::Reuse;
+            let driven = if again { group.refitted.or(group.count) } else { Some(0) };
             lying.screws = lying.screws.zip(driven).map(|(lie, less)| lie.saturating_sub(less));
         }
         lying.plugs = lying.plugs.saturating_sub(step.connectors.len() as u32);
-        for (part, _) in out.keys().filter_map(|p| back.get(p).map(|at| (p, *at))).filter(|(_, at)| *at == i) {
-            if !is_new(manual, *part) {
-                let lies = lying.of(kind_of(manual, *part));
-                *lies = lies.saturating_sub(1);
-            }
+        for part in back_in.get(&i).into_iter().flatten() {
+            let lies = lying.of(kind_of(manual, *part));
+            *lies = lies.saturating_sub(1);
         }
         lying.clone()
     });

@@ -92,23 +92,22 @@ impl<'m> Aligned<'m> {
         let manual = self.told.manual;
         let is_new = |(_, a, _): &&Sentence<'_>| manual.sentence(a).to_lowercase().contains("new ");
         let fits = self.told.sentences.iter().filter(|(_, a, _)| a.act == Act::Install).filter(|s| !is_new(s));
+        let teardown = manual.steps_in(Phase::Teardown);
+        let moved = teardown.iter().flat_map(|s| &s.actions).flat_map(|a| a.parts.iter().copied());
+        let moved: BTreeSet<PartId> = moved.collect();
         let mut seen = BTreeSet::new();
         let strange = fits.flat_map(|((t, _), a, _)| a.parts.iter().map(|p| (self.steps[*t].id, *p)));
         strange
-            .filter(|(_, part)| !self.is_known(*part) && seen.insert(*part))
+            .filter(|(_, part)| !moved.contains(part) && !self.is_known(*part) && seen.insert(*part))
             .map(|(told, part)| Difference::NeverOut { told, part })
             .collect()
     }
 
-    /// It came out, or the job is about it.
+    /// It came out under a name like its own, or the job is about it.
     fn is_known(&self, part: PartId) -> bool {
         let manual = self.told.manual;
-        let moved = |s: &&Step| s.actions.iter().any(|a| a.act != Act::Install && a.parts.contains(&part));
-        let part_of = &manual.parts[&part];
-        manual.steps_in(Phase::Teardown).iter().any(|s| moved(s) || s.actions.iter().any(|a| a.parts.contains(&part)))
-            || self.told.comes_out(&part_of.name)
-            || !goes_back(manual, part)
-            || part_of.replacement.is_some()
+        let own = &manual.parts[&part];
+        self.told.comes_out(&own.name) || !goes_back(manual, part) || own.replacement.is_some()
     }
 
     /// What the chain took out first goes in last.

@@ -89,6 +89,9 @@ pub(super) struct Told<'m> {
     pub(super) sentences: Vec<Sentence<'m>>,
     /// What comes out of the device.
     out: BTreeSet<String>,
+    /// The first sentence that puts a part back, by its id and by its name.
+    by_part: BTreeMap<PartId, Place>,
+    by_name: BTreeMap<String, Place>,
 }
 
 /// One told sentence: where it stands, the sentence, and the bare names of what it is about.
@@ -119,7 +122,18 @@ impl<'m> Told<'m> {
             let about = |a: &Action| manual.named(a).map(one_name).collect();
             s.actions.iter().enumerate().map(move |(a, action)| ((t, a), action, about(action)))
         });
-        Self { manual, sentences: sentences.collect(), out: parts.map(|p| one_name(manual.part_name(*p))).collect() }
+        let sentences: Vec<Sentence<'m>> = sentences.collect();
+        let (mut by_part, mut by_name) = (BTreeMap::new(), BTreeMap::new());
+        for (place, action, names) in sentences.iter().filter(|(_, a, _)| puts_back(a.act)) {
+            for part in &action.parts {
+                by_part.entry(*part).or_insert(*place);
+            }
+            for name in names.iter().filter(|n| !n.is_empty()) {
+                by_name.entry(name.clone()).or_insert(*place);
+            }
+        }
+        let out = parts.map(|p| one_name(manual.part_name(*p))).collect();
+        Self { manual, sentences, out, by_part, by_name }
     }
 
     /// Whether a part of this name comes out of the device, as far as names tell.
@@ -188,11 +202,10 @@ impl<'m> Told<'m> {
 
     fn part(&self, part: PartId) -> Option<Place> {
         let name = one_name(self.manual.part_name(part));
-        let exact = |a: &Action, names: &[String]| a.parts.contains(&part) || !name.is_empty() && names.contains(&name);
+        let exact = [self.by_part.get(&part), self.by_name.get(&name)].into_iter().flatten().min().copied();
         // "The fan duct" may be the "duct", unless a fan duct came out as well.
         let close = |n: &String| ends_alike(&name, n) && !self.out.contains(n);
-        self.find(|a, names| puts_back(a.act) && exact(a, names))
-            .or_else(|| self.find(|a, names| puts_back(a.act) && names.iter().any(close)))
+        exact.or_else(|| self.find(|a, names| puts_back(a.act) && names.iter().any(close)))
     }
 
     fn group(&self, id: GroupId) -> Option<Place> {

@@ -154,7 +154,6 @@ async fn views(app: &App) -> Vec<View> {
         ("publish-stops", format!("/manuals/{}/publish", demo.incubator), ""),
         ("cautions-lamp", lamp("cautions"), ""),
         ("fold-unbalanced", scale("fold"), "tap [data-place='r3']"),
-        ("fold-sheet", station("fold"), "into section[aria-label='How repairable']"),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),
     ];

@@ -25,10 +25,14 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
             missing.entry(*of).or_default().push(line);
         }
     }
-    missing.into_iter().map(|(of, lines)| finding(case, of, &lines)).collect()
+    if missing.is_empty() {
+        return Vec::new();
+    }
+    let offered = Offered::of(&case.fold().rebuild);
+    missing.into_iter().map(|(of, lines)| finding(case, &offered, of, &lines)).collect()
 }
 
-fn finding(case: &Case<'_>, of: StepId, lines: &[&str]) -> Finding {
+fn finding(case: &Case<'_>, offered: &Offered<'_>, of: StepId, lines: &[&str]) -> Finding {
     let short: Vec<&str> =
         lines.iter().map(|l| l.split(':').next().unwrap_or_default().trim_end_matches('.')).collect();
     let says = format!(
@@ -36,24 +40,35 @@ fn finding(case: &Case<'_>, of: StepId, lines: &[&str]) -> Finding {
         short.join("”, “"),
         case.title(of)
     );
-    RULE.finding(Subject::Step(of), says).resting_on(&short).with(told_now(case, of, lines))
+    let whole = offered.steps.get(&of).into_iter();
+    let filled = lines.iter().filter_map(|l| offered.lines.get(l));
+    RULE.finding(Subject::Step(of), says).resting_on(&short).with(whole.chain(filled).cloned())
 }
 
 /// The presses that make what was worked out a told step, or sentences of the told step that it was filled into.
-fn told_now(case: &Case<'_>, of: StepId, lines: &[&str]) -> Vec<Fix> {
-    let mut last = None;
-    let mut out = Vec::new();
-    for step in &case.fold().rebuild {
-        match step.told {
-            None if step.of == Some(of) => out.push(as_step(step, of, last)),
-            None => {}
-            Some(told) => {
-                out.extend(as_sentences(step, told, lines));
-                last = Some(told);
+struct Offered<'f> {
+    /// By the teardown step that it undoes.
+    steps: BTreeMap<StepId, Fix>,
+    /// By the words of the line.
+    lines: BTreeMap<&'f str, Fix>,
+}
+
+impl<'f> Offered<'f> {
+    fn of(rebuild: &'f [RebuildStep]) -> Self {
+        let mut out = Self { steps: BTreeMap::new(), lines: BTreeMap::new() };
+        let mut last = None;
+        for step in rebuild {
+            match (step.told, step.of) {
+                (Some(told), _) => {
+                    out.lines.extend(as_sentences(step, told));
+                    last = Some(told);
+                }
+                (None, Some(of)) => drop(out.steps.insert(of, as_step(step, of, last))),
+                (None, None) => {}
             }
         }
+        out
     }
-    out
 }
 
 fn as_step(step: &RebuildStep, of: StepId, after: Option<StepId>) -> Fix {
@@ -65,15 +80,15 @@ fn as_step(step: &RebuildStep, of: StepId, after: Option<StepId>) -> Fix {
     Fix::new(format!("It goes so: “{}”", step.title), Edit::Step(edit))
 }
 
-fn as_sentences(step: &RebuildStep, told: StepId, lines: &[&str]) -> Vec<Fix> {
+fn as_sentences(step: &RebuildStep, told: StepId) -> Vec<(&str, Fix)> {
     let mut after = None;
     let mut out = Vec::new();
     for (i, line) in step.lines.iter().enumerate() {
-        if line.told.is_none() && lines.contains(&line.text.as_str()) {
+        if line.told.is_none() && line.act.is_some() {
             let sentence = Box::new(sentence(told, line, i));
             let edit = StepEdit::Sentence { id: told, sentence: SentenceEdit::Add { sentence, after } };
             let words = line.text.split(':').next().unwrap_or_default().trim_end_matches('.');
-            out.push(Fix::new(format!("It goes so: “{words}”"), Edit::Step(edit)));
+            out.push((line.text.as_str(), Fix::new(format!("It goes so: “{words}”"), Edit::Step(edit))));
         }
         after = line.told.or(after);
     }

@@ -7,13 +7,16 @@ use paso_core::fasteners::balance::balance;
 use paso_core::finding::{RuleId, Stop};
 use paso_core::ids::{ActionId, ManualId, RecordingId, StepId};
 use paso_core::manual::{
-    Action, Edit, FastenerEdit, FastenerField, Manual, Phase, RecordingRef, SentenceEdit, Source, StepEdit, draft,
+    Action, Edit, FastenerEdit, FastenerField, Manual, Phase, RecordingRef, SentenceEdit, Source, StepEdit, StepField,
+    draft,
 };
 use paso_core::reading::{Act, read};
-use paso_core::rebuild::{OrderRule, fold};
+use paso_core::rebuild::{Counted, OrderRule, fold};
 use paso_core::recording::Recording;
+use proptest::prelude::*;
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
+use std::sync::OnceLock;
 use uuid::Uuid;
 
 fn narrations() -> Vec<PathBuf> {
@@ -121,4 +124,71 @@ fn nine_of_ten_changes_are_shown_and_few_alarms_are_false() {
     assert!(all >= 200, "{all} changes");
     assert!(unseen * 10 <= all, "{unseen} of {all} unseen: {missed:#?}");
     assert!(alarms <= rebuilds, "{alarms} alarms in {rebuilds} rebuilds");
+}
+
+/// What a hand may do to the told half.
+#[derive(Debug, Clone)]
+enum Hand {
+    Move { step: usize, behind: usize },
+    Remove { step: usize },
+    Drop { step: usize, sentence: usize },
+    Trial { step: usize },
+}
+
+fn hand() -> impl Strategy<Value = Hand> {
+    let at = || 0..40usize;
+    prop_oneof![
+        3 => (at(), at()).prop_map(|(step, behind)| Hand::Move { step, behind }),
+        1 => at().prop_map(|step| Hand::Remove { step }),
+        3 => (at(), at()).prop_map(|(step, sentence)| Hand::Drop { step, sentence }),
+        1 => at().prop_map(|step| Hand::Trial { step }),
+    ]
+}
+
+fn done(manual: &Manual, hand: &Hand) -> Manual {
+    let row: Vec<StepId> = manual.steps_in(Phase::Rebuild).iter().map(|s| s.id).collect();
+    if row.is_empty() {
+        return manual.clone();
+    }
+    let of = |n: &usize| row[n % row.len()];
+    let edit = match hand {
+        Hand::Move { step, behind } => StepEdit::Move { id: of(step), after: Some(of(behind)) },
+        Hand::Remove { step } => StepEdit::Remove { id: of(step) },
+        Hand::Trial { step } => StepEdit::Set { id: of(step), field: StepField::Trial(true) },
+        Hand::Drop { step, sentence } => {
+            let id = of(step);
+            let told = &manual.steps[&id].actions;
+            let Some(action) = told.get(sentence % told.len().max(1)) else { return manual.clone() };
+            StepEdit::Sentence { id, sentence: SentenceEdit::Remove { id: action.id } }
+        }
+    };
+    manual.apply(&Edit::Step(edit), "Ann").map_or_else(|_| manual.clone(), |(next, _)| next)
+}
+
+fn told_ones() -> &'static [Manual] {
+    static ALL: OnceLock<Vec<Manual>> = OnceLock::new();
+    ALL.get_or_init(|| narrations().iter().map(|p| drafted(p)).filter(|m| !told(m).is_empty()).collect())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(200))]
+
+    /// Whatever is moved, dropped or only tried: what came out goes back once, told or worked out, and nothing is left lying.
+    #[test]
+    fn nothing_is_lost_between_told_and_derived(at in 0..100usize, hands in proptest::collection::vec(hand(), 0..8)) {
+        let all = told_ones();
+        let manual = hands.iter().fold(all[at % all.len()].clone(), |m, h| done(&m, h));
+        let fold = fold(&manual);
+        for account in fold.accounts.iter().filter(|a| a.kind != Counted::Screws) {
+            prop_assert!(account.proven, "{:?}", account);
+        }
+        if let Some(last) = fold.rebuild.last() {
+            prop_assert_eq!((last.bench.plugs, last.bench.parts, last.bench.seals), (0, 0, 0));
+        }
+        let mut groups: Vec<_> = fold.rebuild.iter().flat_map(|s| s.groups.clone()).collect();
+        groups.sort();
+        let driven = groups.len();
+        groups.dedup();
+        prop_assert_eq!(driven, groups.len(), "a group is driven twice");
+    }
 }

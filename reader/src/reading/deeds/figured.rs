@@ -7,17 +7,20 @@ use super::super::Act;
 use super::super::facts::{FastenerFact, FastenerOp, HeatFact};
 use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
-use super::Deed;
+use super::{Deed, Half};
 use crate::units::{self, Measure, Quantity};
 
-/// Gives screws and heat the figures that the statements of their segment hold.
-pub fn figured(deeds: &mut [Deed], statements: &[Statement]) {
-    let told: Vec<&Statement> = statements.iter().filter(|s| s.kind != StatementKind::Noise).collect();
-    for s in &told {
+/// Gives screws and heat the figures that the statements of their segment hold; counted screws that no act of it turns are
+/// an act of their own ("Three at the top, 12 millimetres.").
+pub fn figured(deeds: &mut Vec<Deed>, statements: &[Statement]) {
+    let told = statements.iter().enumerate().filter(|(_, s)| s.kind != StatementKind::Noise);
+    for (n, s) in told {
         for f in &s.facts.fasteners {
-            if let Some(deed) = nearest(deeds, s, |d| turns(d, f.op)) {
-                deed.groups.push(group(f));
+            match nearest(deeds, s, |d| turns(d, f.op)) {
+                Some(deed) => deed.groups.push(group(f)),
+                None => deeds.extend(unsaid(deeds, n, s, f)),
             }
+            deeds.sort_by_key(|d| d.start);
         }
         for h in &s.facts.heat {
             if let Some(deed) = nearest(deeds, s, |d| d.act == Act::Heat) {
@@ -26,6 +29,41 @@ pub fn figured(deeds: &mut [Deed], statements: &[Statement]) {
         }
     }
     deeds.iter_mut().for_each(settle);
+}
+
+/// The act of screws that are told by their number and size alone, where the work around it goes the same way.
+fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> Option<Deed> {
+    let (act, half) = match f.op {
+        FastenerOp::Remove => (Act::Unscrew, Half::Apart),
+        FastenerOp::Install => (Act::Drive, Half::Together),
+        // What is loosened or tightened is told with its act, or hardly meant.
+        FastenerOp::Loosen | FastenerOp::Tighten => return None,
+    };
+    f.count.filter(|_| s.kind == StatementKind::Action || s.kind == StatementKind::Observation)?;
+    let before = deeds.iter().rev().find(|d| d.start < s.start && d.half != Half::Check)?;
+    (before.half == half && before.cue + 1 >= s.cue as usize).then(|| Deed {
+        act,
+        half,
+        what: f.what.iter().cloned().collect(),
+        by: None,
+        count: f.count,
+        drive: f.drive,
+        bit: f.bit.clone(),
+        length_mm: f.length.map(units::in_millimetres),
+        groups: vec![group(f)],
+        places: Vec::new(),
+        manner: Vec::new(),
+        until: None,
+        measures: Vec::new(),
+        new: false,
+        cue: s.cue as usize,
+        start: s.start,
+        end: s.end,
+        confidence: 0.6,
+        future: false,
+        because: "screws told by number and size alone",
+        sentence,
+    })
 }
 
 fn turns(d: &Deed, op: FastenerOp) -> bool {
@@ -126,6 +164,20 @@ mod tests {
     fn acts_take_the_figures_around_them(#[case] text: &str, #[case] wanted: &str) {
         let told = texts(&format!("[0:00] {text} Take off the lid."));
         assert!(told.iter().any(|t| t == wanted), "{told:?}");
+    }
+
+    /// Nobody says "drive in" of every screw.
+    #[test]
+    fn screws_told_by_number_and_size_alone_are_an_act() {
+        let told = texts(
+            "[0:00] Remove three screws, 12 millimetres, from the cover. Take off the cover. Take out the fan.\n\n\
+             [0:20] Now the assembly. Put the fan in. Put the cover on. Three screws in the cover, 12 millimetres.",
+        );
+        assert_eq!(
+            told.last().map(String::as_str),
+            Some("Drive in the three screws (12 mm) of the cover."),
+            "{told:?}"
+        );
     }
 
     #[test]

@@ -18,9 +18,13 @@ pub fn figured(deeds: &mut Vec<Deed>, statements: &[Statement]) {
         for f in &s.facts.fasteners {
             match nearest(deeds, s, |d| turns(d, f.op)) {
                 Some(deed) => deed.groups.push(group(f)),
-                None => deeds.extend(unsaid(deeds, n, s, f)),
+                None => {
+                    if let Some(deed) = unsaid(deeds, n, s, f) {
+                        let behind = deeds.iter().rposition(|d| d.start <= s.start).map_or(0, |at| at + 1);
+                        deeds.insert(behind, deed);
+                    }
+                }
             }
-            deeds.sort_by_key(|d| d.start);
         }
         for h in &s.facts.heat {
             if let Some(deed) = nearest(deeds, s, |d| d.act == Act::Heat) {
@@ -40,6 +44,13 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
         FastenerOp::Loosen | FastenerOp::Tighten => return None,
     };
     f.count.filter(|_| s.kind == StatementKind::Action || s.kind == StatementKind::Observation)?;
+    // Counted beside their act, they are told already.
+    let told = |d: &Deed| {
+        turns(d, f.op) && d.cue.abs_diff(s.cue as usize) <= 1 && d.screws().iter().any(|g| g.count == f.count)
+    };
+    if deeds.iter().any(told) {
+        return None;
+    }
     let before = deeds.iter().rev().find(|d| d.start < s.start && d.half != Half::Check)?;
     (before.half == half && before.cue + 1 >= s.cue as usize).then(|| Deed {
         act,

@@ -139,7 +139,9 @@ fn goes_on(group: &[Deed], deed: &Deed) -> bool {
             let fastens =
                 matches!(deed.act, Act::Drive | Act::Tighten | Act::Press | Act::Connect | Act::Close | Act::Adjust);
             let closed = group.iter().any(|d| matches!(d.act, Act::Drive | Act::Close));
-            !seated || fastens && !(closed && deed.act == Act::Connect)
+            // The cable of what was just fitted goes with it, screwed down or not.
+            let own = |w: &String| group.iter().flat_map(|d| &d.what).any(|seated| w.starts_with(seated.as_str()));
+            !seated || fastens && !(closed && deed.act == Act::Connect && !deed.what.iter().any(own))
         }
         Half::Check => true,
     }

@@ -17,7 +17,7 @@ pub struct Preparation {
 }
 
 /// What to prepare, and which hazards ask for it.
-const ASKED: [(&str, &[Hazard]); 13] = [
+const ASKED: [(&str, &[Hazard]); 14] = [
     (
         "Switch it off, pull the plug, and undo every source before you touch anything else.",
         &[Hazard::StillConnected, Hazard::Mains, Hazard::StoredCharge],
@@ -36,6 +36,10 @@ const ASKED: [(&str, &[Hazard]); 13] = [
     ("Back up the data.", &[Hazard::DataLoss]),
     ("Know how to solder, or leave it to somebody who does.", &[Hazard::SolderFume, Hazard::CellSoldered]),
     ("Work where a fire does no harm: on stone or metal, nothing that burns beside it.", &[Hazard::CellSwollen]),
+    (
+        "Know where an old cell is taken back; local rules keep it out of the bin.",
+        &[Hazard::CellPried, Hazard::CellSwollen, Hazard::CellSoldered],
+    ),
     ("Have new seals ready; tightness is not assured without a test.", &[Hazard::SealOpened, Hazard::Water]),
 ];
 
@@ -82,6 +86,13 @@ mod tests {
     #[case::glass(
         "Pry off the front glass with the opening pick. Take out the tray.",
         &["Wear eye protection. (glass, step 1)"]
+    )]
+    #[case::cell(
+        "Take off the cover. Pry out the battery with a spudger.",
+        &[
+            "Run the battery down to a quarter or below. (battery cell, step 2)",
+            "Know where an old cell is taken back; local rules keep it out of the bin. (battery cell, step 2)",
+        ]
     )]
     #[case::board(
         "Take off the cover. Take out the main board.",

@@ -179,10 +179,7 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lat
     // That the narrator goes another way than mere reversing is the author's business.
     let moved = step.moved.iter().filter(|m| told.is_none() && m.moves());
     lines.extend(moved.map(|m| line(LineKind::Why, m.words())));
-    lines.extend(step.proofs.iter().map(|p| {
-        let or = p.when_it_fails().map_or(String::new(), |or| format!(" {or}."));
-        line(LineKind::Check, p.words() + &or)
-    }));
+    lines.extend(step.proofs.iter().map(|p| line(LineKind::Check, p.words())));
     StepBlock {
         number: number.to_string(),
         title: step.title.clone(),

@@ -48,6 +48,8 @@ pub struct Account {
     pub uncounted: bool,
     /// Nothing is open, nothing uncounted.
     pub proven: bool,
+    /// "13 back + 2 new", "6 back + 1 left over".
+    pub says: String,
 }
 
 /// Something that came out and goes nowhere.
@@ -121,11 +123,33 @@ impl Account {
             open: none,
             uncounted: false,
             proven: false,
+            says: String::new(),
         }
     }
 
     fn closed(self) -> Self {
-        Self { proven: self.open.is_empty() && !self.uncounted, ..self }
+        Self { proven: self.open.is_empty() && !self.uncounted, says: self.words(), ..self }
+    }
+
+    fn words(&self) -> String {
+        let sum = |of: fn(i64) -> i64| self.open.iter().map(|o| of(o.count)).sum::<i64>();
+        let ways = [
+            (i64::from(self.back), "back"),
+            (i64::from(self.renewed), "new"),
+            (i64::from(self.moved_over), "moved over"),
+            (i64::from(self.kept_out), "left out"),
+            (sum(|n| n.max(0)), "left over"),
+        ];
+        let told: Vec<String> = ways.iter().filter(|(n, _)| *n > 0).map(|(n, word)| format!("{n} {word}")).collect();
+        let mut says = if told.is_empty() { "0 back".to_owned() } else { told.join(" + ") };
+        let many = sum(|n| (-n).max(0));
+        if many > 0 {
+            says.push_str(&format!(", {many} too many"));
+        }
+        if self.uncounted {
+            says.push_str(", not all counted");
+        }
+        says
     }
 }
 
@@ -297,14 +321,7 @@ mod tests {
 
     /// "parts 3 = 2 back + 1 new".
     fn said(fold: &Fold) -> Vec<String> {
-        let line = |a: &Account| {
-            let ways = [(a.back, "back"), (a.renewed, "new"), (a.moved_over, "over"), (a.kept_out, "out")];
-            let ways: Vec<String> = ways.iter().filter(|(n, _)| *n > 0).map(|(n, w)| format!("{n} {w}")).collect();
-            let open: Vec<&str> = a.open.iter().map(|o| o.what.as_str()).collect();
-            let open = if open.is_empty() { String::new() } else { format!(" ! {}", open.join(", ")) };
-            format!("{} {} = {}{open}", a.kind.label(), a.out, ways.join(" + "))
-        };
-        fold.accounts.iter().map(line).collect()
+        fold.accounts.iter().map(|a| format!("{} {} = {}", a.kind.label(), a.out, a.says)).collect()
     }
 
     #[rstest]
@@ -314,7 +331,7 @@ mod tests {
     )]
     #[case::film_and_tape(
         "Take off the lid. Peel off the protective film. Peel off the copper tape. Take out the gasket.",
-        &["parts 1 = 1 back", "seals 2 = 1 back + 1 out"]
+        &["parts 1 = 1 back", "seals 2 = 1 back + 1 left out"]
     )]
     fn what_came_out_is_accounted_for(#[case] told: &str, #[case] wanted: &[&str]) {
         assert_eq!(said(&fold(&drafted::manual(&format!("[0:00] {told}")))), wanted);
@@ -330,5 +347,16 @@ mod tests {
         assert_eq!(apart, [(Some(4), 0, 1), (Some(4), 1, 2), (Some(4), 1, 3)]);
         let together: Vec<_> = fold.rebuild.iter().map(|s| sum(&s.bench)).collect();
         assert_eq!(together, [(Some(4), 1, 2), (Some(4), 0, 1), (Some(0), 0, 0)]);
+    }
+
+    /// Who cleans what lies on the bench has not put it back.
+    #[test]
+    fn what_is_only_cleaned_still_lies_there() {
+        let told = "[0:00] Take off the lid.\n\n[0:10] Take out the fan.\n\n[0:20] Take out the tray.\n\n\
+                    [0:30] Now the assembly. Clean the fan.\n\n[0:40] Put the tray in.\n\n[0:50] Put the fan in.\n\n\
+                    [1:00] Put the lid on.";
+        let fold = fold(&drafted::manual(told));
+        let together: Vec<(&str, u32)> = fold.rebuild.iter().map(|s| (s.title.as_str(), s.bench.parts)).collect();
+        assert_eq!(together, [("Fit the tray", 2), ("Fit the fan", 1), ("Fit the lid", 0)]);
     }
 }

@@ -32,8 +32,9 @@ pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -
     let mut between: BTreeMap<usize, Vec<RebuildStep>> = BTreeMap::new();
     for (i, step) in reversed.into_iter().enumerate() {
         if found[i].iter().all(Option::is_none) {
-            // Power comes back behind everything, told or not.
-            let powers = step.undos.iter().all(|u| matches!(u.about, About::Plug | About::SwitchOn));
+            // Power comes back behind everything, told or not, unless an author overruled that.
+            let powers = step.undos.iter().all(|u| matches!(u.about, About::Plug | About::SwitchOn))
+                && step.moved.as_ref().is_none_or(Moved::moves);
             let slot = if powers { steps.len() } else { anchors.slot(i, steps.len()) };
             between.entry(slot).or_default().push(worked_out(step));
             continue;
@@ -475,7 +476,8 @@ fn words(manual: &Manual, action: &Action) -> Option<RebuildLine> {
         let name = manual.part_name(*part);
         text = text.replacen(&format!("the {name}"), &format!("the new {name}"), 1);
     }
-    let parts = action.parts.clone();
+    // Who cleans a board has not brought it back.
+    let parts = if puts_back(action.act) { action.parts.clone() } else { Vec::new() };
     Some(RebuildLine { told: Some(action.id), parts, ..RebuildLine::new(action.act, text) })
 }
 

@@ -62,9 +62,10 @@ async fn an_exception_is_overruled_with_a_reason_and_holds_again() -> Done {
     app.tap("Connect the battery").await?;
     app.text("connected last of all connectors").await?;
     app.press("Put it where reversing has it …").await?;
-    // A reason is needed.
-    assert!(!app.button("Overrule").await?.is_enabled().await?);
-    app.write("Because", "The maker tests it live here").await?;
+    // A reason is needed: the refusal stands at the field.
+    app.press("Overrule").await?;
+    app.text("Nothing is written here").await?;
+    app.write("Why it stands where reversing has it", "The maker tests it live here").await?;
     app.press("Overrule").await?;
     app.saved().await?;
     app.text("Overruled: The maker tests it live here").await?;

@@ -844,6 +844,8 @@ export interface components {
              * @description New ones in their place.
              */
             renewed: number;
+            /** @description "13 back + 2 new", "6 back + 1 left over". */
+            says: string;
             /** @description Something was not counted, so nothing is proven. */
             uncounted: boolean;
         };
@@ -3498,11 +3500,11 @@ export interface components {
         Proof: {
             /** @description The steps of the teardown whose undoing is the likeliest to be looked at again, with their numbers. */
             back_to: components["schemas"]["Taken"][];
+            /** @description The same in words; `None` where the step itself is the place to look. */
+            if_not?: string | null;
             kind: components["schemas"]["ProofKind"];
-            /** @description What must be seen, felt or read. */
-            passes: string;
-            /** @description What to do; empty where looking is all. */
-            trial: string;
+            /** @description "Show one picture all white. Good when no line is dead." */
+            says: string;
             /** @description "Plug of the fan", "display" */
             what: string;
         };

@@ -82,7 +82,15 @@ export function One({ finding: f, also }: { finding: Finding; also?: Props["also
         {also?.(f)}
         {f.may_set_aside && !asking && <Button onPress={() => setAsking(true)}>{asideWords(f).press}</Button>}
       </Row>
-      {asking && <Aside finding={f} onDone={() => setAsking(false)} />}
+      {asking && (
+        <Reason
+          id={f.key}
+          rule={f.rule}
+          asks={asideWords(f).asks}
+          press="Set it aside"
+          onDone={() => setAsking(false)}
+        />
+      )}
     </>
   );
 }
@@ -102,27 +110,36 @@ function asideWords(f: Finding) {
   }
 }
 
-/** Nothing is set aside without a reason. */
-function Aside({ finding: f, onDone }: { finding: Finding; onDone: () => void }) {
+type Asked = {
+  /** By what it is kept. */
+  id: string;
+  rule: string;
+  asks: string;
+  press: string;
+  onDone: () => void;
+};
+
+/** Nothing is decided against a rule without a reason; what is refused is told at its field. */
+export function Reason({ id, rule, asks, press, onDone }: Asked) {
   const { edit } = useManual();
   const [because, setBecause] = useState("");
   const [wrong, setWrong] = useState<string | null>(null);
   const send = async () => {
-    const result = await edit({ finding: { set_aside: { id: f.key, rule: f.rule, because } } });
+    const result = await edit({ finding: { set_aside: { id, rule, because } } });
     setWrong(result.ok ? null : result.problem.detail);
     if (result.ok) onDone();
   };
   return (
     <form
-      aria-label="Why it does not matter"
+      aria-label={asks}
       onSubmit={(event) => {
         event.preventDefault();
         void send();
       }}
     >
       <Row>
-        <Typed label={asideWords(f).asks} width="22em" value={because} onChange={setBecause} wrong={wrong} autoFocus />
-        <Button type="submit">Set it aside</Button>
+        <Typed label={asks} width="22em" value={because} onChange={setBecause} wrong={wrong} autoFocus />
+        <Button type="submit">{press}</Button>
         <Button onPress={onDone}>Cancel</Button>
       </Row>
     </form>

@@ -74,7 +74,8 @@ impl<'f> Offered<'f> {
 fn as_step(step: &RebuildStep, of: StepId, after: Option<StepId>) -> Fix {
     // The same press makes the same step, however often it is offered.
     let id = StepId(Uuid::new_v5(&of.0, b"told back"));
-    let lines = step.lines.iter().enumerate().filter(|(_, l)| l.act.is_some());
+    // Screws and what closes the joint follow the part from their own records.
+    let lines = step.lines.iter().enumerate().filter(|(_, l)| !l.parts.is_empty());
     let actions = lines.map(|(i, line)| sentence(id, line, i)).collect();
     let edit = StepEdit::Add { id, phase: Phase::Rebuild, after, title: step.title.clone(), actions };
     Fix::new(format!("It goes so: “{}”", step.title), Edit::Step(edit))
@@ -84,7 +85,7 @@ fn as_sentences(step: &RebuildStep, told: StepId) -> Vec<(&str, Fix)> {
     let mut after = None;
     let mut out = Vec::new();
     for (i, line) in step.lines.iter().enumerate() {
-        if line.told.is_none() && line.act.is_some() {
+        if line.told.is_none() && !line.parts.is_empty() {
             let sentence = Box::new(sentence(told, line, i));
             let edit = StepEdit::Sentence { id: told, sentence: SentenceEdit::Add { sentence, after } };
             let words = line.text.split(':').next().unwrap_or_default().trim_end_matches('.');
@@ -95,9 +96,12 @@ fn as_sentences(step: &RebuildStep, told: StepId) -> Vec<(&str, Fix)> {
     out
 }
 
+/// What the line tells, and not its words: a part that is renamed is right in it. Only "renew the adhesive" is no act.
 fn sentence(step: StepId, line: &RebuildLine, at: usize) -> Action {
     let id = ActionId(Uuid::new_v5(&step.0, format!("told back {at}").as_bytes()));
-    Action::typed(id, line.act.unwrap_or(Act::Install), line.parts.clone(), &line.text)
+    let act = line.act.unwrap_or(Act::Install);
+    let told = Action::typed(id, act, line.parts.clone(), &line.text);
+    Action { text: told.text.filter(|_| act == Act::Apply), ..told }
 }
 
 #[cfg(test)]
@@ -105,6 +109,7 @@ mod tests {
     use super::RULE;
     use crate::checks::drafted::{check, manual};
     use crate::checks::findings;
+    use crate::manual::{Edit, PartEdit};
 
     const APART: &str = "[0:00] Take off the cover.\n\n[0:20] Take out the fan.\n\n[0:30] Take out the tray.\n\n\
                          [0:40] Now the assembly.\n\n";
@@ -147,5 +152,11 @@ mod tests {
         assert!(findings(&told).iter().all(|f| f.rule != RULE.id));
         let titles: Vec<String> = crate::rebuild::fold(&told).rebuild.into_iter().map(|s| s.title).collect();
         assert_eq!(titles, ["Fit the tray", "Fit the fan", "Fit the cover"]);
+        // The sentence follows a new name.
+        let fan = told.parts.values().find(|p| p.name == "fan").expect("a fan").id;
+        let edit = Edit::Part(PartEdit::Rename { id: fan, name: "blower".to_owned() });
+        let renamed = told.apply(&edit, "Ann").expect("a name").0;
+        let lines = crate::rebuild::fold(&renamed).rebuild.into_iter().flat_map(|s| s.lines);
+        assert!(lines.map(|l| l.text).any(|t| t == "Fit the blower."));
     }
 }

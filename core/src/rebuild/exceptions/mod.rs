@@ -154,4 +154,21 @@ mod tests {
         let again = overruled.apply(&Edit::Finding(FindingEdit::TakeUp { id }), "Ann").expect("it stands again").0;
         assert_eq!(moved(&again), moved(&manual));
     }
+
+    /// A told rebuild changes nothing about it.
+    #[test]
+    fn what_is_overruled_stands_so_beside_a_told_rebuild() {
+        let told = format!(
+            "{LATE_OFF}\n\n[0:30] Take out the tray.\n\n[0:40] Now the assembly. Put the tray in.\n\n\
+                            [0:50] Put the fan in.\n\n[1:00] Put the cover on."
+        );
+        let manual = drafted::manual(&told);
+        let steps = fold(&manual).rebuild;
+        let on = steps.last().and_then(|s| s.moved.clone()).expect("switched on last");
+        let id = on.key.expect("it can be overruled");
+        let edit = FindingEdit::SetAside { id, rule: "switched on last".to_owned(), because: "A lamp.".to_owned() };
+        let overruled = manual.apply(&Edit::Finding(edit), "Ann").expect("a reason").0;
+        let titles: Vec<String> = fold(&overruled).rebuild.into_iter().map(|s| s.title).collect();
+        assert_eq!(titles, ["Fit the tray", "Fit the fan", "Switch on and test", "Fit the cover"]);
+    }
 }

@@ -36,12 +36,12 @@ pub struct Proof {
     pub kind: ProofKind,
     /// "Plug of the fan", "display"
     pub what: String,
-    /// What to do; empty where looking is all.
-    pub trial: String,
-    /// What must be seen, felt or read.
-    pub passes: String,
+    /// "Show one picture all white. Good when no line is dead."
+    pub says: String,
     /// The steps of the teardown whose undoing is the likeliest to be looked at again, with their numbers.
     pub back_to: Vec<Taken>,
+    /// The same in words; `None` where the step itself is the place to look.
+    pub if_not: Option<String>,
 }
 
 /// A step of the teardown with its number, from 1.
@@ -52,22 +52,18 @@ pub struct Taken {
 }
 
 impl Proof {
-    /// As readers are told it: "Display: Show one picture … Good when no line is dead."
+    /// As readers are told it: "Display: show … Good when no line is dead. If not, look again at what step 4 took apart."
     pub fn words(&self) -> String {
-        let what = crate::manual::capitalised(&self.what);
-        if self.trial.is_empty() {
-            return format!("{what}: {}.", self.passes);
-        }
-        format!("{what}: {} Good when {}.", self.trial, self.passes)
+        let or = self.if_not.as_ref().map_or(String::new(), |or| format!(" {or}"));
+        format!("{}: {}{or}", crate::manual::capitalised(&self.what), self.says)
     }
+}
 
-    /// Where to look when it fails: "undo the rebuild down to step 4 and look there".
-    pub fn when_it_fails(&self) -> Option<String> {
-        let numbers: Vec<String> = self.back_to.iter().map(|t| t.number.to_string()).collect();
-        let steps = if numbers.len() == 1 { "step" } else { "steps" };
-        (!numbers.is_empty())
-            .then(|| format!("If not, look again at what {steps} {} took apart", numbers.join(" and ")))
-    }
+/// "If not, look again at what steps 4 and 2 took apart."
+fn look_again(steps: &[Taken]) -> Option<String> {
+    let numbers: Vec<String> = steps.iter().map(|t| t.number.to_string()).collect();
+    let word = if numbers.len() == 1 { "step" } else { "steps" };
+    (!numbers.is_empty()).then(|| format!("If not, look again at what {word} {} took apart.", numbers.join(" and ")))
 }
 
 /// Fills in the checks of every step. O(lines + parts · words).
@@ -76,12 +72,11 @@ pub(super) fn put(manual: &Manual, fold: &mut Fold) {
         step.proofs = on_the_way(manual, step);
     }
     let Some(at) = tried_after(manual, &fold.rebuild) else { return };
-    let tests = plan(manual, fold);
     let last = fold.rebuild.len() - 1;
-    let closed_only = |p: &Proof| p.trial.contains("case closed");
-    let (late, early): (Vec<Proof>, Vec<Proof>) = tests.into_iter().partition(|p| at < last && closed_only(p));
-    fold.rebuild[at].proofs.extend(early);
-    fold.rebuild[last].proofs.extend(late);
+    for (system, proof) in plan(manual, fold) {
+        let place = if system.closed { last } else { at };
+        fold.rebuild[place].proofs.push(proof);
+    }
 }
 
 /// What the hands and eyes of the step itself can tell.
@@ -103,9 +98,9 @@ fn plugs(manual: &Manual, step: &RebuildStep) -> Vec<Proof> {
     let proof = |(sits, serves): (&str, Vec<&str>)| Proof {
         kind: ProofKind::Feel,
         what: format!("plug of the {}", serves.join(", the ")),
-        trial: String::new(),
-        passes: sits.to_owned(),
+        says: format!("{sits}."),
         back_to: Vec::new(),
+        if_not: None,
     };
     kinds.into_iter().map(proof).collect()
 }
@@ -121,9 +116,9 @@ fn closed(manual: &Manual, step: &RebuildStep) -> Option<Proof> {
     Some(Proof {
         kind: ProofKind::Look,
         what: manual.part_name(*cover).to_owned(),
-        trial: String::new(),
-        passes: "it lies flush all round, with no gap and no cable caught".to_owned(),
+        says: "it lies flush all round, with no gap and no cable caught.".to_owned(),
         back_to: Vec::new(),
+        if_not: None,
     })
 }
 
@@ -133,9 +128,9 @@ fn tried_after(manual: &Manual, rebuild: &[RebuildStep]) -> Option<usize> {
     let mains = manual.parts.values().any(|p| is_mains(&p.name))
         || manual.steps.values().flat_map(|s| &s.actions).any(|a| a.act == Act::Unplug);
     let powered = rebuild.iter().position(|s| {
-        let cells = s.lines.iter().filter(|l| l.act != Some(Act::Clean)).flat_map(|l| &l.parts);
+        let back = s.lines.iter().flat_map(|l| &l.parts);
         s.connectors.iter().any(|c| manual.connectors[c].power)
-            || cells.into_iter().any(|p| source(manual.part_name(*p)) == Some(Source::Cell) && !has_plug(manual, *p))
+            || back.into_iter().any(|p| source(manual.part_name(*p)) == Some(Source::Cell) && !has_plug(manual, *p))
     });
     let plugged = rebuild.iter().rposition(|s| s.connectors.iter().any(|c| !manual.connectors[c].power));
     let sealed = rebuild.iter().position(|s| s.of.is_some_and(|of| seals(manual, of)));
@@ -156,8 +151,8 @@ fn seals(manual: &Manual, of: StepId) -> bool {
 }
 
 /// One trial a subsystem, with the steps that touched it.
-fn plan(manual: &Manual, fold: &Fold) -> Vec<Proof> {
-    let mut touched: BTreeMap<&str, (&Subsystem, Vec<Taken>)> = BTreeMap::new();
+fn plan(manual: &Manual, fold: &Fold) -> Vec<(&'static Subsystem, Proof)> {
+    let mut touched: BTreeMap<&str, (&'static Subsystem, Vec<Taken>)> = BTreeMap::new();
     for row in &fold.teardown {
         let step = &manual.steps[&row.step];
         let moved =
@@ -173,17 +168,18 @@ fn plan(manual: &Manual, fold: &Fold) -> Vec<Proof> {
     // In the order of the table: what one sees at once, first.
     let mut rows: Vec<_> = touched.into_values().collect();
     rows.sort_by_key(|(system, _)| functions::SUBSYSTEMS.iter().position(|s| s.name == system.name));
-    let proof = |(system, mut steps): (&Subsystem, Vec<Taken>)| {
+    let proof = |(system, mut steps): (&'static Subsystem, Vec<Taken>)| {
         // What was touched last, deepest inside, is the likeliest.
         steps.reverse();
         steps.truncate(2);
-        Proof {
+        let proof = Proof {
             kind: system.kind,
             what: system.name.to_owned(),
-            trial: system.trial.to_owned(),
-            passes: system.passes.to_owned(),
+            says: format!("{} Good when {}.", system.trial, system.passes),
+            if_not: look_again(&steps),
             back_to: steps,
-        }
+        };
+        (system, proof)
     };
     rows.into_iter().map(proof).collect()
 }
@@ -234,6 +230,6 @@ mod tests {
         let fan = fold.rebuild.iter().flat_map(|s| &s.proofs).find(|p| p.what == "fan").expect("a trial");
         let last = fold.teardown.last().expect("steps").number;
         assert_eq!(fan.back_to.first().map(|t| t.number), Some(last));
-        assert!(fan.when_it_fails().is_some_and(|w| w.contains(&last.to_string())));
+        assert!(fan.if_not.as_ref().is_some_and(|w| w.contains(&last.to_string())));
     }
 }

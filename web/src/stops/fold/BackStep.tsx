@@ -5,8 +5,8 @@ import styled from "styled-components";
 import type { Finding } from "../../api/client";
 import { useManual } from "../../api/manual";
 import { labels } from "../../api/tables";
-import { Button, Muted, Typed } from "../../parts/controls";
-import { One } from "../../parts/Findings";
+import { Button, Muted } from "../../parts/controls";
+import { One, Reason } from "../../parts/Findings";
 import { Row } from "../../parts/layout";
 import { space } from "../../theme";
 import type { Back } from "./rows";
@@ -45,15 +45,8 @@ export function BackStep({ step, findings, chosen }: { step: Back; findings: Fin
         {step.proofs.map((proof) => (
           <li key={`${proof.kind} ${proof.what}`} data-check="">
             <span>
-              <b>{capital(proof.what)}</b>
-              {proof.trial && ` (${labels.ProofKind[proof.kind]}): ${proof.trial} Good when ${proof.passes}.`}
-              {!proof.trial && `: ${proof.passes}.`}{" "}
-              {chosen && proof.back_to.length > 0 && (
-                <Muted as="span">
-                  If not, look at what {proof.back_to.length === 1 ? "step" : "steps"}{" "}
-                  {proof.back_to.map((taken) => taken.number).join(" and ")} took apart.
-                </Muted>
-              )}
+              <b>{capital(proof.what)}</b> ({labels.ProofKind[proof.kind]}): {proof.says}{" "}
+              {chosen && proof.if_not && <Muted as="span">{proof.if_not}</Muted>}
             </span>
           </li>
         ))}
@@ -80,15 +73,9 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 function Moved({ step, chosen }: { step: Back; chosen: boolean }) {
   const { edit } = useManual();
   const [asking, setAsking] = useState(false);
-  const [because, setBecause] = useState("");
   const moved = step.moved;
   if (!moved) return null;
   const key = moved.key;
-  const overrule = async () => {
-    if (!key || because.trim() === "") return;
-    await edit({ finding: { set_aside: { id: key, rule: labels.OrderRule[moved.rule], because: because.trim() } } });
-    setAsking(false);
-  };
   return (
     <Why>
       {moved.overruled == null ? (
@@ -108,16 +95,16 @@ function Moved({ step, chosen }: { step: Back; chosen: boolean }) {
           {moved.overruled == null && !asking && (
             <Button onPress={() => setAsking(true)}>Put it where reversing has it …</Button>
           )}
-          {asking && (
-            <>
-              <Typed label="Because" value={because} width="24em" onChange={setBecause} autoFocus />
-              <Button onPress={() => void overrule()} isDisabled={because.trim() === ""}>
-                Overrule
-              </Button>
-              <Button onPress={() => setAsking(false)}>Leave it</Button>
-            </>
-          )}
         </Row>
+      )}
+      {chosen && key && asking && (
+        <Reason
+          id={key}
+          rule={labels.OrderRule[moved.rule]}
+          asks="Why it stands where reversing has it"
+          press="Overrule"
+          onDone={() => setAsking(false)}
+        />
       )}
     </Why>
   );

@@ -4,6 +4,7 @@ import type { FoldView } from "../../api/client";
 import { labels } from "../../api/tables";
 import { Heading, Muted } from "../../parts/controls";
 import { plural } from "../../parts/format";
+import { Table } from "../../parts/table";
 import { space } from "../../theme";
 
 const Columns = styled.div`
@@ -19,14 +20,6 @@ const List = styled.ul`
   gap: ${space.hair};
   b { font-weight: 600; }
 `;
-const Table = styled.table`
-  border-collapse: collapse;
-  font-size: 0.95rem;
-  th, td { padding: 3px 12px 3px 0; text-align: left; vertical-align: top; font-weight: 400; }
-  td:nth-child(2) { font-weight: 700; font-size: 1.1rem; }
-  small { display: block; color: var(--soft); font-size: 0.86rem; }
-`;
-
 type Work = FoldView["work"];
 
 export function WorkSheet({ work }: { work: Work }) {
@@ -61,10 +54,12 @@ export function WorkSheet({ work }: { work: Work }) {
             {work.classes.map((row) => (
               <tr key={row.of}>
                 <th scope="row">{labels.Classed[row.of]}</th>
-                <td>{row.class}</td>
+                <td>
+                  <b>{row.class}</b>
+                </td>
                 <td>
                   {row.means}
-                  {row.because && <small>{row.because}</small>}
+                  {row.because && <Muted>{row.because}</Muted>}
                 </td>
               </tr>
             ))}

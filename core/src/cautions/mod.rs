@@ -14,7 +14,7 @@ pub mod signs;
 use crate::labels::Label;
 use crate::manual::{Caution, Hazard, Level, Manual};
 use crate::power::unplugs;
-use crate::reading::CautionSubject;
+use crate::reading::{CautionSubject, tells_what_to_do};
 use crate::things::is_mains;
 use catalogue::entry;
 use serde::{Deserialize, Serialize};
@@ -30,6 +30,9 @@ pub struct CautionHead {
     pub hazard: Option<String>,
     /// What happens, where the caution does not tell it.
     pub consequence: Option<String>,
+    /// What to do, where the caution does not tell it.
+    #[serde(default)]
+    pub avoidance: Option<String>,
     /// The sign beside it, where the hazard has one of its own.
     pub sign: Option<Sign>,
 }
@@ -37,7 +40,7 @@ pub struct CautionHead {
 impl CautionHead {
     /// Of no hazard in particular.
     pub fn of(level: Level) -> Self {
-        Self { level, hazard: None, consequence: None, sign: None }
+        Self { level, hazard: None, consequence: None, avoidance: None, sign: None }
     }
 
     /// Of a hazard whose consequence the words that follow tell.
@@ -57,6 +60,7 @@ impl CautionHead {
             level: entry.level,
             hazard: Some(hazard.label().to_owned()),
             consequence: Some(entry.consequence.to_owned()),
+            avoidance: None,
             sign: Some(entry.sign).filter(|s| *s != Sign::General),
         }
     }
@@ -67,53 +71,123 @@ struct Known {
     level: Level,
     name: &'static str,
     consequence: &'static str,
+    avoidance: &'static str,
 }
 
-/// Hazards of the trade with who is hurt (common practice, no source; the levels by the decision table of ANSI Z535.6).
+/// Hazards of the trade with who is hurt, what happens and what to do (common practice, no source; the levels by the
+/// decision table of ANSI Z535.6).
 fn known(about: CautionSubject) -> Option<Known> {
+    let (level, name, consequence, avoidance) = hurts(about).or_else(|| harms(about))?;
+    Some(Known { level, name, consequence, avoidance })
+}
+
+/// How loud, the name, what happens, what to do.
+type Row = (Level, &'static str, &'static str, &'static str);
+
+/// What hurts people.
+fn hurts(about: CautionSubject) -> Option<Row> {
     use CautionSubject as About;
-    let of = |level, name, consequence| Some(Known { level, name, consequence });
-    match about {
-        About::Mains => of(Level::Danger, "mains voltage", "It can kill."),
-        About::Battery => {
-            of(Level::Warning, "battery cell", "A pierced, bent or shorted cell burns and gives off toxic gas.")
+    use Level::{Caution, Danger, Warning};
+    Some(match about {
+        About::Mains => {
+            (Danger, "mains voltage", "It can kill.", "Pull the plug, and touch nothing before it is measured dead.")
         }
-        About::ShortCircuit => of(Level::Warning, "short circuit", "It burns, and a cell can catch fire."),
-        About::Chemical => of(Level::Warning, "liquid and vapour", "Vapour burns and makes dizzy."),
-        About::Burn => of(Level::Caution, "hot parts", "They burn skin."),
-        About::Glass => of(Level::Caution, "glass", "Splinters cut, and get into eyes."),
-        About::SharpTool => of(Level::Caution, "sharp tool", "A slip cuts hands, and what lies below."),
-        About::Power => of(Level::Notice, "live parts", "A slip shorts the board."),
-        About::Overheating => of(Level::Notice, "too much heat", "It harms what lies behind."),
-        About::Pinch => of(Level::Notice, "pinched cable", "It breaks, or shorts."),
-        About::Cable => of(Level::Notice, "cable", "It tears, or pulls its socket off the board."),
-        About::Connector => of(Level::Notice, "connector", "Its contacts or its latch break."),
-        About::Esd => of(Level::Notice, "static charge", "It kills chips, often weeks later."),
-        About::Liquid => of(Level::Notice, "liquid", "It creeps under parts and corrodes them."),
-        About::StrippedScrew => of(Level::Notice, "stripped screw", "It has to be drilled out."),
-        About::ScrewMixup => {
-            of(Level::Notice, "screws of several kinds", "A long screw in a short hole breaks what lies below.")
+        About::Battery => (
+            Warning,
+            "battery cell",
+            "A pierced, bent or shorted cell burns and gives off toxic gas.",
+            "Keep metal tools and strong heat away from it, and do not bend it.",
+        ),
+        About::ShortCircuit => {
+            (Warning, "short circuit", "It burns, and a cell can catch fire.", "Disconnect the power source first.")
         }
-        About::LostScrew => of(Level::Notice, "small parts", "They jump away and are lost."),
-        About::Sensor => of(Level::Notice, "sensor", "A sensor that is touched or bent tells the wrong thing."),
-        About::Lens => of(Level::Notice, "lens", "Dust and fingerprints show in every picture."),
-        About::Membrane => of(Level::Notice, "membrane", "Once pierced it keeps nothing out."),
-        About::Seal => of(Level::Notice, "seal", "Water and dust get in."),
-        About::Force => of(Level::Notice, "force", "What is forced breaks."),
-        About::Orientation => of(Level::Notice, "which way round", "The wrong way round it does not fit, or breaks."),
-        About::Contamination => of(Level::Notice, "dirt", "It stays inside."),
-        About::WrongPart => of(Level::Notice, "wrong part", "It does not fit, or is harmed."),
-        About::KeepPart => of(Level::Notice, "part that goes back", "Without it the device is not whole."),
-        About::OwnRisk => of(Level::Notice, "your own risk", "Warranty and water-tightness may be lost."),
-        About::Other => None,
-    }
+        About::Chemical => (
+            Warning,
+            "liquid and vapour",
+            "Vapour burns and makes dizzy.",
+            "Use little of it, air the room, and keep flames away.",
+        ),
+        About::Burn => (Caution, "hot parts", "They burn skin.", "Wear gloves, or let it cool."),
+        About::Glass => (Caution, "glass", "Splinters cut, and get into eyes.", "Wear eye protection."),
+        About::SharpTool => {
+            (Caution, "sharp tool", "A slip cuts hands, and what lies below.", "Work away from your hands.")
+        }
+        _ => return None,
+    })
+}
+
+/// What harms the device.
+fn harms(about: CautionSubject) -> Option<Row> {
+    use CautionSubject as About;
+    use Level::Notice;
+    Some(match about {
+        About::Power => (Notice, "live parts", "A slip shorts the board.", "Cut the power first."),
+        About::Overheating => (
+            Notice,
+            "too much heat",
+            "It harms what lies behind.",
+            "Keep the heat moving, and use no more than it needs.",
+        ),
+        About::Pinch => (Notice, "pinched cable", "It breaks, or shorts.", "Lay it clear before you close."),
+        About::Cable => {
+            (Notice, "cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull on it.")
+        }
+        About::Connector => (Notice, "connector", "Its contacts or its latch break.", "Do not force it."),
+        About::Esd => (Notice, "static charge", "It kills chips, often weeks later.", "Wear an earthed wrist strap."),
+        About::Liquid => {
+            (Notice, "liquid", "It creeps under parts and corrodes them.", "Use little of it, and wipe it up at once.")
+        }
+        About::StrippedScrew => {
+            (Notice, "stripped screw", "It has to be drilled out.", "Use a bit that fits, and stop when it is snug.")
+        }
+        About::ScrewMixup => (
+            Notice,
+            "screws of several kinds",
+            "A long screw in a short hole breaks what lies below.",
+            "Keep each kind apart.",
+        ),
+        About::LostScrew => (Notice, "small parts", "They jump off and are lost.", "Hold a hand over them."),
+        About::Sensor => {
+            (Notice, "sensor", "A sensor that is touched or bent tells the wrong thing.", "Do not touch it.")
+        }
+        About::Lens => {
+            (Notice, "lens", "Dust and fingerprints show in every picture.", "Do not touch it, and keep it covered.")
+        }
+        About::Membrane => {
+            (Notice, "membrane", "Once pierced it keeps nothing out.", "Keep tools, liquid and air jets off it.")
+        }
+        About::Seal => (Notice, "seal", "Water and dust get in.", "Fit a new one where it does not close any more."),
+        About::Force => (Notice, "force", "What is forced breaks.", "Look for what still holds."),
+        About::Orientation => (
+            Notice,
+            "which way round",
+            "The wrong way round it does not fit, or breaks.",
+            "Look which way round it sits.",
+        ),
+        About::Contamination => (Notice, "dirt", "It stays inside.", "Keep it clean and covered."),
+        About::WrongPart => {
+            (Notice, "wrong part", "It does not fit, or is harmed.", "Compare the new part with the old one.")
+        }
+        About::KeepPart => {
+            (Notice, "part that goes back", "Without it the device is not whole.", "Keep it for the rebuild.")
+        }
+        About::OwnRisk => (
+            Notice,
+            "your own risk",
+            "Warranty and water-tightness may be lost.",
+            "Leave the work to a workshop where you are not sure.",
+        ),
+        _ => return None,
+    })
 }
 
 /// What goes before a caution of a manual: as its author says, else by what it is about and what it tells.
 pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
+    let untold = |words: &str| Some(words.to_owned()).filter(|_| !tells_what_to_do(&caution.text));
     if let Some(hazard) = caution.hazard {
         let head = CautionHead::from_catalogue(hazard);
-        return CautionHead { level: caution.level.unwrap_or(head.level), ..head };
+        let avoidance = untold(entry(hazard).avoidance);
+        return CautionHead { level: caution.level.unwrap_or(head.level), avoidance, ..head };
     }
     let known = known(caution.about);
     let text = caution.text.to_lowercase();
@@ -121,7 +195,8 @@ pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
     let level =
         caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
     let consequence = known.as_ref().filter(|_| !tells_consequence(&text)).map(|h| h.consequence.to_owned());
-    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence, sign: sign(caution.about) }
+    let avoidance = known.as_ref().and_then(|h| untold(h.avoidance));
+    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence, avoidance, sign: sign(caution.about) }
 }
 
 /// The sign of what a caution is about, where there is one for people.
@@ -163,8 +238,9 @@ impl SaidLately {
             let Some(hazard) = &head.hazard else { continue };
             if self.hazards.contains_key(hazard) {
                 head.consequence = None;
+                head.avoidance = None;
             }
-            if head.consequence.is_some() || self.hazards.contains_key(hazard) {
+            if head.consequence.is_some() || head.avoidance.is_some() || self.hazards.contains_key(hazard) {
                 self.hazards.insert(hazard.clone(), 0);
             }
         }
@@ -174,11 +250,17 @@ impl SaidLately {
 
 /// How loud the told words themselves are.
 fn told_level(text: &str) -> Level {
-    // What fingers do to a part hurts nobody.
-    let text = text.replace("with your fingers", "").replace("with the fingers", "").replace("with bare fingers", "");
-    let words: Vec<&str> = text.split(|c: char| !c.is_alphabetic()).collect();
+    // What fingers and skin do to a part hurts nobody, and a killed board is a board.
+    const HARMLESS: [&str; 6] =
+        ["with your fingers", "with the fingers", "with bare fingers", "from the skin", "of the skin", "skin grease"];
+    let text = HARMLESS.iter().fold(text.to_owned(), |text, words| text.replace(words, ""));
+    let words: Vec<&str> = text.split(|c: char| !c.is_alphabetic()).filter(|w| !w.is_empty()).collect();
     let says = |all: &[&str]| words.iter().any(|w| all.contains(w));
-    if says(&["kill", "kills", "lethal", "deadly", "death"]) {
+    let kills_people = words.windows(2).any(|w| {
+        matches!(w[0], "kill" | "kills" | "killed")
+            && matches!(w[1], "you" | "people" | "somebody" | "someone" | "anyone")
+    });
+    if kills_people || says(&["lethal", "deadly", "death"]) {
         Level::Danger
     } else if says(&["shock", "fire", "explode", "explodes", "explosion", "toxic", "poisonous", "vent"]) {
         Level::Warning
@@ -271,6 +353,9 @@ mod tests {
     #[case::said_to_hurt(CautionSubject::Force, "Mind your fingers.", Level::Caution)]
     #[case::fingers_that_touch(CautionSubject::Sensor, "Do not touch it with your fingers.", Level::Notice)]
     #[case::heat_at_a_cell(CautionSubject::Overheating, "Not too hot, the battery is right behind.", Level::Warning)]
+    #[case::a_board_dies(CautionSubject::Esd, "The static of the body can kill it.", Level::Notice)]
+    #[case::a_person_dies(CautionSubject::Power, "The flash capacitor can kill you.", Level::Danger)]
+    #[case::skin_that_soils(CautionSubject::Contamination, "Grease from the skin spoils it.", Level::Notice)]
     #[case::heat_elsewhere(CautionSubject::Overheating, "Not too hot.", Level::Notice)]
     fn who_is_hurt_decides_how_loud(#[case] about: CautionSubject, #[case] text: &str, #[case] level: Level) {
         assert_eq!(head(&plain(), &caution(about, text)).level, level);
@@ -307,6 +392,14 @@ mod tests {
     #[case::not_told("Lift it slowly.", Some("Splinters cut, and get into eyes."))]
     fn a_consequence_is_told_once(#[case] text: &str, #[case] consequence: Option<&str>) {
         assert_eq!(head(&plain(), &caution(CautionSubject::Glass, text)).consequence.as_deref(), consequence);
+    }
+
+    #[rstest]
+    #[case::told("Do not lever, you'll crack the glass.", None)]
+    #[case::a_fact_alone("The glass is thin.", Some("Wear eye protection."))]
+    #[case::after_a_condition("If it is cracked, put film over it.", None)]
+    fn what_to_do_is_told_once(#[case] text: &str, #[case] avoidance: Option<&str>) {
+        assert_eq!(head(&plain(), &caution(CautionSubject::Glass, text)).avoidance.as_deref(), avoidance);
     }
 
     #[test]

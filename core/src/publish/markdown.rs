@@ -79,7 +79,8 @@ fn push_step(out: &mut String, step: &StepBlock) {
 fn told(head: &CautionHead, text: &str) -> String {
     let of = head.hazard.as_ref().map_or(String::new(), |h| format!(", {}", escape(h)));
     let happens = head.consequence.as_ref().map_or(String::new(), |c| format!("{} ", escape(c)));
-    format!("**{}{of}:** {happens}{}", head.level.label(), escape(text))
+    let avoid = head.avoidance.as_ref().map_or(String::new(), |a| format!(" {}", escape(a)));
+    format!("**{}{of}:** {happens}{}{avoid}", head.level.label(), escape(text))
 }
 
 /// Keeps an author's text from being read as markup.

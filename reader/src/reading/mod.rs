@@ -24,6 +24,7 @@ mod parting;
 mod phases;
 mod phrases;
 mod repair;
+mod returned;
 mod safety;
 mod sentences;
 mod settle;
@@ -33,6 +34,7 @@ mod statements;
 mod tags;
 mod trace;
 mod unmarked;
+mod warned;
 mod wording;
 
 pub use act::{Act, Direction};
@@ -56,6 +58,7 @@ pub use sentences::joined_text;
 pub use sheet::{At, CautionRow, Discrepancy, DiscrepancyKind, FactSheet, tally};
 pub use statements::StatementKind;
 pub use trace::trace;
+pub use warned::{caution, tells_what_to_do};
 pub use wording::{Instruction, ScrewGroup, Whereabouts};
 
 use crate::recording::Recording;
@@ -102,6 +105,21 @@ pub struct Statement {
     /// Safety words that can hardly have been said so.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub doubts: Vec<Doubt>,
+}
+
+impl Statement {
+    /// What was said, with the words that were misheard put right.
+    pub fn put_right(&self) -> String {
+        let mut text: Vec<char> = self.text.chars().collect();
+        let within = |r: &&Repair| r.start >= self.start && r.end <= self.end && r.start <= r.end;
+        for r in self.repairs.iter().rev().filter(within) {
+            let (from, to) = (r.start - self.start, r.end - self.start);
+            if to <= text.len() {
+                text.splice(from..to, r.meant.chars());
+            }
+        }
+        text.into_iter().collect()
+    }
 }
 
 /// All that was read out of one recording.
@@ -151,6 +169,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
         started |=
             judged.kind == StatementKind::Tool || (judged.kind == StatementKind::Action && judged.confidence > 0.9);
         let facts = facts(&judged, sentence, n, tagged, clauses, &mut memory);
+        let judged = if tells_of_screws(&judged, &facts) { judged.screws() } else { judged };
         let marks = marks::marks(tagged, clauses, judged.kind);
         statements.push(Statement { marks, ..place.statement(sentence, judged, repairs, facts, memory.rebuild) });
     }
@@ -164,6 +183,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     deeds::supplement(&mut statements, &deeds, &needs);
     deeds::tools_at_hand(&mut statements, &tools);
     deeds::only_driver(&mut statements);
+    returned::by_size(&mut statements);
     deeds::figured(&mut deeds, &statements);
     Reading { deeds, ..conclude(recording, statements) }
 }
@@ -255,6 +275,7 @@ fn facts(
         StatementKind::Action | StatementKind::Test | StatementKind::Observation => Ground::Work,
         // "Unplug that first, and not by the wires": a warning may stand beside the act.
         StatementKind::Caution if judged.warning.as_ref().is_some_and(|w| !w.whole) => Ground::Work,
+        StatementKind::Chatter if may_size_screws(judged, sentence, tagged, memory) => Ground::Work,
         _ => Ground::Told,
     };
     let spoken_of = memory.focus.clone();
@@ -267,7 +288,7 @@ fn facts(
     if judged.kind == StatementKind::Tool {
         facts.heat.clear();
     }
-    if judged.kind == StatementKind::Chatter {
+    if judged.kind == StatementKind::Chatter && !tells_of_screws(judged, &facts) {
         // What talk mentions is not used, but a price is a price.
         return Facts { measures: facts.measures, ..Facts::default() };
     }
@@ -278,6 +299,22 @@ fn facts(
     }
     memory.hazard = extract::named_hazard(&tagged.words).map(|h| (sentence.tokens[0].cue, h));
     facts
+}
+
+/// Counts and sizes may be told of screws just spoken of, where nothing else is named.
+fn may_size_screws(judged: &Judged, sentence: &Sentence, t: &Tagged<'_>, memory: &Memory) -> bool {
+    judged.confidence < UNSURE
+        && memory.screws.cue == Some(sentence.tokens[0].cue)
+        && t.tags.iter().filter(|t| matches!(t, tags::Tag::Number | tags::Tag::Measure)).count() > 1
+}
+
+/// Below this, talk is only what nothing else was found in.
+const UNSURE: f64 = 0.65;
+
+/// "Then two at the corners, they're 25": no thing is named, and it is no talk.
+fn tells_of_screws(judged: &Judged, facts: &Facts) -> bool {
+    let told = facts.fasteners.iter().any(|f| f.count.is_some() && f.length.is_some());
+    judged.kind == StatementKind::Chatter && judged.confidence < UNSURE && told
 }
 
 /// Puts sentences back into the recording's text and time.

@@ -169,6 +169,12 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
         high = Some(f.value);
         len += 1 + f.len;
     }
+    if high.is_none()
+        && let Some((h, more)) = next_in_count(words, at + len, low)
+    {
+        high = Some(h);
+        len += more;
+    }
     // "one more minute", "another full turn".
     len += usize::from(
         words
@@ -199,6 +205,13 @@ fn quantity_at(words: &[&str], at: usize) -> Option<Quantified> {
     };
     let to = high.map(|h| unit.to_sheet(h));
     Some(Quantified { at, len, unit, measure: Measure { quantity, value, to, unit: unit_name } })
+}
+
+/// "two three minutes": from two to three.
+fn next_in_count(words: &[&str], at: usize, low: f64) -> Option<(f64, usize)> {
+    let f = figure_at(words, at).filter(|f| f.value - low == 1.0 && low >= 1.0 && f.value <= 10.0)?;
+    let (_, unit) = unit_at(&LEXICON.units, words, at + f.len)?;
+    (unit.quantity() == Quantity::Duration).then_some((f.value, f.len))
 }
 
 /// "for a minute", "another minute", "half an hour", but not "250 samples a second".
@@ -305,6 +318,8 @@ mod tests {
 
     #[rstest]
     #[case("80 degree celsius that is 176 fahrenheit", &[(80.0, None, Quantity::Temperature)])]
+    #[case("for two three minute", &[(120.0, Some(180.0), Quantity::Duration)])]
+    #[case("two three millimetre", &[(3.0, None, Quantity::Length)])]
     #[case("for two to three minute", &[(120.0, Some(180.0), Quantity::Duration)])]
     #[case("two minute thirty second", &[(150.0, None, Quantity::Duration)])]
     #[case("wait half a minute", &[(30.0, None, Quantity::Duration)])]

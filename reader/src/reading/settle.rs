@@ -86,7 +86,12 @@ fn corrections(statements: &mut [Statement]) {
         let (total, cue) = (total.clone(), after[0].cue);
         let earlier =
             before.iter_mut().rev().take(2).filter(|s| s.cue == cue).flat_map(|s| s.facts.fasteners.iter_mut()).next();
-        if let (Some(group), Some(count)) = (earlier, total.count) {
+        // "Six screws. … that's three, and those are 12 millimetres": three of the six.
+        let others = |g: &FastenerFact| match (g.length, total.length) {
+            (None, Some(_)) => total.count < g.count,
+            (known, said) => known.is_some() && said.is_some() && known != said,
+        };
+        if let (Some(group), Some(count)) = (earlier.filter(|g| !others(g)), total.count) {
             group.count = Some(count);
             group.drive = group.drive.or(total.drive);
             group.bit = group.bit.take().or(total.bit);
@@ -142,7 +147,14 @@ fn sizes_join(statements: &mut [Statement]) {
 /// "Nine screws. Eight are 16 mm long, the ninth is 30 mm": the groups are the fact, the total only announces them.
 fn totals_give_way(statements: &mut [Statement]) {
     for i in 0..statements.len() {
-        let [total] = &statements[i].facts.fasteners[..] else { continue };
+        // "Six screws, five of them PZ1": the five are among the six.
+        let (total, some) = match &statements[i].facts.fasteners[..] {
+            [total] => (total, None),
+            [total, some] if some.count < total.count && some.length.is_none() && some.drive.is_some() => {
+                (total, some.count)
+            }
+            _ => continue,
+        };
         let (Some(count), None) = (total.count, total.length) else { continue };
         let (op, cue) = (total.op, statements[i].cue);
         let total = total.clone();
@@ -154,13 +166,15 @@ fn totals_give_way(statements: &mut [Statement]) {
             .collect();
         let of = |n: &usize| statements[*n].facts.fasteners.iter().filter(|f| f.length.is_some());
         let sum: u32 = groups.iter().flat_map(of).filter_map(|f| f.count).sum();
-        if groups.is_empty() || sum > count + 2 || sum == 0 {
+        if groups.is_empty() || sum > count + 2 || sum == 0 || some.is_some() && sum != count {
             continue;
         }
         for n in groups {
             for f in &mut statements[n].facts.fasteners {
-                f.drive = f.drive.or(total.drive);
-                f.bit = f.bit.take().or_else(|| total.bit.clone());
+                if f.drive.is_none() || f.drive == total.drive {
+                    f.drive = total.drive.or(f.drive);
+                    f.bit = f.bit.take().or_else(|| total.bit.clone());
+                }
                 if total.what.is_some() {
                     f.what.clone_from(&total.what);
                 }

@@ -89,6 +89,17 @@ impl Judged {
     }
 }
 
+impl Judged {
+    /// It was taken for talk, and numbers and sizes screws.
+    pub fn screws(self) -> Self {
+        Self {
+            kind: StatementKind::Observation,
+            because: vec!["numbers and sizes screws told before".to_owned()],
+            ..self
+        }
+    }
+}
+
 /// Where in the recording a sentence stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Place {

@@ -51,7 +51,7 @@ export function Warning({ head, children }: { head: CautionHead | null | undefin
           {labels.Level[level]}
           {head?.hazard && `, ${head.hazard}`}.
         </b>{" "}
-        {head?.consequence} {children}
+        {head?.consequence} {children} {head?.avoidance}
       </span>
     </Box>
   );

@@ -326,17 +326,12 @@ impl Drafter {
         let Some(about) = statement.facts.cautions.first().filter(|_| warns) else { return };
         let Some(step) = row.warned(statement) else { return };
         let id = self.ids.make(CautionId);
-        // The sign beside it says "caution" already.
-        let text = ["Caution.", "Caution,", "Attention.", "Warning."]
-            .iter()
-            .find_map(|w| statement.text.strip_prefix(w))
-            .unwrap_or(&statement.text);
         let caution = Caution {
             id,
             step,
             about: *about,
             hazard: None,
-            text: sentence(text),
+            text: reading::caution(&statement.put_right()),
             level: None,
             evidence: vec![evidence.clone()],
         };

@@ -4,6 +4,7 @@
 //! of plugs is one step, so is a trial, and turning the device begins one. Segments and breaths are no borders.
 
 use super::super::Act;
+use super::super::warned::caution;
 use super::super::{Statement, StatementKind};
 use super::{Deed, Half, wording};
 use crate::recording::Recording;
@@ -53,7 +54,7 @@ pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) ->
     let mut out: Vec<DraftStep> = steps(deeds).iter().map(|g| step(recording, g)).collect();
     for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
         if let Some(at) = belongs(&out, warning) {
-            out[at].cautions.push(warning.text.clone());
+            out[at].cautions.push(caution(&warning.put_right()));
         }
     }
     DraftSheet { steps: out }

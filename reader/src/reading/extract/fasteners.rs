@@ -300,7 +300,10 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
         take(&mut out, (np.from, np.to), count, false, np.definite);
     }
     let near = named || memory.screws.cue == Some(scene.cue);
-    for (at, len, count) in bare_counts(scene) {
+    let mut counts = bare_counts(scene);
+    // "the last one" before its "one".
+    counts.sort_by_key(|(at, _, _)| *at);
+    for (at, len, count) in counts {
         if near {
             take(&mut out, (at, at + len), Some(count), true, true);
         }
@@ -430,7 +433,12 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
             let size_told = (end..(end + 12).min(words.len()))
                 .any(|i| is_length(scene, i) || drive_near(words, i, i + 1).is_some());
             let size_told = size_told || bare_length(scene, end, (end + 10).min(words.len())).is_some();
-            let is = (end..(end + 8).min(words.len())).any(|i| matches!(words[i], "is" | "are" | "'re" | "'s" | "be"))
+            // "it's got two little holes": those are counted.
+            let other = (end..words.len())
+                .find(|i| t.tags[*i] != Tag::Adjective)
+                .is_some_and(|i| t.tags[i] == Tag::Noun && !is_screw(words[i]) && !matches!(words[i], "one" | "piece"));
+            let is = !other
+                && (end..(end + 8).min(words.len())).any(|i| matches!(words[i], "is" | "are" | "'re" | "'s" | "be"))
                 && size_told
                 && !(end..(end + 8).min(words.len())).any(|i| {
                     LEXICON.part_heads.at(words, i).is_some() && t.tags[i] == Tag::Noun && !is_place(words, i)
@@ -439,7 +447,11 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
                 next,
                 "at" | "on" | "along" | "in" | "by" | "under" | "here" | "there" | "up" | "down" | "near"
             ) && named_here(words);
-            let last_one = next == "one" && size_told;
+            // "the two black ones, 2.2 millimetres".
+            let last_one = (end..words.len())
+                .find(|i| t.tags[*i] != Tag::Adjective)
+                .is_some_and(|i| words[i] == "one" && (i == end || t.said[i] == "ones"))
+                && size_told;
             (of || sized || direct || is || placed || last_one).then_some((f.at, f.len, f.value as u32))
         })
         .chain(ordinals(scene))
@@ -749,12 +761,19 @@ pub(in super::super) fn drive_near(words: &[&str], from: usize, to: usize) -> Op
                 numbers::bit_size(words, after)
                     .map(|(s, _)| drive.bit(&s))
                     .or_else(|| size_ahead(words, i).map(|s| drive.bit(&s)))
+                    .or_else(|| one_at_the_end(words, i, after).then(|| drive.bit("1")))
             };
             // "two phillips one is longer" is no PH1: a spoken size is a plain number right behind the drive.
             found = Some((drive, code.or(sized)));
         }
     }
     found
+}
+
+/// "five of them pozidriv one.", and no "a pozidriv one".
+fn one_at_the_end(words: &[&str], drive: usize, at: usize) -> bool {
+    let many = drive > 0 && matches!(words[drive - 1], "them" | "are" | "'re" | "those" | "these" | "all" | "screw");
+    many && at + 1 == words.len() && words[at] == "one"
 }
 
 /// "a double zero Phillips".

@@ -4,11 +4,13 @@
 //! and then remarks that it is off. One fact is kept of each.
 
 use super::Statement;
+use super::StatementKind;
 use super::facts::{FastenerFact, FastenerOp, HeatFact, PartFact, PartOp};
 
 pub(super) fn settle(statements: &mut [Statement]) {
     repeats_say_nothing(statements);
     stays_in(statements);
+    loosened_is_out(statements);
     corrections(statements);
     counting_gives_way(statements);
     sizes_join(statements);
@@ -49,6 +51,32 @@ fn stays_in(statements: &mut [Statement]) {
                 group.op = FastenerOp::Loosen;
             }
         }
+    }
+}
+
+/// "Loosen the two screws behind the flap": who does not say that they stay, or how far, takes them out.
+fn loosened_is_out(statements: &mut [Statement]) {
+    const STAYING: [&str; 12] = [
+        " turn",
+        "half",
+        "slightly",
+        "a bit",
+        "a little",
+        "partly",
+        "stay",
+        "all the way",
+        "captive",
+        "remain",
+        "click",
+        "not out",
+    ];
+    for s in statements.iter_mut() {
+        let text = s.text.to_lowercase();
+        if STAYING.iter().any(|w| text.contains(w)) {
+            continue;
+        }
+        let loosened = |f: &&mut FastenerFact| f.op == FastenerOp::Loosen && !f.captive;
+        s.facts.fasteners.iter_mut().filter(loosened).for_each(|f| f.op = FastenerOp::Remove);
     }
 }
 
@@ -101,15 +129,21 @@ fn corrections(statements: &mut [Statement]) {
     }
 }
 
-/// "One here, one here and one here, so three T6 screws": what is counted aloud only leads up to what is then said.
+/// "One here, one here and one here, so three T6 screws": what is counted aloud only leads up to what is then said, and
+/// "ten, eleven, twelve. Twelve screws, I take them all out" tells them once.
 fn counting_gives_way(statements: &mut [Statement]) {
     for i in 1..statements.len() {
         let (before, after) = statements.split_at_mut(i);
-        let ([counted], [said]) = (&before[i - 1].facts.fasteners[..], &after[0].facts.fasteners[..]) else { continue };
+        // "okay" in between says nothing.
+        let talk = |s: &Statement| s.kind == StatementKind::Chatter && s.text.len() < 12;
+        let Some(at) = before.iter().rposition(|s| !talk(s)) else { continue };
+        let ([counted], [said]) = (&before[at].facts.fasteners[..], &after[0].facts.fasteners[..]) else { continue };
         let bare = counted.drive.is_none() && counted.length.is_none();
-        let told = said.drive.is_some() || said.length.is_some();
+        const MANY: u32 = 3;
+        let again = said.count.is_some_and(|n| n >= MANY) && !after[0].text.to_lowercase().contains("other");
+        let told = said.drive.is_some() || said.length.is_some() || again;
         if bare && told && counted.op == said.op && counted.count == said.count && counted.count.is_some() {
-            before[i - 1].facts.fasteners.clear();
+            before[at].facts.fasteners.clear();
         }
     }
 }

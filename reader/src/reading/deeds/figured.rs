@@ -17,7 +17,13 @@ pub fn figured(deeds: &mut Vec<Deed>, statements: &[Statement]) {
     for (n, s) in told {
         for f in &s.facts.fasteners {
             match nearest(deeds, s, |d| turns(d, f.op)) {
-                Some(deed) => deed.groups.push(group(f)),
+                Some(deed) => {
+                    // What is loosened without a word of staying is out.
+                    if deed.act == Act::Loosen && f.op == FastenerOp::Remove {
+                        deed.act = Act::Unscrew;
+                    }
+                    deed.groups.push(group(f));
+                }
                 None => {
                     if let Some(deed) = unsaid(deeds, n, s, f) {
                         let behind = deeds.iter().rposition(|d| d.start <= s.start).map_or(0, |at| at + 1);

@@ -420,6 +420,9 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
                         | "to"
                         | "fixture"
                         | "order"
+                        | "each"
+                        | "every"
+                        | "any"
                 )
                 || t.said[f.at].starts_with('0')
                 || t.said[f.at] == "ones"

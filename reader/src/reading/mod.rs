@@ -182,6 +182,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     settle::settle(&mut statements);
     deeds::supplement(&mut statements, &deeds, &needs);
     deeds::tools_at_hand(&mut statements, &tools);
+    settle::heated_with_what_is_at_hand(&mut statements);
     deeds::only_driver(&mut statements);
     returned::by_size(&mut statements);
     deeds::figured(&mut deeds, &statements);

@@ -5,7 +5,7 @@
 
 use super::Statement;
 use super::StatementKind;
-use super::facts::{FastenerFact, FastenerOp, HeatFact, PartFact, PartOp};
+use super::facts::{FastenerFact, FastenerOp, HeatFact, HeatSource, PartFact, PartOp};
 
 pub(super) fn settle(statements: &mut [Statement]) {
     repeats_say_nothing(statements);
@@ -268,6 +268,27 @@ fn heat_joins(statements: &mut [Statement]) {
     close(statements, open);
 }
 
+/// "We use a heating plate, but a hair dryer will do. Warm it to 80 degrees": what was just taken up heats.
+pub(super) fn heated_with_what_is_at_hand(statements: &mut [Statement]) {
+    const NEAR: usize = 3;
+    for i in 1..statements.len() {
+        let (before, after) = statements.split_at_mut(i);
+        let cue = after[0].cue;
+        for heat in after[0].facts.heat.iter_mut().filter(|h| h.source.is_none()) {
+            heat.source = before.iter().rev().take(NEAR).take_while(|s| s.cue == cue).find_map(taken_up);
+        }
+    }
+}
+
+/// The source of heat that a sentence takes up, of several the one named first.
+fn taken_up(s: &Statement) -> Option<HeatSource> {
+    let text = s.text.to_lowercase();
+    let uses = text.split(' ').any(|w| matches!(w, "use" | "using" | "have" | "take" | "got" | "with"));
+    let said = |name: &String| name.split(' ').rev().find_map(|word| text.find(word)).unwrap_or(usize::MAX);
+    let first = s.facts.tools.iter().filter(|t| HeatSource::from_tool(t).is_some()).min_by_key(|t| said(t))?;
+    HeatSource::from_tool(first).filter(|source| uses && *source != HeatSource::SolderingIron)
+}
+
 fn close(statements: &mut [Statement], open: Option<(usize, HeatFact)>) {
     let Some((at, heat)) = open else { return };
     if heat.source.is_some() || heat.temperature.is_some() || heat.dwell.is_some() {
@@ -332,4 +353,67 @@ fn same_part(a: &PartFact, b: &PartFact) -> bool {
     let same_head = a.last() == b.last();
     let (short, long) = if a.len() < b.len() { (&a, &b) } else { (&b, &a) };
     same_head && short.iter().all(|w| long.contains(w)) && !GENERIC.contains(short.last().unwrap_or(&""))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::{FastenerOp, Statement, read};
+    use super::*;
+    use crate::recording::Recording;
+    use crate::units::in_millimetres;
+    use rstest::rstest;
+
+    fn told(text: &str) -> Vec<Statement> {
+        read(&Recording::parse(format!("[0:00] {text}").as_bytes()).unwrap()).statements
+    }
+
+    #[rstest]
+    #[case::taken_up(
+        "We use a heating plate, but a hair dryer will do. We warm the rear panel to 80 degrees.",
+        Some(HeatSource::HeatingPad)
+    )]
+    #[case::in_hand(
+        "I have a heat gun here. We start with heating the rear panel for three minutes.",
+        Some(HeatSource::HeatGun)
+    )]
+    #[case::not_used("The heat gun is broken. Warm the rear panel to 80 degrees.", None)]
+    #[case::said_itself(
+        "I have a heat gun here. Warm the rear panel with the hair dryer.",
+        Some(HeatSource::HairDryer)
+    )]
+    fn what_was_taken_up_heats(#[case] text: &str, #[case] source: Option<HeatSource>) {
+        let statements = told(text);
+        let heat = statements.iter().flat_map(|s| &s.facts.heat).next_back().expect("a heat");
+        assert_eq!(heat.source, source);
+    }
+
+    #[rstest]
+    #[case::out("Loosen the two T5 screws of the lid.", FastenerOp::Remove)]
+    #[case::how_far("Loosen the two T5 screws of the lid by half a turn.", FastenerOp::Loosen)]
+    #[case::captive("Loosen the two captive T5 screws of the lid.", FastenerOp::Loosen)]
+    #[case::stays("Loosen the T5 screw of the lid. It stays in the lid.", FastenerOp::Loosen)]
+    fn loosened_screws_are_out_unless_they_stay(#[case] text: &str, #[case] op: FastenerOp) {
+        assert_eq!(told(text)[0].facts.fasteners[0].op, op);
+    }
+
+    #[rstest]
+    #[case::aloud_and_again(
+        "One here, two, three, four, five screws in the lid. Okay. Five screws, I take them all out.",
+        &[(5, None)]
+    )]
+    #[case::some_of_them(
+        "There's six screws in the lid, five of them T6. One here, one here and one here, that's three, and those are 12 millimetres. Then two at the corners, they're 25. And the last one is short, 8 millimetres.",
+        &[(3, Some(12.0)), (2, Some(25.0)), (1, Some(8.0))]
+    )]
+    #[case::of_two_kinds(
+        "Remove the four silver PH000 screws, 3.0 millimetres, and the two black ones, 2.2 millimetres, from the frame.",
+        &[(4, Some(3.0)), (2, Some(2.2))]
+    )]
+    #[case::under_each("There are six screws in the lid, take them out. Under each one of them you see a rubber ring.", &[(6, None)])]
+    fn screws_are_told_once(#[case] text: &str, #[case] wanted: &[(u32, Option<f64>)]) {
+        let statements = told(&format!("{text} Take off the lid."));
+        let groups = statements.iter().flat_map(|s| &s.facts.fasteners);
+        let said: Vec<_> = groups.map(|f| (f.count.unwrap_or(0), f.length.map(in_millimetres))).collect();
+        assert_eq!(said, wanted);
+    }
 }

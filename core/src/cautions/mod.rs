@@ -130,7 +130,7 @@ fn harms(about: CautionSubject) -> Option<Row> {
         ),
         About::Pinch => (Notice, "pinched cable", "It breaks, or shorts.", "Lay it clear before you close."),
         About::Cable => {
-            (Notice, "cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull on it.")
+            (Notice, "cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull it.")
         }
         About::Connector => (Notice, "connector", "Its contacts or its latch break.", "Do not force it."),
         About::Esd => (Notice, "static charge", "It kills chips, often weeks later.", "Wear an earthed wrist strap."),

@@ -30,6 +30,7 @@ mod sentences;
 mod settle;
 mod sheet;
 mod sound;
+mod spelling;
 mod statements;
 mod tags;
 mod trace;
@@ -56,6 +57,7 @@ pub use repair::Repair;
 pub use safety::Doubt;
 pub use sentences::joined_text;
 pub use sheet::{At, CautionRow, Discrepancy, DiscrepancyKind, FactSheet, tally};
+pub use spelling::Spelling;
 pub use statements::StatementKind;
 pub use trace::trace;
 pub use warned::{caution, tells_what_to_do};
@@ -134,6 +136,9 @@ pub struct Reading {
     /// What hands do, act by act.
     #[serde(skip)]
     pub deeds: Vec<Deed>,
+    /// Capitals that names carry.
+    #[serde(skip)]
+    pub spelling: Spelling,
 }
 
 /// Reads a recording. Never fails: what is not understood is said to be so.
@@ -208,7 +213,7 @@ fn repaired(recording: &Recording, hints: &Hints) -> (Vec<Sentence>, Vec<Repair>
 /// The guide that a recording tells, before any author touched it.
 pub fn draft_guide(recording: &Recording) -> DraftSheet {
     let reading = read(recording);
-    deeds::draft(recording, &reading.deeds, &reading.statements)
+    deeds::draft(recording, &reading)
 }
 
 /// What follows from statements: contradictions, gaps and the sheet. Statements may have been corrected since.
@@ -217,7 +222,7 @@ pub fn conclude(recording: &Recording, statements: Vec<Statement>) -> Reading {
     let contradictions = discrepancies::find(&statements);
     let gaps = gaps::find(recording, &statements);
     let sheet = sheet::build(recording, &statements, turn, &contradictions);
-    Reading { statements, contradictions, gaps, sheet, deeds: Vec::new() }
+    Reading { statements, contradictions, gaps, sheet, deeds: Vec::new(), spelling: Spelling::of(recording) }
 }
 
 /// A run-on sentence in the parts that can stand alone.

@@ -17,7 +17,7 @@ use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
     self, Act, ConnectorFact, Deed, Drive, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
-    ScrewGroup, Statement, StatementKind,
+    ScrewGroup, Spelling, Statement, StatementKind, Whereabouts,
 };
 use crate::things;
 use crate::units::{Measure, Quantity, Span, celsius, seconds};
@@ -38,6 +38,7 @@ pub fn draft(id: ManualId, title: &str, device: &str, sources: &[Source<'_>]) ->
         opening: OpeningTold::default(),
         warned_of: String::new(),
         last_group: None,
+        spelling: Spelling::default(),
     };
     for source in sources {
         drafter.manual.recordings.insert(source.recording.id, source.recording.clone());
@@ -56,11 +57,14 @@ struct Drafter {
     warned_of: String,
     /// The screws spoken of last: "tighten to …" alone means them.
     last_group: Option<GroupId>,
+    /// Capitals of the recording in hand.
+    spelling: Spelling,
 }
 
 impl Drafter {
     fn read(&mut self, source: &Source<'_>) {
         let statements = &source.reading.statements;
+        self.spelling.clone_from(&source.reading.spelling);
         for statement in statements {
             let evidence = evidence(source, statement);
             self.told_order.listen(statement, &evidence);
@@ -94,7 +98,7 @@ impl Drafter {
             // A trial stands in the half that it was made in.
             Half::Check => row.last_phase(),
         };
-        let id = self.begin(phase, shortened(&reading::title(group)));
+        let id = self.begin(phase, self.spelling.put(&shortened(&reading::title(group))));
         if let Some(step) = self.manual.steps.get_mut(&id) {
             step.trial = group[0].half == Half::Check;
         }
@@ -113,7 +117,7 @@ impl Drafter {
             let action = Action {
                 id: self.ids.make(ActionId),
                 act: statement.map_or(deed.act, |s| act_told(deed, s)),
-                roles: roles(deed, &self.names_of(&parts)),
+                roles: roles(deed, &self.names_of(&parts), &self.spelling),
                 parts,
                 text: own.map(|s| sentence(&s.text)),
                 said: own.is_some(),
@@ -345,7 +349,7 @@ impl Drafter {
             return part.id;
         }
         let id = self.ids.make(PartId);
-        let part = Part::new(id, name.to_owned(), vec![evidence.clone()]);
+        let part = Part::new(id, self.spelling.put(name), vec![evidence.clone()]);
         self.manual
             .parts
             .insert(id, Part { power_source: things::source(name).is_some(), single_use: is_used_up(name), ..part });
@@ -585,15 +589,15 @@ fn doubt(statement: &Statement) -> Option<WordDoubt> {
 }
 
 /// What a sentence keeps of a deed beside its act and the parts that it moves.
-fn roles(deed: &Deed, parts: &[String]) -> Roles {
+fn roles(deed: &Deed, parts: &[String], spelling: &Spelling) -> Roles {
     let known = |w: &&String| parts.iter().any(|p| p.eq_ignore_ascii_case(w));
     Roles {
-        things: deed.what.iter().filter(|w| !known(w)).cloned().collect(),
+        things: deed.what.iter().filter(|w| !known(w)).map(|w| spelling.put(w)).collect(),
         screws: deed.screws(),
         by: deed.by.clone(),
-        places: deed.places.clone(),
+        places: deed.places.iter().map(|p| Whereabouts { thing: spelling.put(&p.thing), ..p.clone() }).collect(),
         manner: deed.manner.clone(),
-        until: deed.until.clone(),
+        until: deed.until.as_ref().map(|u| spelling.put(u)),
         measures: deed.measures.clone(),
         ..Roles::default()
     }

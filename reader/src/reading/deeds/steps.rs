@@ -5,6 +5,7 @@
 
 use super::super::Act;
 use super::super::warned::caution;
+use super::super::{Reading, Spelling};
 use super::super::{Statement, StatementKind};
 use super::{Deed, Half, wording};
 use crate::recording::Recording;
@@ -50,8 +51,9 @@ pub struct DraftAct {
 const MAX_DEEDS: usize = 8;
 
 /// Deeds grouped to steps, with a title and plain sentences; cautions stand at the step that they come before.
-pub fn draft(recording: &Recording, deeds: &[Deed], statements: &[Statement]) -> DraftSheet {
-    let mut out: Vec<DraftStep> = steps(deeds).iter().map(|g| step(recording, g)).collect();
+pub fn draft(recording: &Recording, reading: &Reading) -> DraftSheet {
+    let Reading { deeds, statements, spelling, .. } = reading;
+    let mut out: Vec<DraftStep> = steps(deeds).iter().map(|g| step(recording, spelling, g)).collect();
     for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
         if let Some(at) = belongs(&out, warning) {
             out[at].cautions.push(caution(&warning.put_right()));
@@ -84,24 +86,36 @@ fn belongs(steps: &[DraftStep], warning: &Statement) -> Option<usize> {
         .or(steps.len().checked_sub(1))
 }
 
-fn step(recording: &Recording, deeds: &[Deed]) -> DraftStep {
+fn step(recording: &Recording, spelling: &Spelling, deeds: &[Deed]) -> DraftStep {
     let act = |d: &Deed| DraftAct {
         act: d.act,
         what: d.what.clone(),
         by: d.by.clone(),
         at_s: recording.cues[d.cue].start.unwrap_or(0) / 1000,
         confidence: d.confidence,
-        text: wording::sentence(d),
+        text: spelling.put(&wording::sentence(d)),
         cue: d.cue as u32,
         end: d.end,
     };
     DraftStep {
         half: deeds[0].half,
-        title: wording::title(deeds),
+        title: spelling.put(&wording::title(deeds)),
         acts: deeds.iter().map(act).collect(),
         derived: false,
         cautions: Vec::new(),
     }
+}
+
+/// What opens a device; a clamp or a strip does not.
+const LIDS: [&str; 9] = ["cover", "lid", "shell", "case", "housing", "door", "panel", "hood", "top"];
+
+/// A lid is open, and the next joint is begun: a bezel is warmed, a board unscrewed.
+fn opened(group: &[Deed], deed: &Deed) -> bool {
+    let begins = matches!(deed.act, Act::Heat | Act::Pry | Act::Unscrew | Act::Remove | Act::Peel);
+    let is_lid = |w: &&String| w.rsplit(' ').next().is_some_and(|head| LIDS.contains(&head));
+    let lids = group.iter().filter(|d| d.act == Act::Open).flat_map(|d| &d.what).filter(is_lid);
+    let mut lids = lids.peekable();
+    begins && !deed.what.is_empty() && lids.peek().is_some() && lids.all(|lid| !deed.what.contains(lid))
 }
 
 fn goes_on(group: &[Deed], deed: &Deed) -> bool {
@@ -128,7 +142,7 @@ fn goes_on(group: &[Deed], deed: &Deed) -> bool {
     }
     match deed.half {
         Half::Apart => {
-            let freed = group.iter().any(|d| d.act == Act::Remove);
+            let freed = group.iter().any(|d| d.act == Act::Remove) || opened(group, deed);
             let same_segment = last.cue == deed.cue
                 && last.act == Act::Remove
                 && deed.act == Act::Remove

@@ -10,8 +10,10 @@ pub fn title(deeds: &[Deed]) -> String {
     let rank = |d: &Deed| match d.act {
         Act::Remove | Act::Install | Act::Transfer => 0,
         Act::Test | Act::PowerOn => 1,
+        // Who opens a shell to reach a plug opens the shell.
+        Act::Open => 2,
         Act::Disconnect | Act::Connect | Act::Desolder | Act::Solder => 2,
-        Act::Open | Act::Close | Act::Apply | Act::PowerOff | Act::Unplug | Act::Peel => 3,
+        Act::Close | Act::Apply | Act::PowerOff | Act::Unplug | Act::Peel => 3,
         Act::Pry | Act::Drive | Act::Unscrew => 4,
         Act::Turn | Act::Release | Act::Heat | Act::Clean => 5,
         _ => 6,

@@ -77,7 +77,8 @@ struct Known {
 /// Hazards of the trade with who is hurt, what happens and what to do (common practice, no source; the levels by the
 /// decision table of ANSI Z535.6).
 fn known(about: CautionSubject) -> Option<Known> {
-    let (level, name, consequence, avoidance) = hurts(about).or_else(|| harms(about))?;
+    let (level, name, consequence, avoidance) =
+        hurts(about).or_else(|| harms(about).map(|(n, c, a)| (Level::Notice, n, c, a)))?;
     Some(Known { level, name, consequence, avoidance })
 }
 
@@ -116,63 +117,44 @@ fn hurts(about: CautionSubject) -> Option<Row> {
     })
 }
 
-/// What harms the device.
-fn harms(about: CautionSubject) -> Option<Row> {
+/// What harms the device alone: its name, what happens, what to do.
+fn harms(about: CautionSubject) -> Option<(&'static str, &'static str, &'static str)> {
     use CautionSubject as About;
-    use Level::Notice;
     Some(match about {
-        About::Power => (Notice, "live parts", "A slip shorts the board.", "Cut the power first."),
-        About::Overheating => (
-            Notice,
-            "too much heat",
-            "It harms what lies behind.",
-            "Keep the heat moving, and use no more than it needs.",
-        ),
-        About::Pinch => (Notice, "pinched cable", "It breaks, or shorts.", "Lay it clear before you close."),
-        About::Cable => {
-            (Notice, "cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull it.")
+        About::Power => ("live parts", "A slip shorts the board.", "Cut the power first."),
+        About::Overheating => {
+            ("too much heat", "It harms what lies behind.", "Keep the heat moving, and use no more than it needs.")
         }
-        About::Connector => (Notice, "connector", "Its contacts or its latch break.", "Do not force it."),
-        About::Esd => (Notice, "static charge", "It kills chips, often weeks later.", "Wear an earthed wrist strap."),
+        About::Pinch => ("pinched cable", "It breaks, or shorts.", "Lay it clear before you close."),
+        About::Cable => ("cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull it."),
+        About::Connector => ("connector", "Its contacts or its latch break.", "Do not force it."),
+        About::Esd => ("static charge", "It kills chips, often weeks later.", "Wear an earthed wrist strap."),
         About::Liquid => {
-            (Notice, "liquid", "It creeps under parts and corrodes them.", "Use little of it, and wipe it up at once.")
+            ("liquid", "It creeps under parts and corrodes them.", "Use little of it, and wipe it up at once.")
         }
         About::StrippedScrew => {
-            (Notice, "stripped screw", "It has to be drilled out.", "Use a bit that fits, and stop when it is snug.")
+            ("stripped screw", "It has to be drilled out.", "Use a bit that fits, and stop when it is snug.")
         }
-        About::ScrewMixup => (
-            Notice,
-            "screws of several kinds",
-            "A long screw in a short hole breaks what lies below.",
-            "Keep each kind apart.",
-        ),
-        About::LostScrew => (Notice, "small parts", "They jump off and are lost.", "Hold a hand over them."),
-        About::Sensor => {
-            (Notice, "sensor", "A sensor that is touched or bent tells the wrong thing.", "Do not touch it.")
+        About::ScrewMixup => {
+            ("screws of several kinds", "A long screw in a short hole breaks what lies below.", "Keep each kind apart.")
         }
+        About::LostScrew => ("small parts", "They jump off and are lost.", "Hold a hand over them."),
+        About::Sensor => ("sensor", "A sensor that is touched or bent tells the wrong thing.", "Do not touch it."),
         About::Lens => {
-            (Notice, "lens", "Dust and fingerprints show in every picture.", "Do not touch it, and keep it covered.")
+            ("lens", "Dust and fingerprints show in every picture.", "Do not touch it, and keep it covered.")
         }
         About::Membrane => {
-            (Notice, "membrane", "Once pierced it keeps nothing out.", "Keep tools, liquid and air jets off it.")
+            ("membrane", "Once pierced it keeps nothing out.", "Keep tools, liquid and air jets off it.")
         }
-        About::Seal => (Notice, "seal", "Water and dust get in.", "Fit a new one where it does not close any more."),
-        About::Force => (Notice, "force", "What is forced breaks.", "Look for what still holds."),
-        About::Orientation => (
-            Notice,
-            "which way round",
-            "The wrong way round it does not fit, or breaks.",
-            "Look which way round it sits.",
-        ),
-        About::Contamination => (Notice, "dirt", "It stays inside.", "Keep it clean and covered."),
-        About::WrongPart => {
-            (Notice, "wrong part", "It does not fit, or is harmed.", "Compare the new part with the old one.")
+        About::Seal => ("seal", "Water and dust get in.", "Fit a new one where it does not close any more."),
+        About::Force => ("force", "What is forced breaks.", "Look for what still holds."),
+        About::Orientation => {
+            ("which way round", "The wrong way round it does not fit, or breaks.", "Look which way round it sits.")
         }
-        About::KeepPart => {
-            (Notice, "part that goes back", "Without it the device is not whole.", "Keep it for the rebuild.")
-        }
+        About::Contamination => ("dirt", "It stays inside.", "Keep it clean and covered."),
+        About::WrongPart => ("wrong part", "It does not fit, or is harmed.", "Compare the new part with the old one."),
+        About::KeepPart => ("part that goes back", "Without it the device is not whole.", "Keep it for the rebuild."),
         About::OwnRisk => (
-            Notice,
             "your own risk",
             "Warranty and water-tightness may be lost.",
             "Leave the work to a workshop where you are not sure.",

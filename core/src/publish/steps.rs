@@ -7,7 +7,7 @@ use crate::cautions::signs::Sign;
 use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
-use crate::manual::{Called, Caution, ConnectorKind, Level, Manual, Posture, Seam, Step, capitalised};
+use crate::manual::{Called, Caution, ConnectorKind, Heat, Level, Manual, Posture, Seam, Step, capitalised};
 use crate::reading::CautionSubject;
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
@@ -120,7 +120,9 @@ fn lies(posture: Option<Posture>) -> Option<StepLine> {
 
 /// Hot before it is pried, and told so in that order.
 fn set_first(manual: &Manual, step: &Step) -> Vec<StepLine> {
-    manual.heats_of(step.id).map(|h| line(LineKind::Heat, h.words(manual))).collect()
+    // "Heat the rim." alone says as much as a row without a figure.
+    let says = |h: &&Heat| h.temperature.is_some() || h.dwell.is_some() || h.source.is_some();
+    manual.heats_of(step.id).filter(says).map(|h| line(LineKind::Heat, h.words(manual))).collect()
 }
 
 fn read_last(manual: &Manual, step: &Step) -> Vec<StepLine> {

@@ -464,7 +464,7 @@ impl Reader<'_> {
     }
 
     fn manner(&self, c: &Clause) -> Vec<String> {
-        let ways = |w: &&Word| {
+        let ways = |w: &Word| {
             w.tag == super::words::Tag::Adv
                 && (w.said.len() > 4
                     && w.said.ends_with("ly")
@@ -493,8 +493,17 @@ impl Reader<'_> {
                     )
                     || matches!(w.said.as_str(), "straight" | "sideways"))
         };
-        let mut out: Vec<String> =
-            self.words[c.from..c.to.max(c.from)].iter().filter(ways).map(|w| w.said.to_string()).collect();
+        let words = &self.words[c.from..c.to.max(c.from)];
+        // "straight up" is one way.
+        let aimed = |at: usize| {
+            let next = words.get(at + 1).map(|w| w.said.as_str());
+            next.filter(|n| words[at].said == "straight" && matches!(*n, "up" | "down" | "out" | "in" | "back"))
+        };
+        let told = |(at, w): (usize, &Word)| match aimed(at) {
+            Some(next) => format!("straight {next}"),
+            None => w.said.to_string(),
+        };
+        let mut out: Vec<String> = words.iter().enumerate().filter(|(_, w)| ways(w)).map(told).collect();
         out.dedup();
         out.truncate(2);
         out

@@ -1249,6 +1249,8 @@ export interface components {
         };
         /** @description What goes before a caution. */
         CautionHead: {
+            /** @description What to do, where the caution does not tell it. */
+            avoidance?: string | null;
             /** @description What happens, where the caution does not tell it. */
             consequence?: string | null;
             /** @description "lithium cell"; `None` where the caution is about something of its own. */

@@ -17,6 +17,7 @@ mod lost_and_clashing;
 mod pointer;
 mod screws;
 mod seams;
+mod settle;
 mod words_kept;
 
 /// A narration with a screw that does not come back.

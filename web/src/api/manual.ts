@@ -176,9 +176,14 @@ export function useSteps() {
 
 /** What does not fit, of all rules, in the whole manual or in one of its guides. */
 export function useFindings(job?: string | null) {
-  const { id } = useManual();
+  return useFindingsOf(useManual().id, { job });
+}
+
+/** The same of a manual that need not be open yet. */
+export function useFindingsOf(id: string, { job, when = true }: { job?: string | null; when?: boolean }) {
   return useQuery({
     queryKey: ["findings", id, job ?? ""],
+    enabled: when,
     queryFn: () =>
       must(api.GET("/api/manuals/{id}/findings", { params: { path: { id }, query: { job: job || undefined } } })),
   });

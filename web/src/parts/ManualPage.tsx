@@ -14,6 +14,7 @@ import { font, space } from "../theme";
 import { ClashDialog } from "./ClashDialog";
 import { Button, ErrorNote, IconButton, Key, Waiting } from "./controls";
 import { Rail } from "./Rail";
+import { SettleDock, useSettle } from "./Settle";
 import { Tape } from "./Tape";
 import { type Player, type PlayMode, TapeContext } from "./tape-context";
 
@@ -78,6 +79,7 @@ export function ManualPage() {
     [focus, player],
   );
   const loaded = view !== undefined;
+  const settle = useSettle(id, loaded);
 
   useEffect(() => {
     if (loaded) outbox.wake();
@@ -130,6 +132,11 @@ export function ManualPage() {
             </Home>
             <Title title={view.manual.head.title}>{view.manual.head.title}</Title>
             <SavedState state={state} view={view} />
+            {settle.left > 0 && (
+              <Button onPress={() => settle.step(1)}>
+                {settle.left} to settle <Key>F8</Key>
+              </Button>
+            )}
             <IconButton aria-label="Undo Ctrl Z" isDisabled={!view.can_undo} onPress={() => outbox.step("undo")}>
               <Undo2 size={19} /> <Key>Ctrl Z</Key>
             </IconButton>
@@ -144,6 +151,7 @@ export function ManualPage() {
           <main>
             <Outlet />
           </main>
+          <SettleDock settle={settle} />
           <Tape />
           <ClashDialog problem={state.clash} onChoose={(choice) => outbox.settle(choice)} />
         </Page>

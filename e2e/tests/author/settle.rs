@@ -1,0 +1,83 @@
+//! What is left to settle, walked through with one key.
+
+use paso_e2e::{App, Done};
+use thirtyfour::prelude::*;
+
+const OVEN: &str = "[0:00] Unplug the power cord from the wall socket. Take off the cover.\n\n\
+    [0:20] Take out the return spring. Caution, the ribbon is short, do not tear it. Take out the tray.\n\n\
+    [0:40] Remove two PH1 screws from the cell holder. Take out the cell holder.\n\n\
+    [1:00] Now we put it back together. Put the cell holder in. Put the tray in. Put the cover back on.";
+
+/// Open findings of a manual: stop and key, in the order of the API.
+async fn open(app: &App, id: &str) -> Vec<(String, String)> {
+    let all = app.api(&format!("/api/manuals/{id}/findings")).await;
+    let rows = all["findings"].as_array().cloned().unwrap_or_default();
+    let kept = rows.into_iter().filter(|f| f["set_aside"].is_null());
+    kept.map(|f| (f["stop"].as_str().unwrap_or("").to_owned(), f["key"].as_str().unwrap_or("").to_owned())).collect()
+}
+
+async fn heading(app: &App) -> Result<String, WebDriverError> {
+    app.words("[aria-label='To settle'] h2").await
+}
+
+#[rocket::async_test]
+async fn one_key_walks_every_open_question_in_the_order_of_the_rail() -> Done {
+    let app = App::start(false).await;
+    let id = app.make("Drying box", OVEN).await;
+    let all = open(&app, &id).await.len();
+    app.goto(&format!("/manuals/{id}/steps")).await?;
+    app.text(&format!("{all} to settle")).await?;
+    let order = ["listen", "steps", "chain", "screws", "seams", "cables", "cautions", "fold", "publish"];
+    let mut at = 0;
+    for n in 1..=all {
+        app.keys(Key::F8 + "").await?;
+        let wanted = format!("{n} of {all} to settle");
+        app.until(&wanted, async || Ok(heading(&app).await.is_ok_and(|h| h.starts_with(&wanted)))).await;
+        let named = heading(&app).await?.rsplit(": ").next().unwrap_or("").to_lowercase();
+        let stop = order.iter().position(|s| *s == named).unwrap_or_else(|| panic!("no stop “{named}”"));
+        assert!(stop >= at, "“{named}” comes after “{}”", order[at]);
+        at = stop;
+        app.until("the stop itself", async || {
+            Ok(app.driver.current_url().await?.path().ends_with(&format!("/{named}")))
+        })
+        .await;
+    }
+    // Past the last comes the first again.
+    app.keys(Key::F8 + "").await?;
+    app.until("the first again", async || Ok(heading(&app).await?.starts_with("1 of"))).await;
+    app.keys(Key::Shift + Key::F8).await?;
+    app.until("the last", async || Ok(heading(&app).await?.starts_with(&format!("{all} of")))).await;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.keys(Key::Escape + "").await?;
+    app.end().await
+}
+
+#[rocket::async_test]
+async fn the_first_way_out_has_the_focus_and_the_next_question_follows() -> Done {
+    let app = App::start(false).await;
+    let id = app.make("Drying box", OVEN).await;
+    let all = open(&app, &id).await.len();
+    app.goto(&format!("/manuals/{id}/cautions")).await?;
+    app.text(&format!("{all} to settle")).await?;
+    for _ in 0..all {
+        app.keys(Key::F8 + "").await?;
+        app.until("a question", async || Ok(heading(&app).await.is_ok())).await;
+        if app.words("[aria-label='To settle'] [data-ways]").await?.contains("Warn before step") {
+            break;
+        }
+    }
+    app.until("the way out in focus", async || {
+        let script = "return document.activeElement.closest('[data-ways]') ? document.activeElement.textContent : ''";
+        let focused = app.driver.execute(script, vec![]).await?;
+        Ok(focused.json().as_str().is_some_and(|t| t.starts_with("Warn before step")))
+    })
+    .await;
+    let asked = heading(&app).await?;
+    app.keys(Key::Enter + "").await?;
+    app.saved().await?;
+    app.until("one less", async || Ok(heading(&app).await? != asked)).await;
+    app.text(&format!("{} to settle", open(&app, &id).await.len())).await?;
+    app.press("Close Esc").await?;
+    app.until("closed", async || Ok(heading(&app).await.is_err())).await;
+    app.end().await
+}

@@ -1,0 +1,122 @@
+/**
+ * What is left to settle, of every stop, walked through in the order of the rail with one key.
+ *
+ * The walk leads to the place and shows what is asked there with its ways out, so that a manual is settled from its first
+ * open question to its last without a look for the next one.
+ */
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import styled from "styled-components";
+import type { Finding } from "../api/client";
+import { useFindingsOf } from "../api/manual";
+import { stations } from "../stops/registry";
+import { space } from "../theme";
+import { Button, Key } from "./controls";
+import { One } from "./Findings";
+import { Row } from "./layout";
+import { wayTo } from "./place";
+
+const Dock = styled.section`
+  border-top: 3px solid var(--accent);
+  background: var(--sheet);
+  padding: ${space.small} ${space.wide};
+  display: grid;
+  gap: ${space.hair};
+  max-height: 36vh;
+  overflow: auto;
+  @media print { display: none; }
+  h2 { font-size: 0.95rem; flex: 1; margin: 0; }
+  button { white-space: normal; text-align: left; }
+`;
+
+export type Settle = {
+  left: number;
+  /** What is in hand, with its place in the row; `null` while nobody walks. */
+  now: { finding: Finding; number: number } | null;
+  step: (way: 1 | -1) => void;
+  close: () => void;
+};
+
+const place = (f: Finding) => stations.findIndex((s) => s.stop === f.stop);
+
+export function useSettle(id: string, loaded: boolean): Settle {
+  const navigate = useNavigate();
+  const found = useFindingsOf(id, { when: loaded }).data?.findings ?? [];
+  // Sorting is stable: what blocks publishing stays first within its stop.
+  const open = found.filter((f) => f.set_aside == null).sort((a, b) => place(a) - place(b));
+  const [at, setAt] = useState<{ key: string; index: number } | null>(null);
+  const kept = at ? open.findIndex((f) => f.key === at.key) : -1;
+  // What was settled is gone, and the next stands in its place.
+  const index = kept >= 0 ? kept : Math.min(at?.index ?? 0, open.length - 1);
+  const finding = at ? open[index] : undefined;
+  const latest = useRef({ open, index, walking: at !== null });
+  latest.current = { open, index, walking: at !== null };
+
+  const step = useCallback((way: 1 | -1) => {
+    const { open, index, walking } = latest.current;
+    if (open.length === 0) return;
+    const next = walking ? (index + way + open.length) % open.length : way > 0 ? 0 : open.length - 1;
+    setAt({ key: open[next]?.key ?? "", index: next });
+  }, []);
+  const close = useCallback(() => setAt(null), []);
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "F8" || event.ctrlKey || event.altKey || event.metaKey) return;
+      event.preventDefault();
+      step(event.shiftKey ? -1 : 1);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [step]);
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only another question leads elsewhere
+  useEffect(() => {
+    if (!finding) return;
+    setAt({ key: finding.key, index });
+    navigate(`/manuals/${id}/${wayTo(finding).replace("../", "")}`);
+  }, [finding?.key]);
+
+  return { left: open.length, now: finding ? { finding, number: index + 1 } : null, step, close };
+}
+
+export function SettleDock({ settle }: { settle: Settle }) {
+  const dock = useRef<HTMLElement>(null);
+  const { now, left, step, close } = settle;
+  const key = now?.finding.key;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each question takes the focus once
+  useEffect(() => {
+    // The first way out, after the stop has drawn itself and taken the focus for its own.
+    const later = setTimeout(() => dock.current?.querySelector<HTMLElement>("[data-ways] button")?.focus(), 300);
+    return () => clearTimeout(later);
+  }, [key]);
+  if (!now) return null;
+  const stop = stations.find((s) => s.stop === now.finding.stop);
+  return (
+    <Dock
+      ref={dock}
+      aria-label="To settle"
+      onKeyDown={(event) => {
+        if (event.key === "Escape") close();
+      }}
+    >
+      <Row style={{ alignItems: "center" }}>
+        <h2 aria-live="polite">
+          {now.number} of {left} to settle: {stop?.name}
+        </h2>
+        <Button onPress={() => step(-1)}>
+          Back <Key>⇧ F8</Key>
+        </Button>
+        <Button onPress={() => step(1)}>
+          Next <Key>F8</Key>
+        </Button>
+        <Button onPress={close}>
+          Close <Key>Esc</Key>
+        </Button>
+      </Row>
+      <div data-ways key={key}>
+        <One finding={now.finding} />
+      </div>
+    </Dock>
+  );
+}

@@ -401,7 +401,7 @@ them.
 
 ### 2. Remove the motor
 
-> **Notice, cable:** The switch wires are short and tear. Keep it clear, and do not pull it.
+> **Notice, cable:** The switch wires are short and tear. Keep cables clear, and do not pull them.
 
 - Disconnect the motor cable.
 - Pull out the motor.
@@ -423,7 +423,7 @@ them.
 
 ### 2. Fit the motor
 
-> **Notice, cable:** The switch wires are short and tear. Keep it clear, and do not pull it.
+> **Notice, cable:** The switch wires are short and tear. Keep cables clear, and do not pull them.
 
 - Put the motor back in.
 - Connect the motor cable.

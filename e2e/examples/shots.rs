@@ -4,7 +4,7 @@ use paso_core::finding::Stop;
 use paso_core::labels::Label;
 use paso_e2e::App;
 use std::path::Path;
-use thirtyfour::By;
+use thirtyfour::{By, Key};
 
 #[rocket::main]
 async fn main() {
@@ -96,6 +96,13 @@ async fn prepare(app: &App, act: &str) -> Result<(), thirtyfour::error::WebDrive
         ("tab", name) => app.tab(name).await,
         ("write", text) => app.write("Find", text).await,
         ("keys", keys) => app.keys(keys).await,
+        ("walk", times) => {
+            for _ in 0..times.parse().unwrap_or(1) {
+                app.keys(Key::F8 + "").await?;
+                settle(400).await;
+            }
+            Ok(())
+        }
         _ => Ok(()),
     }
 }
@@ -128,12 +135,12 @@ async fn views(app: &App) -> Vec<View> {
         ("steps-parts-narrow", station("steps"), "narrow; tab Parts; press More of the battery"),
         ("steps-tools", station("steps"), "tab Tools"),
         ("steps-notes", station("steps"), "tab Notes"),
-        ("steps-notes-dark", station("steps"), "dark; tab Notes"),
+        ("settle", scale("steps"), "walk 4"),
         ("steps-words", station("steps"), "tab Find and replace; write fan"),
         ("chain-route", station("chain"), "tap [data-step]:nth-of-type(5); keys t"),
         ("chain-route-dark", scale("chain"), "dark; tap [data-step]:nth-of-type(4); keys t"),
         ("chain-picture", station("chain"), "press Show the picture"),
-        ("chain-picture-stages", station("chain"), "press Show the picture; pick Show=stages"),
+        ("settle-narrow", station("steps"), "narrow; dark; walk 9"),
         ("chain-guides", station("chain"), guides),
         ("screws-tall", station("screws"), "tall; tap [data-group]:nth-of-type(4)"),
         ("screws-torque", station("screws"), "tap [data-group]:nth-of-type(4); scroll How tight"),

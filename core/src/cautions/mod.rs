@@ -97,7 +97,7 @@ fn hurts(about: CautionSubject) -> Option<Row> {
             Warning,
             "battery cell",
             "A pierced, bent or shorted cell burns and gives off toxic gas.",
-            "Keep metal tools and strong heat away from it, and do not bend it.",
+            "Keep metal tools and strong heat away from the cell, and do not bend it.",
         ),
         About::ShortCircuit => {
             (Warning, "short circuit", "It burns, and a cell can catch fire.", "Disconnect the power source first.")
@@ -106,9 +106,9 @@ fn hurts(about: CautionSubject) -> Option<Row> {
             Warning,
             "liquid and vapour",
             "Vapour burns and makes dizzy.",
-            "Use little of it, air the room, and keep flames away.",
+            "Use little, air the room, and keep flames away.",
         ),
-        About::Burn => (Caution, "hot parts", "They burn skin.", "Wear gloves, or let it cool."),
+        About::Burn => (Caution, "hot parts", "They burn skin.", "Wear gloves, or let hot parts cool."),
         About::Glass => (Caution, "glass", "Splinters cut, and get into eyes.", "Wear eye protection."),
         About::SharpTool => {
             (Caution, "sharp tool", "A slip cuts hands, and what lies below.", "Work away from your hands.")
@@ -125,12 +125,14 @@ fn harms(about: CautionSubject) -> Option<(&'static str, &'static str, &'static 
         About::Overheating => {
             ("too much heat", "It harms what lies behind.", "Keep the heat moving, and use no more than it needs.")
         }
-        About::Pinch => ("pinched cable", "It breaks, or shorts.", "Lay it clear before you close."),
-        About::Cable => ("cable", "It tears, or pulls its socket off the board.", "Keep it clear, and do not pull it."),
-        About::Connector => ("connector", "Its contacts or its latch break.", "Do not force it."),
+        About::Pinch => ("pinched cable", "It breaks, or shorts.", "Lay cables clear before you close."),
+        About::Cable => {
+            ("cable", "It tears, or pulls its socket off the board.", "Keep cables clear, and do not pull them.")
+        }
+        About::Connector => ("connector", "Its contacts or its latch break.", "Do not force the plug."),
         About::Esd => ("static charge", "It kills chips, often weeks later.", "Wear an earthed wrist strap."),
         About::Liquid => {
-            ("liquid", "It creeps under parts and corrodes them.", "Use little of it, and wipe it up at once.")
+            ("liquid", "It creeps under parts and corrodes them.", "Use little liquid, and wipe up spills at once.")
         }
         About::StrippedScrew => {
             ("stripped screw", "It has to be drilled out.", "Use a bit that fits, and stop when it is snug.")
@@ -139,21 +141,27 @@ fn harms(about: CautionSubject) -> Option<(&'static str, &'static str, &'static 
             ("screws of several kinds", "A long screw in a short hole breaks what lies below.", "Keep each kind apart.")
         }
         About::LostScrew => ("small parts", "They jump off and are lost.", "Hold a hand over them."),
-        About::Sensor => ("sensor", "A sensor that is touched or bent tells the wrong thing.", "Do not touch it."),
+        About::Sensor => {
+            ("sensor", "A sensor that is touched or bent tells the wrong thing.", "Do not touch the sensor.")
+        }
         About::Lens => {
-            ("lens", "Dust and fingerprints show in every picture.", "Do not touch it, and keep it covered.")
+            ("lens", "Dust and fingerprints show in every picture.", "Do not touch the lens, and keep it covered.")
         }
         About::Membrane => {
-            ("membrane", "Once pierced it keeps nothing out.", "Keep tools, liquid and air jets off it.")
+            ("membrane", "Once pierced it keeps nothing out.", "Keep tools, liquid and air jets off the membrane.")
         }
         About::Seal => ("seal", "Water and dust get in.", "Fit a new one where it does not close any more."),
         About::Force => ("force", "What is forced breaks.", "Look for what still holds."),
-        About::Orientation => {
-            ("which way round", "The wrong way round it does not fit, or breaks.", "Look which way round it sits.")
-        }
-        About::Contamination => ("dirt", "It stays inside.", "Keep it clean and covered."),
+        About::Orientation => (
+            "which way round",
+            "The wrong way round it does not fit, or breaks.",
+            "Look which way round the part sits.",
+        ),
+        About::Contamination => ("dirt", "It stays inside.", "Keep the place clean and covered."),
         About::WrongPart => ("wrong part", "It does not fit, or is harmed.", "Compare the new part with the old one."),
-        About::KeepPart => ("part that goes back", "Without it the device is not whole.", "Keep it for the rebuild."),
+        About::KeepPart => {
+            ("part that goes back", "Without it the device is not whole.", "Keep the part for the rebuild.")
+        }
         About::OwnRisk => (
             "your own risk",
             "Warranty and water-tightness may be lost.",

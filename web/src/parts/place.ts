@@ -94,6 +94,8 @@ export function wayTo(finding: Finding): string {
       return at("tool") || at("tool_named") ? to({ tab: "tools" }) : to({});
     case "screws":
       return group ? to({ group }) : to({});
+    case "cautions":
+      return to({ ...(step && { step }), finding: finding.key });
     default:
       return step ? to({ step }) : to({});
   }

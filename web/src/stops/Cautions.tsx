@@ -1,5 +1,5 @@
 /** Cautions: what can hurt or break along the steps, why, and whether somebody warns of it in time. */
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { CautionsView, HazardRow } from "../api/client";
 import { useCautions, useFindings, useManual } from "../api/manual";
@@ -57,8 +57,16 @@ function Loaded({ cautions }: { cautions: CautionsView }) {
   const { view, edit } = useManual();
   const [place] = usePlace();
   const { hazards } = cautions;
-  const asked = hazards.find((h) => h.steps[0]?.step === place("step")) ?? hazards.find(open) ?? hazards[0];
-  const [chosen, setChosen] = useState<string | null>(place("hazard") ?? (asked ? keyOf(asked) : null));
+  const linked = place("finding");
+  const meant = linked ? hazards.find((h) => h.finding?.key === linked) : undefined;
+  const asked = meant ?? hazards.find((h) => h.steps[0]?.step === place("step")) ?? hazards.find(open) ?? hazards[0];
+  const [chosen, setChosen] = useState<string | null>(
+    meant ? keyOf(meant) : (place("hazard") ?? (asked ? keyOf(asked) : null)),
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a link is followed once, whoever chooses then is free
+  useEffect(() => {
+    if (meant) setChosen(keyOf(meant));
+  }, [linked]);
   useKeptPlace("hazard", chosen);
   const row = hazards.find((h) => keyOf(h) === chosen);
   const first = row?.said[0];

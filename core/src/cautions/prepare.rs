@@ -17,7 +17,7 @@ pub struct Preparation {
 }
 
 /// What to prepare, and which hazards ask for it.
-const ASKED: [(&str, &[Hazard]); 14] = [
+const ASKED: [(&str, &[Hazard]); 15] = [
     (
         "Switch it off, pull the plug, and undo every source before you touch anything else.",
         &[Hazard::StillConnected, Hazard::Mains, Hazard::StoredCharge],
@@ -35,6 +35,10 @@ const ASKED: [(&str, &[Hazard]); 14] = [
     ("Get somebody to lift with you.", &[Hazard::Heavy]),
     ("Back up the data.", &[Hazard::DataLoss]),
     ("Know how to solder, or leave it to somebody who does.", &[Hazard::SolderFume, Hazard::CellSoldered]),
+    (
+        "Work in a clean room or a clean box, and know how: open optics and platters show every grain of dust.",
+        &[Hazard::OpenOptics],
+    ),
     ("Work where a fire does no harm: on stone or metal, nothing that burns beside it.", &[Hazard::CellSwollen]),
     (
         "Know where an old cell is taken back; local rules keep it out of the bin.",
@@ -97,6 +101,10 @@ mod tests {
     #[case::board(
         "Take off the cover. Take out the main board.",
         &["Wear an earthed wrist strap, and work on a mat that is earthed. (static charge, step 2)"]
+    )]
+    #[case::optics(
+        "Take off the cover. Take out the prism.",
+        &["Work in a clean room or a clean box, and know how: open optics and platters show every grain of dust. (open optics, step 2)"]
     )]
     fn what_the_steps_contain_is_prepared(#[case] told: &str, #[case] wanted: &[&str]) {
         assert_eq!(asked(told), wanted);

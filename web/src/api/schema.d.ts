@@ -2175,7 +2175,7 @@ export interface components {
          * @description What can hurt or break, told apart as finely as what must be said of it.
          * @enum {string}
          */
-        Hazard: "mains" | "stored_charge" | "still_connected" | "microwave" | "picture_tube" | "refrigerant" | "gas" | "cell_pried" | "cell_heated" | "cell_swollen" | "cell_shorted" | "cell_soldered" | "splinters" | "broken_glass" | "sheet_edge" | "blade" | "hot_part" | "solder_fume" | "solvent" | "solvent_heated" | "compressed_air" | "beam" | "ultraviolet" | "start_up" | "spring" | "magnet" | "dust" | "germs" | "heavy" | "earth" | "safety_part" | "water" | "pressure" | "first_power" | "static" | "screw_length" | "rough" | "data_loss" | "seal_opened" | "curing";
+        Hazard: "mains" | "stored_charge" | "still_connected" | "microwave" | "picture_tube" | "refrigerant" | "gas" | "cell_pried" | "cell_heated" | "cell_swollen" | "cell_shorted" | "cell_soldered" | "splinters" | "broken_glass" | "sheet_edge" | "blade" | "hot_part" | "solder_fume" | "solvent" | "solvent_heated" | "compressed_air" | "beam" | "ultraviolet" | "start_up" | "spring" | "magnet" | "dust" | "germs" | "heavy" | "earth" | "safety_part" | "water" | "pressure" | "first_power" | "static" | "open_optics" | "screw_length" | "rough" | "data_loss" | "seal_opened" | "curing";
         /** @description One hazard over one stretch of steps. */
         HazardRow: {
             covered: components["schemas"]["Covered"];

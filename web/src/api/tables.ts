@@ -391,6 +391,7 @@ export const labels = {
     "pressure": "pressure",
     "first_power": "first power after the work",
     "static": "static charge",
+    "open_optics": "open optics",
     "screw_length": "screw that is too long or too tight",
     "rough": "rough handling",
     "data_loss": "data",

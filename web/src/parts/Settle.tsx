@@ -80,16 +80,34 @@ export function useSettle(id: string, loaded: boolean): Settle {
   return { left: open.length, now: finding ? { finding, number: index + 1 } : null, step, close };
 }
 
+/**
+ * Puts the focus on the first way out, and back on it while the stop behind is still drawn and takes it for its own; the
+ * first press of a key or a pointer ends that.
+ */
+function focusFirst(first: () => HTMLElement | null | undefined): () => void {
+  const EVERY_MS = 150;
+  const LONGEST_MS = 3000;
+  const begun = Date.now();
+  const timer = setInterval(() => {
+    const to = first();
+    if (to && document.activeElement !== to) to.focus();
+    if (Date.now() - begun > LONGEST_MS) end();
+  }, EVERY_MS);
+  const end = () => {
+    clearInterval(timer);
+    window.removeEventListener("keydown", end, true);
+    window.removeEventListener("pointerdown", end, true);
+  };
+  window.addEventListener("keydown", end, true);
+  window.addEventListener("pointerdown", end, true);
+  return end;
+}
+
 export function SettleDock({ settle }: { settle: Settle }) {
   const dock = useRef<HTMLElement>(null);
   const { now, left, step, close } = settle;
   const key = now?.finding.key;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: each question takes the focus once
-  useEffect(() => {
-    // The first way out, after the stop has drawn itself and taken the focus for its own.
-    const later = setTimeout(() => dock.current?.querySelector<HTMLElement>("[data-ways] button")?.focus(), 300);
-    return () => clearTimeout(later);
-  }, [key]);
+  useEffect(() => (key ? focusFirst(() => dock.current?.querySelector("[data-ways] button")) : undefined), [key]);
   if (!now) return null;
   const stop = stations.find((s) => s.stop === now.finding.stop);
   return (

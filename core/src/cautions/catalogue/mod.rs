@@ -25,6 +25,7 @@ mod hot_part;
 mod magnet;
 mod mains;
 mod microwave;
+mod open_optics;
 mod picture_tube;
 mod pressure;
 mod refrigerant;
@@ -139,6 +140,7 @@ pub const ENTRIES: &[&Entry] = &[
     &pressure::ENTRY,
     &first_power::ENTRY,
     &static_charge::ENTRY,
+    &open_optics::ENTRY,
     &screw_length::ENTRY,
     &rough::ENTRY,
     &data_loss::ENTRY,

@@ -81,3 +81,39 @@ async fn the_first_way_out_has_the_focus_and_the_next_question_follows() -> Done
     app.until("closed", async || Ok(heading(&app).await.is_err())).await;
     app.end().await
 }
+
+/// Two glued panels, of which nobody tells where to enter.
+const PANELS: &str = "[0:00] Heat the front panel for two minutes. Pry off the front panel with an opening pick.\n\n\
+    [0:30] Heat the rear panel for two minutes. Pry off the rear panel with an opening pick. Take out the tray.\n\n\
+    [1:00] Now we put it back together. Put the tray in. Glue the rear panel on. Glue the front panel on.";
+
+#[rocket::async_test]
+async fn the_walk_takes_the_joint_that_is_asked_about_in_hand() -> Done {
+    let app = App::start(false).await;
+    let id = app.make("Tide clock", PANELS).await;
+    let all = open(&app, &id).await;
+    let first = all
+        .iter()
+        .filter(|(stop, _)| stop == "listen" || stop == "steps" || stop == "chain" || stop == "screws")
+        .count();
+    let joints = all.iter().filter(|(stop, _)| stop == "seams").count();
+    assert!(joints > 1, "{all:?}");
+    app.goto(&format!("/manuals/{id}/seams")).await?;
+    app.text(&format!("{} to settle", all.len())).await?;
+    for n in 1..=first + joints {
+        app.keys(Key::F8 + "").await?;
+        let wanted = format!("{n} of ");
+        app.until(&wanted, async || Ok(heading(&app).await.is_ok_and(|h| h.starts_with(&wanted)))).await;
+        if n <= first {
+            continue;
+        }
+        let asked = app.words("[aria-label='To settle'] [data-ways] p").await?;
+        let panel = if asked.contains("front panel") { "front panel" } else { "rear panel" };
+        assert!(asked.contains(panel), "{asked}");
+        app.until(&format!("the {panel} in hand"), async || {
+            Ok(app.words("[role=option][aria-selected=true]").await.is_ok_and(|w| w.contains(panel)))
+        })
+        .await;
+    }
+    app.end().await
+}

@@ -2,7 +2,7 @@
  * Where somebody is inside a stop, kept in the address: Back and reload lead there again, and a link can point at the
  * thing itself instead of at the stop.
  */
-import { type RefObject, useCallback, useEffect, useRef } from "react";
+import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
 import { useLocation, useSearchParams } from "react-router";
 import type { Finding } from "../api/client";
 
@@ -69,6 +69,30 @@ export function useKeptPlace(name: string, value: string | null): RefObject<stri
     return () => clearTimeout(later);
   }, [name, value, kept, go]);
   return written;
+}
+
+/**
+ * The row in hand of a stop's list, kept in the address under `name`: the one that was left, else the one that a link
+ * means, else the first. A link that comes while the page stands leads to its own row.
+ */
+export function useChosen(
+  name: string,
+  rows: { linked?: string | null; first: string | null },
+): [string | null, (chosen: string | null) => void] {
+  const [place] = usePlace();
+  const asked = place(name);
+  const [chosen, setChosen] = useState<string | null>(asked ?? rows.linked ?? rows.first);
+  const written = useKeptPlace(name, chosen);
+  const linked = rows.linked ?? null;
+  const followed = useRef(linked);
+  useEffect(() => {
+    if (linked && linked !== followed.current) setChosen(linked);
+    followed.current = linked;
+  }, [linked]);
+  useEffect(() => {
+    if (asked && asked !== written.current) setChosen(asked);
+  }, [asked, written]);
+  return [chosen, setChosen];
 }
 
 export function useLeftPlaces(manual: string): (stop: string) => string {

@@ -12,7 +12,7 @@ import { Findings, idOf } from "../parts/Findings";
 import { plural } from "../parts/format";
 import { HalvesHead, Lined } from "../parts/halves";
 import { Page, Row, Top } from "../parts/layout";
-import { useKeptPlace, usePlace } from "../parts/place";
+import { useChosen, usePlace } from "../parts/place";
 import { useTableFile } from "../parts/TableFile";
 import { useEvidence } from "../parts/tape-context";
 import { space } from "../theme";
@@ -43,9 +43,8 @@ export default function Cables() {
 function Loaded({ cables }: { cables: CablesView }) {
   const { view, id } = useManual();
   const [place] = usePlace();
-  const asked = cables.cables.find((c) => c.step === place("step")) ?? cables.cables[0];
-  const [chosen, setChosen] = useState<string | null>(place("cable") ?? asked?.connector ?? null);
-  useKeptPlace("cable", chosen);
+  const linked = cables.cables.find((c) => c.step === place("step"))?.connector;
+  const [chosen, setChosen] = useChosen("cable", { linked, first: cables.cables[0]?.connector ?? null });
   const row = cables.cables.find((c) => c.connector === chosen);
   const plug = row && view.manual.connectors[row.connector];
   useEvidence(plug?.evidence);

@@ -1,5 +1,4 @@
 /** Cautions: what can hurt or break along the steps, why, and whether somebody warns of it in time. */
-import { useEffect, useState } from "react";
 import styled from "styled-components";
 import type { CautionsView, HazardRow } from "../api/client";
 import { useCautions, useFindings, useManual } from "../api/manual";
@@ -10,7 +9,7 @@ import { Findings } from "../parts/Findings";
 import { plural } from "../parts/format";
 import { HalvesHead, Lined } from "../parts/halves";
 import { Page, Row, Top } from "../parts/layout";
-import { useKeptPlace, usePlace } from "../parts/place";
+import { useChosen, usePlace } from "../parts/place";
 import { SafetySign } from "../parts/SafetySign";
 import { useEvidence } from "../parts/tape-context";
 import { Warning } from "../parts/Warning";
@@ -57,17 +56,15 @@ function Loaded({ cautions }: { cautions: CautionsView }) {
   const { view, edit } = useManual();
   const [place] = usePlace();
   const { hazards } = cautions;
-  const linked = place("finding");
-  const meant = linked ? hazards.find((h) => h.finding?.key === linked) : undefined;
-  const asked = meant ?? hazards.find((h) => h.steps[0]?.step === place("step")) ?? hazards.find(open) ?? hazards[0];
-  const [chosen, setChosen] = useState<string | null>(
-    meant ? keyOf(meant) : (place("hazard") ?? (asked ? keyOf(asked) : null)),
-  );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a link is followed once, whoever chooses then is free
-  useEffect(() => {
-    if (meant) setChosen(keyOf(meant));
-  }, [linked]);
-  useKeptPlace("hazard", chosen);
+  const finding = place("finding");
+  const linked =
+    hazards.find((h) => h.finding != null && h.finding.key === finding) ??
+    hazards.find((h) => h.steps[0]?.step === place("step"));
+  const unsettled = hazards.find(open) ?? hazards[0];
+  const [chosen, setChosen] = useChosen("hazard", {
+    linked: linked && keyOf(linked),
+    first: unsettled ? keyOf(unsettled) : null,
+  });
   const row = hazards.find((h) => keyOf(h) === chosen);
   const first = row?.said[0];
   useEvidence(

@@ -10,7 +10,7 @@ import { Button, Heading, Key, Muted, Pending, Select } from "../parts/controls"
 import { Findings, idOf, isAbout, isOfKind } from "../parts/Findings";
 import { plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
-import { useKeptPlace, usePlace } from "../parts/place";
+import { useChosen, usePlace } from "../parts/place";
 import { useTableFile } from "../parts/TableFile";
 import { Tag } from "../parts/Tag";
 import { useEvidence } from "../parts/tape-context";
@@ -58,10 +58,7 @@ export default function Screws() {
 
 function Loaded({ screws, job, onJob }: { screws: ScrewsView; job: string; onJob: (job: string) => void }) {
   const { view } = useManual();
-  const [place] = usePlace();
-  const wanted = place("group");
-  const [chosen, setChosen] = useState<string | null>(wanted ?? screws.ledger.rows[0]?.group ?? null);
-  useKeptPlace("group", chosen);
+  const [chosen, setChosen] = useChosen("group", { first: screws.ledger.rows[0]?.group ?? null });
   // The ledger stands at once; what is known of the group in hand is drawn between key presses.
   const inHand = useDeferredValue(chosen, null);
   const waits = chosen !== null && inHand === null;

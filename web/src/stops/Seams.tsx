@@ -10,7 +10,7 @@ import { Button, CommitField, FigureField, Heading, Key, Muted, Pending, Select 
 import { Findings, idOf } from "../parts/Findings";
 import { options, plural } from "../parts/format";
 import { Page, Row, Top } from "../parts/layout";
-import { useKeptPlace, usePlace } from "../parts/place";
+import { useChosen, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
 import { space } from "../theme";
 import { Bench } from "./seams/Bench";
@@ -48,9 +48,8 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function Loaded({ seams }: { seams: SeamsView }) {
   const [place] = usePlace();
-  const asked = seams.seams.find((s) => s.step === place("step")) ?? seams.seams[0];
-  const [chosen, setChosen] = useState<string | null>(place("seam") ?? asked?.seam ?? null);
-  useKeptPlace("seam", chosen);
+  const linked = seams.seams.find((s) => s.step === place("step"))?.seam;
+  const [chosen, setChosen] = useChosen("seam", { linked, first: seams.seams[0]?.seam ?? null });
   const row = seams.seams.find((s) => s.seam === chosen);
   const { view } = useManual();
   useEvidence(row ? view.manual.seams[row.seam]?.evidence : undefined);

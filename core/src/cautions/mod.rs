@@ -203,18 +203,19 @@ fn sign(about: CautionSubject) -> Option<Sign> {
     }
 }
 
-/// The hazards that the steps before have told the consequence of, each with how many steps ago.
+/// What the steps before have told of each hazard, with how many steps ago.
 #[derive(Debug, Default)]
 pub struct SaidLately {
-    hazards: BTreeMap<String, usize>,
+    consequences: BTreeMap<String, usize>,
+    avoidances: BTreeMap<String, usize>,
 }
 
-/// Whose consequence was told this many steps ago is remembered; further on it is told again.
+/// What was told this many steps ago is remembered; further on it is told again.
 const REMEMBERED: usize = 2;
 
 impl SaidLately {
-    /// Of the cautions of the next step the loudest is read first, those of one level in their order; what happens is said
-    /// once for a hazard over steps that follow each other.
+    /// Of the cautions of the next step the loudest is read first, those of one level in their order; what happens and what
+    /// to do are each said once for a hazard over steps that follow each other.
     pub fn next<'m>(
         &mut self,
         manual: &Manual,
@@ -222,19 +223,26 @@ impl SaidLately {
     ) -> Vec<(&'m Caution, CautionHead)> {
         let mut all: Vec<(&Caution, CautionHead)> = cautions.map(|c| (c, head(manual, c))).collect();
         all.sort_by_key(|(_, head)| std::cmp::Reverse(head.level));
-        self.hazards.retain(|_, ago| *ago < REMEMBERED);
-        self.hazards.values_mut().for_each(|ago| *ago += 1);
+        for told in [&mut self.consequences, &mut self.avoidances] {
+            told.retain(|_, ago| *ago < REMEMBERED);
+            told.values_mut().for_each(|ago| *ago += 1);
+        }
         for (_, head) in &mut all {
-            let Some(hazard) = &head.hazard else { continue };
-            if self.hazards.contains_key(hazard) {
-                head.consequence = None;
-                head.avoidance = None;
-            }
-            if head.consequence.is_some() || head.avoidance.is_some() || self.hazards.contains_key(hazard) {
-                self.hazards.insert(hazard.clone(), 0);
-            }
+            let Some(hazard) = head.hazard.clone() else { continue };
+            once(&mut self.consequences, &hazard, &mut head.consequence);
+            once(&mut self.avoidances, &hazard, &mut head.avoidance);
         }
         all
+    }
+}
+
+/// Takes out what was told lately of a hazard, and remembers what is told now.
+fn once(told: &mut BTreeMap<String, usize>, hazard: &str, words: &mut Option<String>) {
+    if told.contains_key(hazard) {
+        *words = None;
+        told.insert(hazard.to_owned(), 0);
+    } else if words.is_some() {
+        told.insert(hazard.to_owned(), 0);
     }
 }
 
@@ -399,6 +407,19 @@ mod tests {
         let told: Vec<bool> =
             SaidLately::default().next(&plain(), all.iter()).iter().map(|(_, h)| h.consequence.is_some()).collect();
         assert_eq!(told, [true, false]);
+    }
+
+    /// "Pull the plug" says nothing of the charge that stays.
+    #[test]
+    fn what_to_do_is_added_where_only_a_fact_is_told() {
+        let all = [
+            caution(CautionSubject::Mains, "Pull the plug."),
+            caution(CautionSubject::Mains, "The driver board holds a charge."),
+            caution(CautionSubject::Mains, "The relay board holds a charge."),
+        ];
+        let told: Vec<bool> =
+            SaidLately::default().next(&plain(), all.iter()).iter().map(|(_, h)| h.avoidance.is_some()).collect();
+        assert_eq!(told, [false, true, false]);
     }
 
     #[test]

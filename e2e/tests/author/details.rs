@@ -48,7 +48,11 @@ async fn listen_unfolds_talk_shows_repairs_and_makes_steps() -> Done {
     })
     .await;
     app.choose("Show", "Everything").await?;
-    app.tap("okay lift off the bottom cover slowly").await?;
+    app.until("the folded statement is in hand", async || {
+        app.tap("okay lift off the bottom cover slowly").await?;
+        Ok(app.button("Bring back").await.is_ok())
+    })
+    .await;
     app.press("Bring back").await?;
     app.saved().await?;
     app.end().await

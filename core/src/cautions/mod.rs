@@ -31,7 +31,6 @@ pub struct CautionHead {
     /// What happens, where the caution does not tell it.
     pub consequence: Option<String>,
     /// What to do, where the caution does not tell it.
-    #[serde(default)]
     pub avoidance: Option<String>,
     /// The sign beside it, where the hazard has one of its own.
     pub sign: Option<Sign>,

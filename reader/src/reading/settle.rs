@@ -5,7 +5,10 @@
 
 use super::Statement;
 use super::StatementKind;
+use super::extract::aloud;
 use super::facts::{FastenerFact, FastenerOp, HeatFact, HeatSource, PartFact, PartOp};
+use super::sentences;
+use compact_str::CompactString;
 
 pub(super) fn settle(statements: &mut [Statement]) {
     repeats_say_nothing(statements);
@@ -58,7 +61,7 @@ fn stays_in(statements: &mut [Statement]) {
 fn loosened_is_out(statements: &mut [Statement]) {
     const STAYING: [&str; 12] = [
         " turn",
-        "half",
+        "halfway",
         "slightly",
         "a bit",
         "a little",
@@ -66,7 +69,7 @@ fn loosened_is_out(statements: &mut [Statement]) {
         "stay",
         "all the way",
         "captive",
-        "remain",
+        "remains",
         "click",
         "not out",
     ];
@@ -139,8 +142,9 @@ fn counting_gives_way(statements: &mut [Statement]) {
         let Some(at) = before.iter().rposition(|s| !talk(s)) else { continue };
         let ([counted], [said]) = (&before[at].facts.fasteners[..], &after[0].facts.fasteners[..]) else { continue };
         let bare = counted.drive.is_none() && counted.length.is_none();
-        const MANY: u32 = 3;
-        let again = said.count.is_some_and(|n| n >= MANY) && !after[0].text.to_lowercase().contains("other");
+        let words: Vec<CompactString> = sentences::words(&before[at].text).collect();
+        // Two lids may have four screws each: only what was counted aloud is said again.
+        let again = aloud(&words.iter().map(CompactString::as_str).collect::<Vec<_>>()).is_some();
         let told = said.drive.is_some() || said.length.is_some() || again;
         if bare && told && counted.op == said.op && counted.count == said.count && counted.count.is_some() {
             before[at].facts.fasteners.clear();
@@ -389,6 +393,7 @@ mod tests {
 
     #[rstest]
     #[case::out("Loosen the two T5 screws of the lid.", FastenerOp::Remove)]
+    #[case::of_a_half_shell("Loosen the two T5 screws of the half shell.", FastenerOp::Remove)]
     #[case::how_far("Loosen the two T5 screws of the lid by half a turn.", FastenerOp::Loosen)]
     #[case::captive("Loosen the two captive T5 screws of the lid.", FastenerOp::Loosen)]
     #[case::stays("Loosen the T5 screw of the lid. It stays in the lid.", FastenerOp::Loosen)]
@@ -408,6 +413,10 @@ mod tests {
     #[case::of_two_kinds(
         "Remove the four silver PH000 screws, 3.0 millimetres, and the two black ones, 2.2 millimetres, from the frame.",
         &[(4, Some(3.0)), (2, Some(2.2))]
+    )]
+    #[case::two_of_one_count(
+        "Remove four screws from the base. Remove four screws from the lid.",
+        &[(4, None), (4, None)]
     )]
     #[case::under_each("There are six screws in the lid, take them out. Under each one of them you see a rubber ring.", &[(6, None)])]
     fn screws_are_told_once(#[case] text: &str, #[case] wanted: &[(u32, Option<f64>)]) {

@@ -1,5 +1,6 @@
 //! Names as the recording writes them: the passes read in lower case, a guide prints "USB board" and "Wi-Fi antenna".
 
+use super::lexicon::is_known;
 use crate::recording::Recording;
 use rustc_hash::FxHashMap;
 
@@ -86,15 +87,16 @@ fn key(word: &str) -> String {
 
 /// Whether a word is written with a capital that is its own; `None` where it is written without any.
 ///
-/// At the opening of a sentence only a capital inside tells: "USB", "eSIM", "X4".
+/// At the opening of a sentence only a capital inside tells ("USB", "eSIM", "X4"), elsewhere also the first one of a word
+/// that is no word of the trade or of every day.
 fn has_own_capital(word: &str, opens: bool) -> Option<bool> {
     if !word.chars().any(char::is_uppercase) {
-        return word.chars().any(char::is_lowercase).then_some(()).map_or(Some(false), |()| None);
+        return if word.chars().any(char::is_lowercase) { None } else { Some(false) };
     }
     let inside = word.chars().skip(1).any(char::is_uppercase);
     let code = word.chars().any(|c| c.is_ascii_digit());
     let is_i = word == "I" || word.starts_with("I'") || word.starts_with("I’");
-    Some(!is_i && (inside || code || !opens))
+    Some(!is_i && (inside || code || !opens && !is_known(&word.to_lowercase())))
 }
 
 #[cfg(test)]
@@ -120,6 +122,8 @@ mod tests {
     )]
     #[case::opens_a_sentence("Pumps are here. Pumps go there.", "Remove the pumps.", "Remove the pumps.")]
     #[case::small_elsewhere("Take the Pump off. The pump is light.", "Fit the pump.", "Fit the pump.")]
+    #[case::no_stop_before_it("Lift off the board Make sure it is dry", "Make sure it is dry.", "Make sure it is dry.")]
+    #[case::a_verb_is_no_name("Lift off the board Remove the lid", "Then remove the lid.", "Then remove the lid.")]
     #[case::the_speaker("Then I lift it.", "Fit the i plate.", "Fit the i plate.")]
     #[case::a_code("Here is the clip X4b now.", "Remove the clip x4b.", "Remove the clip X4b.")]
     #[case::shouted("LIFT OFF THE BOARD AND THEN TAKE THE PUMP AWAY", "Remove the pump.", "Remove the pump.")]

@@ -10,15 +10,15 @@ use super::phrases::{NounPhrase, Thing};
 use super::sentences::{self, Token};
 use super::tags::{self, Tag, Tagged};
 use super::wording::capital;
-use crate::recording::Recording;
+use crate::recording::{Cue, Recording, SourceFormat};
 use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
 pub fn caution(said: &str) -> String {
-    let Ok(recording) = Recording::parse(format!("[0:00] {}", said.replace('\n', " ")).as_bytes()) else {
-        return said.to_owned();
-    };
-    let punctuated = said.contains([',', '.', ';', '!']);
+    let cue = Cue { start: None, end: None, text: said.replace('\n', " ") };
+    let recording = Recording { title: None, format: SourceFormat::Plain, cues: vec![cue], mended: Vec::new() };
+    // The point of "14.4" is no mark.
+    let punctuated = said.split_whitespace().any(|w| w.ends_with([',', '.', ';', '!']));
     let chars: Vec<char> = sentences::joined_text(&recording).chars().collect();
     let mut told: Vec<Told> = Vec::new();
     let mut whole = Vec::new();
@@ -54,9 +54,13 @@ fn is_broken(text: &str) -> bool {
 
 /// Whether a text tells what to do or to leave.
 pub fn tells_what_to_do(text: &str) -> bool {
-    const TELLING: [&str; 9] = ["must", "should", "snug", "may not", "don't", "do not", "never", "enough", "advised"];
-    let lower = text.to_lowercase();
-    if TELLING.iter().any(|t| lower.contains(t)) {
+    let told: Vec<String> = sentences::words(text).map(|w| w.to_string()).collect();
+    let says = |w: &String| {
+        matches!(w.as_str(), "must" | "mustn't" | "should" | "shouldn't" | "snug" | "don't" | "never" | "advised")
+    };
+    let forbids = told.windows(2).any(|w| matches!((w[0].as_str(), w[1].as_str()), ("may" | "do", "not")));
+    let suffices = told.last().is_some_and(|w| w == "enough");
+    if told.iter().any(says) || forbids || suffices {
         return true;
     }
     // "If it is cracked, put film over it": the order stands behind a comma.
@@ -229,7 +233,8 @@ impl Sentence<'_> {
         let skipped = |i: &usize| {
             matches!(t.tags[*i], Tag::Conjunction)
                 || is_opener(t.said[*i])
-                || matches!(t.said[*i], "because" | "since" | "as" | "cause")
+                || matches!(t.said[*i], "because" | "since" | "cause") && t.said.get(i + 1) != Some(&"of")
+                || t.said[*i] == "as" && !t.said.get(i + 1).is_some_and(|w| matches!(*w, "soon" | "long" | "far" | "a"))
         };
         (from..t.len()).find(|i| !skipped(i)).unwrap_or(from)
     }
@@ -365,7 +370,8 @@ impl Sentence<'_> {
             let token = &self.tokens[at];
             let raw: String = self.chars[token.start..token.end].iter().collect();
             let lower = token.said.as_str();
-            let again = at > start && self.tokens[at - 1].said == token.said;
+            let counts = matches!(self.t.tags[at], Tag::Number | Tag::Measure);
+            let again = at > start && self.tokens[at - 1].said == token.said && !counts;
             if is_filler(lower) || again {
                 if token.pause && !out.is_empty() && !out.ends_with(',') {
                     out.push(',');
@@ -464,11 +470,18 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
         return (Some(""), 1);
     }
     let rest = &said[softened..];
-    let wanted =
-        |n: usize| if matches!(rest.get(n..), Some(["want" | "need" | "have" | "try", "to", ..])) { n + 2 } else { n };
+    let wanted = |n: usize| if matches!(rest.get(n..), Some(["want" | "try", "to", ..])) { n + 2 } else { n };
+    // "you don't have to", "you may not feel it" and "I don't want it" forbid nothing.
+    let tells = |n: usize| rest.get(wanted(n)).is_some_and(|verb| is_no_order(verb));
     match rest {
-        ["do", "not", ..] => (Some("do not"), softened + wanted(2)),
-        ["don't", ..] => (Some("do not"), softened + wanted(1)),
+        ["do", "not", ..] if !tells(2) => (Some("do not"), softened + wanted(2)),
+        ["don't", ..] if !tells(1) => (Some("do not"), softened + wanted(1)),
+        ["do", "not", ..] | ["don't", ..] => (None, 0),
+        ["i", "don't", _, ..] if !is_no_order(rest[2]) => (Some("do not"), 2),
+        ["i", "do", "not", _, ..] if !is_no_order(rest[3]) => (Some("do not"), 3),
+        ["i", "never", _, ..] if !is_no_order(rest[2]) => (Some("never"), 2),
+        ["must" | "should" | "may", "not", verb, ..] if person && is_no_order(verb) => (None, 0),
+        ["must" | "should", verb, ..] if person && is_no_order(verb) => (None, 0),
         ["must" | "should" | "may", "not", ..] if person => (Some("do not"), softened + 2),
         ["mustn't" | "shouldn't", ..] if person => (Some("do not"), softened + 1),
         ["must" | "should" | "may" | "can", "never", ..] if person => (Some("never"), softened + 2),
@@ -484,6 +497,14 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
         [verb, ..] if person && said[0] == "we" && orders_alone(verb) => (Some(""), softened),
         _ => (None, 0),
     }
+}
+
+/// Verbs of what somebody feels, has or needs: nobody is told to.
+fn is_no_order(verb: &str) -> bool {
+    matches!(
+        verb,
+        "need" | "have" | "see" | "feel" | "notice" | "hear" | "know" | "like" | "enjoy" | "want" | "think" | "mean"
+    )
 }
 
 /// "we lay the screws out": what we do is what to do.
@@ -646,6 +667,19 @@ mod tests {
         "The first model and the second model do not take the same pump.",
         "The first model and the second model do not take the same pump."
     )]
+    #[case::need_not(
+        "You don't have to unplug the pump, but the lead tears.",
+        "You do not have to unplug the pump. The lead tears."
+    )]
+    #[case::cannot_feel("You may not feel it, the rim is sharp.", "You may not feel it. The rim is sharp.")]
+    #[case::the_speaker_never(
+        "I never touch the coil with the power on, because it can give a shock.",
+        "The coil can give a shock. Never touch the coil with the power on."
+    )]
+    #[case::as_soon_as(
+        "As soon as it clicks, stop, or you strip the post.",
+        "As soon as it clicks, stop, or you strip the post."
+    )]
     #[case::nothing_to_part("Brittle.", "Brittle.")]
     fn a_warning_becomes_short_sentences(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(caution(said), wanted);
@@ -670,6 +704,8 @@ mod tests {
     #[case("Snug is enough.", true)]
     #[case("The pump lead lies below the slot.", false)]
     #[case("Seals leak.", false)]
+    #[case("The shoulder screw is short.", false)]
+    #[case("The rim is thin enough to crack.", false)]
     #[case("Heat can warp it.", false)]
     fn tells_whether_it_says_what_to_do(#[case] text: &str, #[case] wanted: bool) {
         assert_eq!(tells_what_to_do(text), wanted);

@@ -41,7 +41,8 @@ const place = (f: Finding) => stations.findIndex((s) => s.stop === f.stop);
 
 export function useSettle(id: string, loaded: boolean): Settle {
   const navigate = useNavigate();
-  const found = useFindingsOf(id, { when: loaded }).data?.findings ?? [];
+  const asked = useFindingsOf(id, { when: loaded }).data;
+  const found = asked?.findings ?? [];
   // Sorting is stable: what blocks publishing stays first within its stop.
   const open = found.filter((f) => f.set_aside == null).sort((a, b) => place(a) - place(b));
   const [at, setAt] = useState<{ key: string; index: number } | null>(null);
@@ -66,8 +67,9 @@ export function useSettle(id: string, loaded: boolean): Settle {
       event.preventDefault();
       step(event.shiftKey ? -1 : 1);
     };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    // Before a field or a list keeps the key to itself.
+    window.addEventListener("keydown", onKey, true);
+    return () => window.removeEventListener("keydown", onKey, true);
   }, [step]);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another question leads elsewhere
@@ -76,6 +78,12 @@ export function useSettle(id: string, loaded: boolean): Settle {
     setAt({ key: finding.key, index });
     navigate(`/manuals/${id}/${wayTo(finding).replace("../", "")}`);
   }, [finding?.key]);
+
+  // All is settled: what comes up later waits until somebody walks again.
+  const done = asked !== undefined && open.length === 0;
+  useEffect(() => {
+    if (done) setAt(null);
+  }, [done]);
 
   return { left: open.length, now: finding ? { finding, number: index + 1 } : null, step, close };
 }
@@ -107,7 +115,15 @@ export function SettleDock({ settle }: { settle: Settle }) {
   const dock = useRef<HTMLElement>(null);
   const { now, left, step, close } = settle;
   const key = now?.finding.key;
-  useEffect(() => (key ? focusFirst(() => dock.current?.querySelector("[data-ways] button")) : undefined), [key]);
+  const mends = (now?.finding.fixes.length ?? 0) > 0;
+  useEffect(() => {
+    if (!key) return;
+    const button = (css: string) => dock.current?.querySelector<HTMLElement>(`${css} button`);
+    // Without a way out the place itself is where it is mended; only where that takes no focus, the walk goes on from here.
+    return focusFirst(() =>
+      mends ? button("[data-ways]") : document.activeElement === document.body ? button("[data-on]") : null,
+    );
+  }, [key, mends]);
   if (!now) return null;
   const stop = stations.find((s) => s.stop === now.finding.stop);
   return (
@@ -118,7 +134,7 @@ export function SettleDock({ settle }: { settle: Settle }) {
         if (event.key === "Escape") close();
       }}
     >
-      <Row style={{ alignItems: "center" }}>
+      <Row data-on style={{ alignItems: "center" }}>
         <h2 aria-live="polite">
           {now.number} of {left} to settle: {stop?.name}
         </h2>

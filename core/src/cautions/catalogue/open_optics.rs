@@ -1,4 +1,4 @@
-//! Lenses, image sensors, mirrors or platters are laid open: one grain of dust is one too many.
+//! Lenses, image sensors, prisms or platters are laid open: one grain of dust is one too many.
 
 use super::{Entry, WarnPlace};
 use crate::cautions::scene::{Scene, told};

@@ -587,7 +587,7 @@ fn said_in_all(words: &[&str]) -> Option<u32> {
 }
 
 /// "one here, one here and one down there", "one here, here, here and here", "one two three four five okay five".
-fn aloud(words: &[&str]) -> Option<u32> {
+pub(in super::super) fn aloud(words: &[&str]) -> Option<u32> {
     let place = |w: &str| {
         matches!(w, "here" | "there" | "down" | "up" | "on" | "at" | "under" | "over" | "in" | "by" | "and" | "along")
     };

@@ -14,7 +14,7 @@ mod pronouns;
 mod tools;
 
 pub(super) use cautions::{Warning, about, named_hazard, warnings};
-pub(super) use fasteners::drive_near;
+pub(super) use fasteners::{aloud, drive_near};
 pub(super) use needs::{chain, needs};
 pub(super) use tools::{bits_named, list_opener, named as tools_named};
 

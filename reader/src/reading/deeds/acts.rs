@@ -66,6 +66,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         topic.one.as_ref().filter(|(at, p, _)| number - at <= 2 && p.kind == Kind::Part).map(|t| t.1.clone());
     let spoken: Vec<Phrase> = clauses
         .iter()
+        .filter(|c| !c.beside_it())
         .flat_map(|c| {
             // "It goes down the arm.": still spoken of is what goes there.
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
@@ -271,7 +272,7 @@ impl Reader<'_> {
 
     /// Told as something that may be done, by somebody, some time.
     fn supposed(&self) -> bool {
-        let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent());
+        let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent() && !self.advises(c));
         // Longer is no sentence but breathless speech.
         let wants = ["who wants", "whoever wants", "anyone who", "who wishes"];
         // "If it does not start, take the module out again."
@@ -303,6 +304,16 @@ impl Reader<'_> {
             ]
             .iter()
             .any(|p| has(self.text, p))
+    }
+
+    /// "Before we go on I would plug it in and test it.": what somebody advises is done.
+    fn advises(&self, c: &Clause) -> bool {
+        let own = c.subjects.last().is_some_and(|s| s.head() == "i");
+        let works = matches!(
+            c.base.as_str(),
+            "plug" | "test" | "try" | "connect" | "start" | "put" | "use" | "clean" | "check"
+        );
+        own && works && !c.negated && !self.clauses.iter().any(|k| k.mood == Mood::If)
     }
 
     fn acts(&self) -> Vec<Told> {
@@ -337,7 +348,7 @@ impl Reader<'_> {
                 continue;
             }
             for mut told in self.act(n, c) {
-                told.hypothetical = supposed || c.supposed;
+                told.hypothetical = supposed || c.supposed && !self.advises(c);
                 if told.by.is_none() {
                     told.by = tool.as_ref().filter(|(at, _)| n <= at + 2).map(|(_, name)| name.clone());
                 }
@@ -453,7 +464,10 @@ impl Reader<'_> {
             aside: c.particles.iter().any(|p| p == "aside" || p == "away")
                 || c.places.iter().any(|(_, p)| p.head() == "side" && p.definite),
             future: c.verb.is_some_and(|v| {
-                self.words[c.from..v].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna"))
+                // "we are ready to"
+                let ready = c.from > 0 && self.words[c.from - 1].is("ready");
+                let will = |w: &Word| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna" | "gotta" | "ready");
+                ready || self.words[c.from..v].iter().any(will)
             }),
             hypothetical: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
@@ -536,6 +550,10 @@ impl Reader<'_> {
             return vec![told];
         }
         let Some((objects, told)) = self.done(n, c) else { return Vec::new() };
+        // "Unplug the power and the aerial.": the device, and then its plugs.
+        let mains = |o: &Phrase| c.base == "unplug" && matches!(o.head(), "power" | "mains") && o.words.len() == 1;
+        let objects: Vec<Phrase> =
+            objects.into_iter().map(|o| if mains(&o) { Phrase { kind: Kind::Device, ..o } } else { o }).collect();
         // "put back the bumpers and the eight screws": each kind of thing has its own act.
         let mut groups: Vec<Vec<Phrase>> = Vec::new();
         for o in objects {
@@ -572,6 +590,14 @@ impl Reader<'_> {
                 let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
                 if key && seconds {
                     told.together = Some((Act::PowerOn, "a key held for seconds"));
+                }
+                // "Give some heat to it.": to what was spoken of.
+                if matches!(told.apart, Some((Act::Heat, _))) {
+                    for (_, place) in told.places.iter_mut().filter(|(_, p)| p.is_pronoun()) {
+                        if let [meant] = &self.named(n, c, std::slice::from_ref(place))[..] {
+                            *place = meant.clone();
+                        }
+                    }
                 }
                 // What stays in its part is loosened and tightened.
                 if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
@@ -654,6 +680,10 @@ impl Reader<'_> {
                 // A result: "once the felt is peeled back", "after disconnecting both of those".
                 told.result = true;
                 confidence = 0.6;
+                // "even when it is unplugged"
+                if self.words[c.from.saturating_sub(1)..=c.from].iter().any(|w| w.is("even")) {
+                    return None;
+                }
                 let gone = self.is_gone(c);
                 if !c.passive && c.form != Form::Ing && !c.agent() && !gone {
                     return None;
@@ -809,6 +839,15 @@ impl Reader<'_> {
                         | "outer"
                         | "first"
                         | "second"
+                        | "red"
+                        | "black"
+                        | "white"
+                        | "blue"
+                        | "yellow"
+                        | "green"
+                        | "brown"
+                        | "wide"
+                        | "narrow"
                 )
             {
                 let side = objects[i].said[0].clone();
@@ -864,7 +903,7 @@ impl Reader<'_> {
     fn is_due(&self, c: &Clause) -> bool {
         let Some(verb) = c.verb else { return false };
         let must = |w: &Word| {
-            matches!(w.lemma.as_str(), "have" | "must" | "need" | "can" | "should" | "to")
+            matches!(w.lemma.as_str(), "have" | "must" | "need" | "can" | "should" | "to" | "gotta")
                 || matches!(w.said.as_str(), "has" | "needs")
         };
         let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty();
@@ -1107,6 +1146,8 @@ impl Reader<'_> {
                     | "insert"
             );
             // "it's gonna be stuck a little"
+            // "The wires are soldered back."
+            let state = state && !c.particles.iter().any(|p| p == "back");
             let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
             if (state || stuck) && describes {
                 return None;
@@ -1126,7 +1167,18 @@ impl Reader<'_> {
         if heard && !c.agent() && c.objects.is_empty() && self.words[c.from].tag != super::words::Tag::Conj {
             return None;
         }
-        let inanimate = !c.subjects.is_empty() && !c.agent();
+        // "Pull the ribbon and they come out.": things, and no people.
+        let they = c.subjects.last().is_some_and(|s| s.head() == "they")
+            && c.objects.is_empty()
+            && !c.particles.is_empty()
+            && n > 0
+            && self.clauses[n - 1].verb.is_some()
+            && !self.clauses[n - 1].negated
+            && matches!(
+                c.base.as_str(),
+                "come" | "pop" | "slide" | "fall" | "drop" | "go" | "peel" | "lift" | "unscrew"
+            );
+        let inanimate = !c.subjects.is_empty() && (they || !c.agent());
         if inanimate {
             let mine: Vec<Phrase> = c.subjects.iter().filter(|p| p.is_thing()).cloned().collect();
             let moves = matches!(
@@ -1161,6 +1213,7 @@ impl Reader<'_> {
                     | "unhook"
                     | "press"
                     | "push"
+                    | "hinge"
                     | "detach"
                     | "jump"
                     | "break"
@@ -1178,8 +1231,11 @@ impl Reader<'_> {
                         || p == "on" && np.head() == "top"
                 });
             // "It lifts itself."
+            // "The side panel hinges down."
+            let folds = matches!(c.base.as_str(), "hinge" | "fold" | "swing" | "tilt");
             let way = c.objects.iter().any(|o| o.head() == "itself")
                 || placed
+                || folds && c.particles.iter().any(|p| p == "down")
                 || c.particles.iter().any(|p| {
                     !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
                 });
@@ -1228,7 +1284,19 @@ impl Reader<'_> {
         if c.agent() && c.form == Form::Third {
             return None;
         }
+        if let Some(fronted) = self.fronted(n, c) {
+            return Some(vec![fronted]);
+        }
         Some(objects)
+    }
+
+    /// "The block we push in from the front.": what it is done to stands before who does it.
+    fn fronted(&self, n: usize, c: &Clause) -> Option<Phrase> {
+        let [thing, who] = &c.subjects[..] else { return None };
+        let goes_on = |k: &Clause| k.verb.is_some() && k.mood == Mood::Plain && !k.order && k.subjects.is_empty();
+        let next = self.clauses.get(n + 1).is_none_or(|k| !goes_on(k));
+        let bare = c.objects.is_empty() && c.form == Form::Base && c.agent() && thing.to == who.from;
+        (n == 0 && next && bare && thing.definite && thing.is_thing() && !thing.is_pronoun()).then(|| thing.clone())
     }
 
     fn frame(&self, c: &Clause, half: Half, objects: &[Phrase]) -> Option<&'static Frame> {
@@ -1262,8 +1330,11 @@ impl Reader<'_> {
             particles.push("aside".into());
         }
         let particles = &particles;
+        // "The flex goes in underneath": comes off by nothing that goes in.
+        let inwards = !away && particles.iter().any(|p| matches!(p.as_str(), "in" | "into" | "onto"));
         GRAMMAR.frames_of(&c.base).find(|f| {
-            (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
+            !(inwards && f.act == Act::Disconnect)
+                && (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
                 && !(away
                     && matches!(
                         f.act,

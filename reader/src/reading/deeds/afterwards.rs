@@ -11,6 +11,9 @@ use std::collections::BTreeSet;
 /// The rule that reads "the board is held by two screws".
 pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 
+/// The rule that reads "there's another two under the feet".
+pub(super) const MORE_SHOWN: &str = "more screws are shown";
+
 /// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even
 /// where nobody says so.
 pub(super) fn implied(deeds: &mut Vec<Deed>) {
@@ -115,19 +118,16 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
     let all = std::mem::take(deeds);
     for (n, d) in all.iter().cloned().enumerate() {
         let ahead = all[n + 1..].iter().take(12);
-        if d.future
-            && d.act == Act::Remove
-            && !d.what.is_empty()
-            && ahead.clone().any(|e| {
-                e.half == d.half
-                    && e.what == d.what
-                    && matches!(e.act, Act::Remove | Act::Open)
-                    && e.sentence > d.sentence + 1
-            })
-            && ahead
-                .clone()
-                .any(|e| e.what == d.what && matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release))
-        {
+        // "We are ready to take the screen out. Heat the rim. Take it out."
+        let done = |e: &Deed| {
+            e.half == d.half
+                && e.what == d.what
+                && matches!(e.act, Act::Remove | Act::Open)
+                && e.sentence > d.sentence + 1
+        };
+        let frees = |e: &Deed| matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release);
+        let announced = d.future && d.act == Act::Remove && !d.what.is_empty();
+        if announced && ahead.clone().position(done).is_some_and(|at| ahead.clone().take(at).any(frees)) {
             continue;
         }
         // "Pull the plug and not the wires. Disconnect the cell.": how, and then what.
@@ -139,6 +139,11 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         let named_next = d.because != "unplugged"
             && all[n + 1..].iter().take(2).any(|e| e.half == d.half && e.because == "unplugged" && same_plug(&d, e));
         if told_next || named_next {
+            continue;
+        }
+        // "Before you put the new screen in, move the bracket over. … Put the new screen in."
+        let surer = |e: &Deed| e.act == d.act && e.half == d.half && e.what == d.what && e.confidence > d.confidence;
+        if d.act == Act::Install && d.confidence < 0.7 && d.because == "put in" && ahead.clone().any(surer) {
             continue;
         }
         // What was fitted is pressed and straightened with it.
@@ -182,7 +187,11 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                 && (d.act != Act::Pry || d.by.is_none() || d.by == e.by)
                 && (e.count == d.count || d.count.is_none())
         });
-        if again && !matches!(d.act, Act::Wait | Act::Apply) {
+        let waited = |e: &Deed| e.act == Act::Wait && e.sentence == d.sentence && e.measures == d.measures;
+        if d.act == Act::Wait && out.last().is_some_and(waited) {
+            continue;
+        }
+        if again && !matches!(d.act, Act::Wait | Act::Apply) && d.because != MORE_SHOWN {
             continue;
         }
         out.push(d);

@@ -66,6 +66,12 @@ impl Clause {
         self.subjects.iter().chain(&self.objects).chain(self.places.iter().map(|(_, p)| p))
     }
 
+    /// "The battery goes under it.": "it" is still what is spoken of.
+    pub fn beside_it(&self) -> bool {
+        let by = |p: &str| matches!(p, "under" | "over" | "below" | "behind" | "beside");
+        self.places.iter().any(|(p, np)| np.is_pronoun() && np.head() == "it" && by(p))
+    }
+
     pub fn agent(&self) -> bool {
         self.subjects.last().is_some_and(|s| {
             matches!(
@@ -113,6 +119,16 @@ pub(super) fn split(w: &[Word]) -> Vec<Clause> {
 
 /// "There's a wide ribbon to the front panel": whom a plug that is shown serves.
 fn serve(c: &mut Clause) {
+    // "The pump has got a little plug": the pump's.
+    let owner = c.subjects.first().filter(|s| s.kind == Kind::Part && s.definite && !c.negated && !c.supposed);
+    let has = matches!(c.base.as_str(), "have" | "get");
+    if let (true, Some(owner), Some(plug)) = (has, owner, c.objects.first_mut())
+        && plug.kind == Kind::Plug
+        && !plug.definite
+        && plug.of.is_empty()
+    {
+        plug.of.push(owner.clone());
+    }
     if c.base != "be" || !c.subjects.is_empty() {
         return;
     }
@@ -169,6 +185,8 @@ fn leads_to(w: &[Word], at: usize) -> Option<usize> {
         let word = &w[i];
         match word.tag {
             Tag::Adv | Tag::Neg | Tag::Does => {}
+            // "the board's gotta come out"
+            Tag::Modal if helping && word.is("gotta") => to = true,
             Tag::To => to = true,
             // "let's", "let me", "help you"; "is it" of a question.
             Tag::Pron if matches!(w[at].verb(), "let" | "help" | "want") && !to => {}
@@ -319,6 +337,12 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         let at = bound.filter(|b| *b > low && only_ways(w, *b, group)).unwrap_or(group);
         return (at, group);
     }
+    // "display flex first, push it in": what it is about, and then an order.
+    let in_turn = |i: &usize| matches!(w[*i].lemma.as_str(), "first" | "last" | "next") && w[*i].pause;
+    let about = (group..verb).rev().find(in_turn).filter(|at| *at > low && w[at - 1].tag == Tag::Noun);
+    if let (Form::Base, Some(at)) = (w[verb].form, about) {
+        return (at + 1, at + 1);
+    }
     if let Some(b) = bound.filter(|b| *b > low || first || w[*b].tag == Tag::Sub) {
         // "the screws, the cover and the tray come off": a list before the first verb is one subject.
         if first && finite {
@@ -344,6 +368,10 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         let way = (b..group).rev().find(|i| w[*i].tag != Tag::Adv).filter(|i| w[*i].tag == Tag::Part && *i > b);
         if !takes_subject && w[verb].form == Form::Base && way.is_some_and(|i| w[i - 1].tag == Tag::Noun) {
             return (group, group);
+        }
+        // "take out the game card and the memory card you don't want those": the list ends before who does something.
+        if takes_subject && ends_a_list(w, b, group) {
+            return (group - 1, group - 1);
         }
         // "top shell back on, front edge first it's got two pins": who does it stands right before the verb.
         if takes_subject && w[b].tag != Tag::Sub && stands_alone(w, b, group) {
@@ -404,6 +432,21 @@ fn stands_alone(w: &[Word], from: usize, group: usize) -> bool {
         && !matches!(w[group - 2].tag, Tag::Conj | Tag::Sub | Tag::Prep)
         && (from + 1..group - 1).any(|i| w[i].tag == Tag::Part && w[i - 1].tag == Tag::Noun)
         && !only_ways(w, from, group - 1)
+}
+
+/// "and the memory card | you", "and the memory card back in | that": a thing of the list before, then a subject by itself.
+fn ends_a_list(w: &[Word], from: usize, group: usize) -> bool {
+    let nominative = |x: &Word| matches!(x.said.as_str(), "i" | "you" | "we" | "they" | "he" | "she" | "it");
+    let pointer = |x: &Word| matches!(x.said.as_str(), "that" | "this") && w[group].tag == Tag::Be;
+    let listed = from > 0
+        && group > from + 3
+        && w[from].is("and")
+        && w[from + 1].tag == Tag::Det
+        && w[from - 1].tag == Tag::Noun
+        && w[from + 1..group - 1]
+            .iter()
+            .all(|x| !x.pause && matches!(x.tag, Tag::Det | Tag::Adj | Tag::Noun | Tag::Part));
+    listed && w[group - 1].tag == Tag::Pron && (nominative(&w[group - 1]) || pointer(&w[group - 1]))
 }
 
 /// The stretch begins with a preposition: "on the left side, the cover".
@@ -570,6 +613,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                     } else if objects.len() == 1 && objects[0].is_pronoun() {
                         // "give it some alcohol"
                         objects.push(p);
+                    } else if goes_on(w, &objects, &p, after) {
+                        // "the touch plug the lamp plug and the battery plug" without marks.
+                        objects.push(p);
                     } else if !p.is_pronoun() && after > at {
                         // Run-on: a thing of its own.
                         stop = at;
@@ -615,6 +661,17 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
         antecedent: None,
     };
     (clause, stop)
+}
+
+/// A list without marks goes on: things of one kind, and "and the" one before it ends.
+fn goes_on(w: &[Word], objects: &[Phrase], p: &Phrase, after: usize) -> bool {
+    let alike = objects.last().is_some_and(|o| o.kind == p.kind && o.definite && !o.is_pronoun());
+    let and_the = (after..w.len().min(after + 6))
+        .find(|i| w[*i].tag != Tag::Noun && w[*i].tag != Tag::Adj && w[*i].tag != Tag::Det);
+    alike
+        && p.definite
+        && matches!(p.kind, Kind::Plug | Kind::Part)
+        && and_the.is_some_and(|i| w[i].is("and") && w.get(i + 1).is_some_and(|n| n.tag == Tag::Det))
 }
 
 /// How many words a quantity takes that stands alone: "5 millimetres", not "5 millimetre screws".
@@ -704,7 +761,10 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
                 // "front board in, two screws, 6 millimetres": screws, and no size, are a fragment of their own.
                 Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
                 Some((p, after)) => {
-                    if !particles.is_empty() && !objects.is_empty() {
+                    // "four screws, feet back on": the way is that of the feet.
+                    let screws = objects.iter().any(|o: &Phrase| o.kind == Kind::Screw) && p.kind != Kind::Screw;
+                    let own_way = screws && w[at - 1].pause && w.get(after).is_some_and(|n| n.tag == Tag::Part);
+                    if own_way || !particles.is_empty() && !objects.is_empty() {
                         flush(&mut objects, &mut particles, &mut places, begin, at);
                         begin = at;
                     }

@@ -124,7 +124,9 @@ impl Grammar {
         let mut table: FxHashMap<String, String> = FxHashMap::default();
         let mut by_verb: FxHashMap<CompactString, Vec<usize>> = FxHashMap::default();
         let bases = file.frame.iter().flat_map(|f| f.verbs.iter().map(|v| v.to_string()));
-        for base in bases.chain(file.verbs.other.iter().cloned()) {
+        let noun = |verb: &&String| file.verbs.nounlike.contains(verb.as_str());
+        let talk = LEXICON.everyday_verbs.iter().filter(|v| !noun(v)).cloned();
+        for base in bases.chain(file.verbs.other.iter().cloned()).chain(talk) {
             for form in forms(&base) {
                 table.entry(form).or_insert_with(|| base.clone());
             }

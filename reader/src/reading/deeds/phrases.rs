@@ -234,8 +234,11 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
     if nouns == 0 {
         // "these two", "the left", "both".
         let which = |x: &Word| matches!(x.lemma.as_str(), "first" | "second" | "third" | "other" | "new");
-        let one = i > at + 1 && w[i - 1].is("one") && w[at..i].iter().any(which);
-        let bare = count.is_some() && i > at || definite && (!said.is_empty() || one);
+        let ends_in_one = i > at + 1 && w[i - 1].is("one");
+        let one = ends_in_one && w[at..i].iter().any(which);
+        // "unplug that one"
+        let pointed = ends_in_one && i == at + 2 && matches!(w[at].said.as_str(), "this" | "that");
+        let bare = count.is_some() && i > at || definite && (!said.is_empty() || one || pointed);
         if !bare || i == at {
             return None;
         }
@@ -260,8 +263,12 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
             ));
         }
         let plural = count.is_some_and(|c| c > 1);
+        if pointed {
+            said.push(w[at].said.clone());
+        }
         let words = match (said.is_empty(), one) {
             (true, true) => vec!["one".into()],
+            _ if pointed => said.clone(),
             (true, false) => vec!["them".into()],
             _ => words,
         };
@@ -316,6 +323,13 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     if is_screw(head) || screws_by_drive(p, w) {
         return Kind::Screw;
     }
+    // "The half is removed.", and no half of something.
+    if head == "half" && p.definite && p.words.len() == 1 && !w.get(p.to).is_some_and(|n| n.is("of")) {
+        return Kind::Part;
+    }
+    if matches!(head, "behind" | "below" | "above" | "underneath" | "beneath") {
+        return Kind::Nothing;
+    }
     if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") {
         return Kind::Pronoun;
     }
@@ -334,6 +348,25 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         // "board cover tab" is a tab; "power button flex" a plug; "keyboard" is one word.
         let compound = p.words.len() > 1;
         return match kind {
+            // "our repair guide", and not "the light guide"
+            Kind::Nothing
+                if head == "guide"
+                    && p.words.iter().any(|w| {
+                        matches!(
+                            w.as_str(),
+                            "repair"
+                                | "teardown"
+                                | "disassembly"
+                                | "video"
+                                | "service"
+                                | "user"
+                                | "replacement"
+                                | "step"
+                        )
+                    }) =>
+            {
+                Kind::Nothing
+            }
             Kind::Nothing
                 if compound
                     && !matches!(
@@ -348,7 +381,6 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
                             | "way"
                             | "time"
                             | "video"
-                            | "guide"
                             | "repair"
                             | "replacement"
                             | "exchange"

@@ -1,7 +1,7 @@
 //! Acts that no verb of the clause tells: screws that are shown, ways without a verb, what work begins with.
 
 use super::super::Act;
-use super::afterwards::SHOWN_HELD;
+use super::afterwards::{MORE_SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -74,11 +74,32 @@ impl Reader<'_> {
         let it = it && c.objects.first().is_some_and(|o| o.kind == Kind::Screw && o.count.is_some());
         let got = it || matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
         if there || got && c.mood == Mood::Plain {
-            let group = screws(&c.objects).filter(|p| self.words[p.from].said != "no")?;
+            // "There's another two under the feet."
+            let more = || {
+                let counted = c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some() && there)?;
+                let other =
+                    self.words[counted.from..counted.to].iter().any(|w| matches!(w.said.as_str(), "another" | "more"));
+                let (_, last) = self.topic.screws.as_ref().filter(|(at, _)| other && self.number - at <= 2)?;
+                Some(Phrase {
+                    from: counted.from,
+                    to: counted.to,
+                    count: counted.count,
+                    of: Vec::new(),
+                    ..last.clone()
+                })
+            };
+            let shown = screws(&c.objects);
+            if shown.is_none() {
+                told.apart = Some((Act::Unscrew, MORE_SHOWN));
+                told.confidence = 0.75;
+            }
+            let group = shown.or_else(more).filter(|p| self.words[p.from].said != "no")?;
             // "There's one screw here, one here and one here": how many is told by who counts.
             let counts_on = group.count == Some(1) && c.objects.iter().any(|o| o.is_pronoun() && o.count == Some(1));
             told.count = group.count.filter(|_| !counts_on);
-            if got && !c.agent() {
+            // "That's three nuts.": summed up.
+            let sums_up = it && c.subjects.last().is_some_and(|s| s.head() == "that");
+            if got && !c.agent() && !sums_up {
                 told.places.extend(
                     self.named(n, c, &c.subjects)
                         .into_iter()

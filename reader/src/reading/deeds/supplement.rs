@@ -11,6 +11,7 @@ use super::super::facts::{
 use super::super::lexicon::lemma;
 use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
+use super::afterwards::MORE_SHOWN;
 use super::grammar::{GRAMMAR, Kind};
 use super::{Deed, Half, Need};
 use crate::labels::Label;
@@ -77,7 +78,7 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
         let fewer = d.count.is_some_and(|n| in_all.get(&cue).is_none_or(|all| n < *all || *all == 0));
         // Captions cut a sentence in pieces of a few words.
         let beside = |count: Option<u32>| (cue.saturating_sub(3)..=cue + 3).any(|c| counted.contains(&(c, count)));
-        fewer && !beside(d.count) && !counted.contains(&(cue, None))
+        d.because == MORE_SHOWN || fewer && !beside(d.count) && !counted.contains(&(cue, None))
     };
     // Where captions cut a sentence, the statements beside it hold the fact.
     let beside =
@@ -140,7 +141,16 @@ fn names(statements: &mut [Statement], deeds: &[Deed]) {
         let ends = |w: &&&String| w.len() > name.len() && w.split(' ').any(|part| part == name);
         full.get(&cue).and_then(|names| names.iter().find(ends)).map(|w| (*w).clone())
     };
+    let turned = turned(deeds);
     for s in statements {
+        for f in &mut s.facts.fasteners {
+            let out = matches!(f.op, FastenerOp::Remove | FastenerOp::Loosen);
+            let row = turned.get(&(s.cue, out)).map_or(&[][..], Vec::as_slice);
+            let mut same = row.iter().filter(|d| row.len() == 1 || d.count == f.count);
+            if let (Some(d), None) = (same.next(), same.next()) {
+                f.what = d.what.first().filter(|w| *w != "screws").cloned().or(f.what.take());
+            }
+        }
         let fasteners = s.facts.fasteners.iter_mut().filter_map(|f| f.what.as_mut());
         for what in fasteners.chain(s.facts.heat.iter_mut().filter_map(|h| h.target.as_mut())) {
             if let Some(name) = longer(what, s.cue) {
@@ -148,6 +158,17 @@ fn names(statements: &mut [Statement], deeds: &[Deed]) {
             }
         }
     }
+}
+
+/// The deeds that turn screws out, and in, by segment.
+fn turned(deeds: &[Deed]) -> FxHashMap<(u32, bool), Vec<&Deed>> {
+    let mut turned: FxHashMap<(u32, bool), Vec<&Deed>> = FxHashMap::default();
+    for d in deeds.iter().filter(|d| d.half != Half::Check) {
+        if let Some(Slot::Screws(out)) = slot(d.act) {
+            turned.entry((d.cue as u32, out)).or_default().push(d);
+        }
+    }
+    turned
 }
 
 /// Tools that somebody has on the bench, takes or needs, where the statement passed them over as talk.

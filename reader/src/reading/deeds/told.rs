@@ -108,7 +108,7 @@ impl Topic {
         for (n, c) in clauses.iter().enumerate() {
             let plug = c.objects.iter().chain(&c.subjects).any(|p| p.kind == Kind::Plug && p.of.is_empty());
             let leads = |k: &Clause| {
-                matches!(k.base.as_str(), "go" | "lead" | "run" | "come" | "connect" | "belong" | "be" | "have")
+                matches!(k.base.as_str(), "go" | "lead" | "run" | "come" | "connect" | "belong" | "be" | "have" | "get")
             };
             let next = clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Means | Mood::Relative));
             let near = [Some(c), next].into_iter().flatten().filter(|k| leads(k));

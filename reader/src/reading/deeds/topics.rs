@@ -47,7 +47,7 @@ impl Reader<'_> {
                 && (if many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) })
         };
         let at = pronoun.from;
-        let before = |c: &&Clause| c.from < at;
+        let before = |c: &&Clause| c.from < at && !(one && c.beside_it());
         // "There's one screw behind each foot. Undo all four of them.": the screws.
         let undone = matches!(self.clauses[n].base.as_str(), "undo" | "unscrew" | "loosen" | "tighten");
         if undone
@@ -207,7 +207,9 @@ impl Reader<'_> {
             .filter(|i| {
                 let w = q.words[*i].as_str();
                 // "retaining clips" retain nobody.
-                let retains = w.ends_with("ing") && matches!(q.kind, Kind::Latch | Kind::Lever);
+                // and the tabs themselves are served by no cable.
+                let latch = matches!(q.kind, Kind::Latch | Kind::Lever);
+                let retains = latch && (w.ends_with("ing") || *i + 1 == q.words.len());
                 let kind = matches!(w, "latch" | "lash" | "flip" | "slide" | "lock" | "clip");
                 !(retains || kind || describes_cable(w) || numbers::figure_at(&[w], 0).is_some())
             })

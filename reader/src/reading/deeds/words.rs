@@ -263,6 +263,14 @@ fn base_is_screw_of(words: &[Word], at: usize) -> bool {
     words[at].is("screw") && at > 0 && kind(&words[at - 1])
 }
 
+/// Looks like the participle of a verb that no list knows.
+fn suffered(w: &Word) -> bool {
+    w.said.len() > 5
+        && w.said.ends_with("ed")
+        && !w.said.ends_with("eed")
+        && LEXICON.part_heads.at(&[w.lemma.as_str()], 0).is_none()
+}
+
 struct Tagger<'a> {
     words: &'a [Word],
 }
@@ -341,7 +349,7 @@ impl Tagger<'_> {
         }
         let a_can = said == "can" && matches!(before, Some(Tag::Det | Tag::Adj)) && !c.be.contains(self.said(at + 1));
         if c.modal.contains(said) && !a_can {
-            return if matches!(said, "gonna" | "gotta" | "wanna") { Tag::Adv } else { Tag::Modal };
+            return if matches!(said, "gonna" | "wanna") { Tag::Adv } else { Tag::Modal };
         }
         if matches!(said, "get" | "gets" | "got") {
             // "get stuck", and "get zapped", which no list knows.
@@ -452,7 +460,7 @@ impl Tagger<'_> {
             return Tag::Adj;
         }
         // "the three leads up here go to the aerials": tells where they are.
-        if PARTICLES.contains(&word) && before == Some(Tag::Noun) && self.pointed_at(at) {
+        if PARTICLES.contains(&word) && before == Some(Tag::Noun) && !self.words[at].pause && self.pointed_at(at) {
             return Tag::Adv;
         }
         if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
@@ -544,7 +552,7 @@ impl Tagger<'_> {
         if self.lemma(at - 1) == "let" {
             return Tag::Pron;
         }
-        if self.said(at + 1) == "got" {
+        if matches!(self.said(at + 1), "got" | "gotta") {
             return Tag::Have;
         }
         if !matches!(owner, Tag::Noun) {
@@ -554,6 +562,8 @@ impl Tagger<'_> {
         let describes = self.words.get(next).is_none_or(|w| {
             (w.base.is_some() && matches!(w.form, Form::Past | Form::Ing) && !self.noun_at(next + 1))
                 || self.object_at(next)
+                // "till the tab's flush"
+                || matches!(w.lemma.as_str(), "flush" | "level" | "ready" | "visible" | "done" | "home")
                 || self.particle_at(next)
                 || LEXICON.classes.preposition.contains(w.lemma.as_str())
                 || LEXICON.classes.adverb.contains(w.lemma.as_str())
@@ -565,7 +575,7 @@ impl Tagger<'_> {
     fn to(&self, at: usize) -> Tag {
         let mut next = at + 1;
         while self.words.get(next).is_some_and(|w| {
-            (w.lemma.len() > 4 && w.lemma.ends_with("ly"))
+            (w.lemma.len() > 4 && w.lemma.ends_with("ly") && w.base.is_none())
                 || matches!(w.lemma.as_str(), "just" | "then" | "also" | "first" | "not" | "really" | "actually")
         }) {
             next += 1;
@@ -775,6 +785,8 @@ impl Tagger<'_> {
                     && !(self.object_at(at + 1) || matches!(self.said(at + 1), "us" | "me" | "you"))
             }
             Some(_) if w.form == Form::Past => self.noun_at(at + 1),
+            // "keep these organized"
+            None if suffered(w) => self.noun_at(at + 1),
             _ => true,
         }
     }
@@ -896,8 +908,13 @@ impl Tagger<'_> {
             && w.form == Form::Base
             && before.is_none()
             && self.particle_at(at + 1)
-            && self.words.get(at + 1).is_none_or(|p| p.pause || at + 2 >= self.words.len())
-            && (at > 0 || self.words.get(at + 1).is_some_and(|p| p.pause))
+            && (1..=2).any(|n| {
+                (1..=n).all(|k| self.particle_at(at + k))
+                    && self.words.get(at + n).is_none_or(|p| p.pause || at + n + 1 >= self.words.len())
+            })
+            && (at > 0
+                || self.lemma(1) == "back" && self.particle_at(2)
+                || self.words.get(at + 1).is_some_and(|p| p.pause))
         {
             return false;
         }
@@ -924,6 +941,8 @@ impl Tagger<'_> {
                     !(nounlike && self.noun_at(at + 1) && !next_object)
                         || matches!(self.words[at - 1].said.as_str(), "you" | "we" | "i" | "they")
                 }
+                // "the four in the middle are 6 keep them apart"
+                Some(Tag::Num) if at > 1 && self.words[at - 2].tag == Tag::Be && self.said(at + 1) == "them" => true,
                 // "the Echo 5 run the pick through": a name that ends in a number.
                 Some(Tag::Num) => {
                     next_object
@@ -974,7 +993,9 @@ impl Tagger<'_> {
                 Some(Tag::Noun) if matches!(self.lemma(at + 1), "easily" | "quickly" | "apart") && !next_end => true,
                 Some(Tag::Noun) => {
                     let plural = self.words[at - 1].said != self.words[at - 1].lemma;
-                    if nounlike { next_object || (plural && (next_particle || next_adverb)) && !next_end } else { true }
+                    // "for the joystick flip up the latch"
+                    let up = self.lemma(at + 1) == "up" && self.object_at(at + 2) && !GRAMMAR.things.contains(base);
+                    !nounlike || next_object || up || (plural && (next_particle || next_adverb)) && !next_end
                 }
                 Some(Tag::Part | Tag::Verb) => {
                     if nounlike {
@@ -1101,6 +1122,8 @@ impl Tagger<'_> {
                 _ => !self.noun_at(at + 1),
             },
             Form::Ing => match before {
+                // "another two hiding under the feet"
+                Some(Tag::Num) if next_prep || next_object => true,
                 Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner) => false,
                 Some(Tag::Noun) => next_object || (next_prep || next_particle) && !GRAMMAR.things.contains(base),
                 Some(Tag::Prep | Tag::Be | Tag::Verb | Tag::Neg) => {

@@ -289,7 +289,9 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
             out.push(Group { at, to, count, drive: None, length: None, sub, definite, rest: false });
         }
     }
-    for np in screws(t, 0, words.len()) {
+    // "That way each screw is in its place.": of no further screws.
+    let each = |np: &NounPhrase| matches!(words[np.from], "each" | "every" | "any");
+    for np in screws(t, 0, words.len()).into_iter().filter(|np| !each(np)) {
         // "the screw", "its screw": one.
         let single = np.count.or_else(|| {
             (!np.plural && t.said[np.to.min(words.len()) - 1].len() > 2 && np.definite && np.head() != "nut")
@@ -430,6 +432,10 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
                 return None;
             }
             let next = words.get(end).copied().unwrap_or("");
+            // "one at a time"
+            if words.get(end..end + 3) == Some(&["at", "a", "time"]) {
+                return None;
+            }
             let of = next == "of" && matches!(words.get(end + 1), Some(&("them" | "these" | "those" | "which")));
             let sized = next == "of" && t.tag(end + 1) == Some(Tag::Measure);
             let direct = t.tag(end) == Some(Tag::Measure) && is_length(scene, end);
@@ -645,6 +651,24 @@ fn drop_totals(groups: &mut Vec<Group>) {
         for g in groups.iter_mut().filter(|g| g.drive.is_none()) {
             g.drive.clone_from(&total.drive);
         }
+        return;
+    }
+    // "Five screws, three T5 at the top and two T6 at the bottom."
+    let drives = |g: &Group| g.drive.clone();
+    let each_its_own = subs.len() > 1
+        && (1..subs.len()).all(|i| {
+            subs[i].drive.is_some() && subs[..i].iter().all(|g| g.drive.is_some() && drives(g) != drives(&subs[i]))
+        });
+    if each_its_own && is_total && total.count == Some(sum) {
+        groups.retain(|g| g.sub);
+        return;
+    }
+    // "five screws three at the top two at the bottom these are Phillips": the drive is that of all.
+    let (last, ahead) = subs.split_last().map_or((None, &[][..]), |(last, ahead)| (last.drive.clone(), ahead));
+    let said_of_all = total.drive.is_none() && last.is_some() && ahead.iter().all(|g| g.drive.is_none());
+    if said_of_all && !ahead.is_empty() && lengths == 0 && total.count == Some(sum) {
+        groups.retain(|g| !g.sub);
+        groups.iter_mut().for_each(|g| g.drive.clone_from(&last));
         return;
     }
     if sized == 0 && !subs.is_empty() {

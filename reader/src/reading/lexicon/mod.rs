@@ -23,6 +23,7 @@ pub(super) struct Lexicon {
     pub never_parts: FxHashSet<CompactString>,
     /// Adverbs of talk, which are no names of things: "therefore", "rather".
     pub everyday_adverbs: FxHashSet<CompactString>,
+    pub everyday_verbs: Vec<String>,
     /// Another word for a part to the one a guide uses.
     pub same_part: FxHashMap<String, String>,
     pub tools: PhraseTable<String>,
@@ -434,6 +435,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         verb_forms,
         part_heads: plain(parts.heads),
         connections: plain(parts.connections),
+        everyday_verbs: everyday["verbs"].split_whitespace().map(str::to_owned).collect(),
         everyday_adverbs: everyday["adverbs"].split_whitespace().map(CompactString::from).collect(),
         never_parts: parts.never.iter().map(|w| lemma(w)).collect(),
         same_part: parts.same,

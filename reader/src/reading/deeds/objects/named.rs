@@ -31,13 +31,17 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Disconnect | Act::Connect => plugs(a, bench),
         Act::Heat => heated(a, bench),
         Act::PowerOff | Act::PowerOn | Act::Unplug if c.points() => bench.device.clone().into_iter().collect(),
-        Act::Unplug => a.objects.iter().filter(|o| o.kind == Kind::Device).map(name).collect(),
+        Act::Unplug => {
+            let device = |o: &&Phrase| o.kind == Kind::Device && !matches!(o.head(), "power" | "mains");
+            a.objects.iter().filter(device).map(name).collect()
+        }
         Act::PowerOff | Act::PowerOn => {
             let switched = |o: &&Phrase| matches!(o.kind, Kind::Device | Kind::Part | Kind::Key);
             a.objects.iter().filter(switched).map(name).collect()
         }
         Act::Wait => Vec::new(),
         Act::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => measured(a, bench),
+        Act::Press if c.because == "pressed all round" => bench.at.clone().into_iter().collect(),
         Act::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
             weighed_down(a, bench)
         }
@@ -58,7 +62,13 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
         Act::Test => {
             let tried = |o: &&Phrase| o.is_thing() || o.kind == Kind::Picture;
-            a.objects.iter().filter(tried).flat_map(|o| one(o, bench)).collect()
+            // "a function test": what is run, and nothing that is tested.
+            let run = |o: &&Phrase| {
+                let whole =
+                    matches!(o.words[0].as_str(), "function" | "functional" | "final" | "quick" | "short" | "test");
+                whole && matches!(o.head(), "test" | "check" | "trial" | "run")
+            };
+            a.objects.iter().filter(tried).filter(|o| !run(o)).flat_map(|o| one(o, bench)).collect()
         }
         _ => {
             let nothing = |o: &&Phrase| o.kind == Kind::Nothing && o.of.is_empty();
@@ -188,8 +198,13 @@ fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
                 }
                 // A mishearing of the drive is no owner.
                 let known = |w: &str| LEXICON.part_heads.at(&[w], 0).is_some() || bench.named.contains(w);
-                let owner: Vec<&str> =
-                    o.words.iter().zip(&o.said).filter(|(w, _)| !describes_screw(w)).map(|(_, s)| s.as_str()).collect();
+                let owner: Vec<&str> = o
+                    .words
+                    .iter()
+                    .zip(&o.said)
+                    .filter(|(w, _)| !describes_screw(w) || **w == "socket" && bench.named.contains("socket"))
+                    .map(|(_, s)| s.as_str())
+                    .collect();
                 if owner.last().is_some_and(|w| known(&lemma(w))) || owner.len() > 1 {
                     return vec![owner.join(" ")];
                 }

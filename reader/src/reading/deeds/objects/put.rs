@@ -4,6 +4,7 @@ use super::super::super::Act;
 use super::super::super::lexicon::lemma;
 use super::super::super::wording::Whereabouts;
 use super::super::Deed;
+use super::super::afterwards::{MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::Kind;
 use super::super::names::{placed, tells_where};
 use super::bench::Bench;
@@ -48,7 +49,7 @@ pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
 
 /// Screws that are shown once more are those of the deed before.
 fn shown_again(c: &Case, deeds: &mut [Deed]) -> bool {
-    if !c.a.presented {
+    if !c.a.presented || c.because == MORE_SHOWN {
         return false;
     }
     // A part leaves or goes in: screws told before and behind are two groups.
@@ -69,7 +70,7 @@ fn shown_again(c: &Case, deeds: &mut [Deed]) -> bool {
 }
 
 /// Screws shown first and undone then are one act.
-fn undone_after_shown(c: &Case, deeds: &mut [Deed]) -> bool {
+fn undone_after_shown(c: &Case, deeds: &mut Vec<Deed>) -> bool {
     if c.act != Act::Unscrew || c.a.presented {
         return false;
     }
@@ -80,6 +81,15 @@ fn undone_after_shown(c: &Case, deeds: &mut [Deed]) -> bool {
             && (c.a.count.is_none() || d.count == c.a.count)
             && (c.bare() || d.what.is_empty() || d.what == c.what)
     };
+    // "The caddy is held by four screws. First the two plugs. Now take out those four screws."
+    let pointed = c.a.objects.iter().any(|o| o.kind == Kind::Screw && o.definite && o.count.is_some());
+    if pointed && let Some(at) = deeds.iter().rposition(|d| d.sentence + 4 >= c.s.number && d.because == SHOWN_HELD) {
+        let far = deeds.len() - at > 2 && deeds[at].count == c.a.count && (c.bare() || deeds[at].what == c.what);
+        if far {
+            deeds.remove(at);
+            return false;
+        }
+    }
     let Some(shown) = deeds.iter_mut().rev().take(2).find(same) else { return false };
     if !c.bare() {
         shown.what.clone_from(&c.what);
@@ -88,6 +98,7 @@ fn undone_after_shown(c: &Case, deeds: &mut [Deed]) -> bool {
     shown.confidence = 0.85;
     shown.sentence = c.s.number;
     shown.cue = c.a.cue;
+    shown.end = shown.end.max(c.a.end);
     true
 }
 
@@ -183,6 +194,7 @@ impl Bench {
             | Act::Peel
             | Act::Adjust
             | Act::Press
+            | Act::Close
             | Act::Turn => {
                 let worn = c.a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
                 if let Some(w) = first.filter(|w| *w != "screws" && !worn) {

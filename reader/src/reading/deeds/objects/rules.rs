@@ -7,6 +7,7 @@ use super::super::super::phrases::describes_cable;
 use super::super::grammar::Kind;
 use super::super::names::is_cable;
 use super::super::phrases::Phrase;
+use super::super::told::Told;
 use super::super::{Deed, Half};
 use super::bench::Bench;
 use super::case::{Case, points};
@@ -34,6 +35,15 @@ use Rule::{Drop, Mend};
 
 /// By the words alone, before it is known what "it" is.
 pub(super) const BY_WORDS: &[Rule] = &[
+    // "Take the heat gun and go around the edge.", "Give it thirty seconds.": warmed, and not parted.
+    Mend(|c, _| {
+        const WARM: [&str; 5] = ["heat gun", "hair dryer", "heating pad", "heating element", "oven"];
+        let warm = c.a.by.as_deref().is_some_and(|t| WARM.contains(&t));
+        let given = c.act == Act::Wait && c.says("give");
+        if warm && (given || c.act == Act::Pry && c.because == "worked along") {
+            (c.act, c.because) = (Act::Heat, "a warm tool led along");
+        }
+    }),
     // "Put in the card.": one that came out, and no tool.
     Mend(|c, bench| {
         let card = c.a.objects.first().filter(|o| c.act == Act::Pry && c.together() && o.kind == Kind::Opener);
@@ -43,6 +53,8 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.what = vec![own.clone()];
         }
     }),
+    // "They'll go back later.": not now.
+    Drop(|c, _, _| c.a.future && c.says("later")),
     // "Tighten.": of what, nobody knows.
     Drop(|c, _, _| c.act == Act::Tighten && c.a.objects.is_empty()),
     // "The back comes off to about 60 degrees.": it is opened.
@@ -73,6 +85,12 @@ pub(super) const BY_WORDS: &[Rule] = &[
 
 /// By what it is done to, and by what is on the bench.
 pub(super) const BY_BENCH: &[Rule] = &[
+    // "The belt is off. Then it's four screws and the motor drops out.": screws hold nothing that is off already.
+    Mend(|c, bench| {
+        if matches!(c.act, Act::Unscrew | Act::Loosen) && c.apart() && !c.bare() && all_out(c, bench) {
+            c.what.clear();
+        }
+    }),
     // "Try it.": a trial.
     Mend(|c, bench| {
         if c.act == Act::Test {
@@ -87,6 +105,14 @@ pub(super) const BY_BENCH: &[Rule] = &[
         if c.act == Act::PowerOn {
             bench.power_trial = true;
             c.half = if tried(c) || c.apart() { Half::Check } else { Half::Together };
+        }
+    }),
+    // "It works, so unplug it again.": the trial is over.
+    Mend(|c, bench| {
+        let it = c.a.objects.first().is_some_and(points);
+        if c.act == Act::Disconnect && bench.power_trial && it && c.says("again") {
+            (c.act, c.half) = (Act::Unplug, Half::Check);
+            c.what = bench.device.clone().into_iter().collect();
         }
     }),
     // "Switch it off again.": the trial is over.
@@ -116,6 +142,18 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Take the lid off the bench and slide it on.": it was off.
     Drop(|c, bench, _| c.act == Act::Remove && c.told_half == Half::Together && !c.bare() && all_out(c, bench)),
+    // "Unlock the plugs of the lamp and the keypad. Pull both cables out."
+    Drop(|c, _, deeds| {
+        let both =
+            |o: &Phrase| o.kind == Kind::Plug && o.count == Some(2) && o.words.iter().all(|w| describes_cable(w));
+        let undone = |d: &Deed| d.act == Act::Disconnect && d.what.len() == 2 && d.half == c.half;
+        c.act == Act::Disconnect && c.a.objects.iter().all(both) && deeds.last().is_some_and(undone)
+    }),
+    // "Lift the board and turn it over.": it is still in hand.
+    Drop(|c, _, _| {
+        let turned = |b: &Told| b.apart.is_some_and(|(act, _)| act == Act::Turn);
+        c.act == Act::Remove && c.because == "lifted" && c.s.acts.iter().any(turned)
+    }),
     // "It comes out with the diffuser.": says of the part just taken out that it is.
     Drop(|c, _, deeds| {
         let just_now = |d: &Deed| d.act == Act::Remove && d.what == c.what && c.s.number == d.sentence + 1;
@@ -156,7 +194,10 @@ pub(super) const BY_BENCH: &[Rule] = &[
         const THIN: [&str; 6] = ["opening pick", "pry tool", "spudger", "knife", "spatula", "steel strip"];
         let thin = c.a.by.as_deref().is_some_and(|t| THIN.contains(&t));
         let below = |p: &str| matches!(p, "under" | "underneath" | "behind");
-        let parted = c.act == Act::Open || c.act == Act::Clean && c.a.places.iter().any(|(p, _)| below(p));
+        // "With a spatula we lift it from the edge."
+        let at_edge = |np: &Phrase| matches!(np.head(), "edge" | "corner" | "side" | "end");
+        let lifted = c.because == "lifted" && c.a.places.iter().any(|(p, np)| p == "from" && at_edge(np));
+        let parted = lifted || c.act == Act::Open || c.act == Act::Clean && c.a.places.iter().any(|(p, _)| below(p));
         if c.apart() && thin && parted {
             c.act = Act::Pry;
         }
@@ -201,8 +242,20 @@ pub(super) const BY_BENCH: &[Rule] = &[
             };
         }
     }),
+    // "Put the batteries in and try it.": the device, and no cable.
+    Mend(|c, _| {
+        let cable = |w: &String| w.rsplit(' ').next().is_some_and(is_cable);
+        if c.act == Act::Test && c.points() && c.what.iter().all(cable) {
+            c.what.clear();
+        }
+    }),
     // "Route.": nothing named and nothing in work.
-    Drop(|c, _, _| c.bare() && !stands_alone(c.act) && c.because != "a test run"),
+    Drop(|c, _, _| {
+        let trial = c.act == Act::Test
+            && (c.because == "a test run"
+                || (c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points()) && c.told_half == Half::Together);
+        c.bare() && !stands_alone(c.act) && !trial
+    }),
     // "Put it all back together.": summed up.
     Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),
     // "You have to take off everything we just did."

@@ -347,13 +347,18 @@ impl Reader<'_> {
                 }
                 continue;
             }
+            let before = out.iter().position(|t| t.start >= self.words[self.clauses[n.max(1) - 1].from].start);
+            let before = before.unwrap_or(out.len());
             for mut told in self.act(n, c) {
                 told.hypothetical = supposed || c.supposed && !self.advises(c);
                 if told.by.is_none() {
                     told.by = tool.as_ref().filter(|(at, _)| n <= at + 2).map(|(_, name)| name.clone());
                 }
                 told.aim = told.aim.or_else(|| aim.clone());
-                out.push(told);
+                // "The cover comes off once its screws are out.": first the screws.
+                let first = c.mood == Mood::After && n > 0 && self.clauses[n - 1].mood == Mood::Plain;
+                let at = if first { before } else { out.len() };
+                out.insert(at, told);
             }
         }
         // "Undo the clamp, that's two screws.": undone by its screws.
@@ -462,12 +467,14 @@ impl Reader<'_> {
             new: c.objects.iter().any(|o| o.new),
             aim: None,
             aside: c.particles.iter().any(|p| p == "aside" || p == "away")
-                || c.places.iter().any(|(_, p)| p.head() == "side" && p.definite),
+                || c.places.iter().any(|(_, p)| p.head() == "side" && (p.definite || p.count == Some(1))),
             future: c.verb.is_some_and(|v| {
                 // "we are ready to"
                 let ready = c.from > 0 && self.words[c.from - 1].is("ready");
                 let will = |w: &Word| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna" | "gotta" | "ready");
-                ready || self.words[c.from..v].iter().any(will)
+                // "The first thing we want to do is take the batteries out."
+                let first = c.base != "want" && self.text.contains("want to do is");
+                ready || first || self.words[c.from..v].iter().any(will)
             }),
             hypothetical: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
@@ -804,7 +811,7 @@ impl Reader<'_> {
                 && self.looks(c)
                 && let Some(on) = self.switched_on(n)
             {
-                objects = self.named(n, on, &on.objects).into_iter().filter(|o| o.kind == Kind::Part).collect();
+                objects = on.objects.iter().filter(|o| o.kind == Kind::Part && !o.is_pronoun()).cloned().collect();
             }
             // "Check you've got sound on both sides."
             if objects.is_empty() && asked.agent() && asked.base == "get" {
@@ -1013,7 +1020,8 @@ impl Reader<'_> {
 
     fn looks(&self, c: &Clause) -> bool {
         matches!(c.base.as_str(), "check" | "test" | "verify" | "try")
-            || matches!(c.base.as_str(), "see" | "find") && ["if", "whether"].iter().any(|w| has(self.text, w))
+            || matches!(c.base.as_str(), "see" | "find")
+                && (["if", "whether"].iter().any(|w| has(self.text, w)) || self.text.contains("to see that"))
     }
 
     /// The clause right before that switches something on or plugs it in.
@@ -1228,6 +1236,7 @@ impl Reader<'_> {
                     ) || p == "on" && np.new
                         || p == "in" && np.head() == "wall")
                         && np.is_thing()
+                        || p == "in" && np.kind == Kind::Part && np.definite
                         || p == "on" && np.head() == "top"
                 });
             // "It lifts itself."
@@ -1247,6 +1256,13 @@ impl Reader<'_> {
                 && matches!(c.base.as_str(), "come" | "go" | "plug" | "run");
             if leads {
                 return (c.base != "plug" && self.laid(c)).then_some(mine);
+            }
+            // "Then a thin card goes underneath."
+            let led_in =
+                c.places.iter().any(|(p, _)| matches!(p.as_str(), "under" | "between" | "behind" | "into" | "in"))
+                    || self.lemmas[c.from..c.to].iter().any(|w| matches!(*w, "underneath" | "in"));
+            if c.base == "go" && led_in && mine.iter().all(|p| p.kind == Kind::Opener) && !mine.is_empty() {
+                return Some(mine);
             }
             // "Now the shell is off."
             if c.base == "be" {
@@ -1321,12 +1337,15 @@ impl Reader<'_> {
         let but =
             self.lemmas.get(c.to.saturating_sub(1)..).is_some_and(|rest| rest.iter().take(2).any(|w| *w == "but"));
         let to = if but { (c.to + 3).min(self.words.len()) } else { c.to };
+        // "see if it heats"
+        let whether = c.base == "see" && self.words.get(to).is_some_and(|w| w.is("if") || w.is("whether"));
+        let to = to + usize::from(whether);
         let (from, to) = (c.from, to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
         let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
         let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();
         let mut particles = c.particles.clone();
-        if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && np.definite) {
+        if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && (np.definite || np.count == Some(1))) {
             particles.push("aside".into());
         }
         let particles = &particles;

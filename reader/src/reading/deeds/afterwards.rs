@@ -125,7 +125,7 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                 && matches!(e.act, Act::Remove | Act::Open)
                 && e.sentence > d.sentence + 1
         };
-        let frees = |e: &Deed| matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release);
+        let frees = |e: &Deed| matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release | Act::Remove);
         let announced = d.future && d.act == Act::Remove && !d.what.is_empty();
         if announced && ahead.clone().position(done).is_some_and(|at| ahead.clone().take(at).any(frees)) {
             continue;

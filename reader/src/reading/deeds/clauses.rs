@@ -337,6 +337,14 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         let at = bound.filter(|b| *b > low && only_ways(w, *b, group)).unwrap_or(group);
         return (at, group);
     }
+    // "so out come the batteries"
+    let fronted = verb > low
+        && w[verb - 1].tag == Tag::Part
+        && matches!(w[verb].verb(), "come" | "go")
+        && w.get(verb + 1).is_some_and(|n| n.tag == Tag::Det);
+    if fronted {
+        return (verb - 1, verb - 1);
+    }
     // "display flex first, push it in": what it is about, and then an order.
     let in_turn = |i: &usize| matches!(w[*i].lemma.as_str(), "first" | "last" | "next") && w[*i].pause;
     let about = (group..verb).rev().find(in_turn).filter(|at| *at > low && w[at - 1].tag == Tag::Noun);
@@ -758,6 +766,8 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
                 begin = at;
             }
             _ => match phrase_at(w, at, to) {
+                // "ribbon cable, no latch, straight out"
+                Some((_, after)) if w[at].is("no") && !objects.is_empty() => at = after,
                 // "front board in, two screws, 6 millimetres": screws, and no size, are a fragment of their own.
                 Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
                 Some((p, after)) => {

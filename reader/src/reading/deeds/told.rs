@@ -126,7 +126,11 @@ impl Topic {
                     && np.kind == Kind::Part
                     && !matches!(np.head(), "board" | "mainboard")
             });
-            if let Some((_, owner)) = to.filter(|_| plug) {
+            // "a ribbon going from the keyboard across to the main board"
+            let both = [Some(c), next].into_iter().flatten().flat_map(|k| &k.places);
+            let from = both.clone().find(|(p, np)| p == "from" && np.kind == Kind::Part && np.definite);
+            let board = both.clone().any(|(p, np)| p == "to" && matches!(np.head(), "board" | "mainboard"));
+            if let Some((_, owner)) = to.or(from.filter(|_| board)).filter(|_| plug) {
                 self.served = Some((number, owner.clone()));
             }
         }

@@ -56,6 +56,19 @@ impl Reader<'_> {
         {
             return Some(screws.clone());
         }
+        // "It is held in with one screw, so take that out.": the screw.
+        let one_screw = |c: &Clause| {
+            let held = c.passive && matches!(c.base.as_str(), "hold" | "secure" | "fix" | "fasten");
+            c.places
+                .iter()
+                .find(|(p, np)| held && p == "with" && np.kind == Kind::Screw && np.count == Some(1))
+                .cloned()
+        };
+        if pronoun.head() == "that"
+            && let Some((_, screw)) = self.clauses[..n].iter().rev().take(2).find_map(one_screw)
+        {
+            return Some(screw);
+        }
         // What is put between or along something is the tool.
         if tools && one {
             let here = self.clauses[..=n]
@@ -291,7 +304,9 @@ impl Reader<'_> {
         // "I take my card and I push it in at the corner."
         let in_hand = c.particles.iter().any(|p| p == "in" || p == "under")
             && c.places.iter().any(|(p, np)| p == "at" && np.kind == Kind::Nothing);
-        let leads_in = leads_in || in_hand;
+        // "Take the pry tool, insert it at the corner."
+        let inserted = c.base == "insert" && c.places.iter().all(|(p, _)| p == "at");
+        let leads_in = leads_in || in_hand || inserted;
         let round = c.particles.iter().any(|p| matches!(p.as_str(), "around" | "along" | "round"));
         let tools = (leads_in || round)
             && matches!(

@@ -562,6 +562,8 @@ impl Tagger<'_> {
         let describes = self.words.get(next).is_none_or(|w| {
             (w.base.is_some() && matches!(w.form, Form::Past | Form::Ing) && !self.noun_at(next + 1))
                 || self.object_at(next)
+                // "the motor's wired to the board"
+                || w.base.is_none() && w.said.len() > 4 && w.said.ends_with("ed") && !w.said.ends_with("eed") && !self.noun_at(next + 1)
                 // "till the tab's flush"
                 || matches!(w.lemma.as_str(), "flush" | "level" | "ready" | "visible" | "done" | "home")
                 || self.particle_at(next)
@@ -988,7 +990,12 @@ impl Tagger<'_> {
                     self.said(at + 1) == "to"
                         || self.words.get(at + 1).is_some_and(|n| n.form == Form::Ing && n.base.is_some())
                 }
-                Some(Tag::Noun) if self.words[at - 1].tag == Tag::Adv => next_object || !nounlike,
+                Some(Tag::Noun) if self.words[at - 1].tag == Tag::Adv => {
+                    // "the feet just press in"
+                    let things = self.words[..at].iter().rfind(|w| w.tag != Tag::Adv);
+                    let plural = things.is_some_and(|w| w.said != w.lemma || w.said == "feet");
+                    next_object || !nounlike || plural && next_particle
+                }
                 // "the wires of the battery tear easily"
                 Some(Tag::Noun) if matches!(self.lemma(at + 1), "easily" | "quickly" | "apart") && !next_end => true,
                 Some(Tag::Noun) => {

@@ -43,7 +43,8 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
     let only = named.first().copied().filter(|_| named.len() == 1);
     let mut bench = Bench { device, only_driver: only, ..Bench::default() };
-    for (s, halves) in told.iter().zip(halves) {
+    let mut together = false;
+    for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         if let [one] = s.drivers[..] {
             bench.driver = Some((s.number, one));
         }
@@ -53,7 +54,12 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
         if let Some(part) = &s.opens_with {
             bench.at = Some(name(part));
         }
+        let listed = |n: usize| told.get(n).is_some_and(|s| s.heading && s.acts.is_empty());
+        if together && listed(n) && (listed(n + 1) || n > 0 && listed(n - 1)) {
+            put_back(s, &mut bench, &mut deeds);
+        }
         for (a, half) in s.acts.iter().zip(halves) {
+            together = *half == Half::Together;
             if a.hypothetical {
                 continue;
             }
@@ -119,6 +125,39 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
         ..last.clone()
     };
     deeds.push(plug);
+}
+
+/// "The reflector. The glass.": in a row of names, what is out goes back.
+fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    let Some(thing) = s.topic.iter().find(|p| p.kind == Kind::Part && p.definite && bench.out.contains(&name(p)))
+    else {
+        return;
+    };
+    let Some(last) = deeds.last().cloned() else { return };
+    let what = vec![name(thing)];
+    bench.out.retain(|w| !what.contains(w));
+    deeds.push(Deed {
+        act: Act::Install,
+        half: Half::Together,
+        what,
+        by: None,
+        count: None,
+        drive: None,
+        bit: None,
+        length_mm: None,
+        groups: Vec::new(),
+        places: Vec::new(),
+        manner: Vec::new(),
+        until: None,
+        measures: Vec::new(),
+        cue: s.cue,
+        start: s.span.0,
+        end: s.span.1,
+        sentence: s.number,
+        confidence: 0.5,
+        because: "named in a row in the rebuild",
+        ..last
+    });
 }
 
 /// One act: which it is, what it is done to, whether it is one at all; then it is laid in the row.

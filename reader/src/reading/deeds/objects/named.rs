@@ -101,7 +101,8 @@ fn plugs(a: &Told, bench: &Bench) -> Vec<String> {
         }
     }
     // "On the radio board you only remove the cable."
-    let on = a.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Part && np.definite);
+    let stands = a.objects.iter().any(|o| o.stands || o.is_pronoun());
+    let on = a.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Part && np.definite && !stands);
     if let ([plug], Some((_, at))) = (&mut what[..], on)
         && plug.split(' ').all(is_cable)
     {

@@ -83,7 +83,7 @@ fn undone_after_shown(c: &Case, deeds: &mut Vec<Deed>) -> bool {
     };
     // "The caddy is held by four screws. First the two plugs. Now take out those four screws."
     let pointed = c.a.objects.iter().any(|o| o.kind == Kind::Screw && o.definite && o.count.is_some());
-    if pointed && let Some(at) = deeds.iter().rposition(|d| d.sentence + 4 >= c.s.number && d.because == SHOWN_HELD) {
+    if pointed && let Some(at) = deeds.iter().rposition(|d| d.sentence + 8 >= c.s.number && d.because == SHOWN_HELD) {
         let far = deeds.len() - at > 2 && deeds[at].count == c.a.count && (c.bare() || deeds[at].what == c.what);
         if far {
             deeds.remove(at);

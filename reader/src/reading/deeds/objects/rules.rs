@@ -75,10 +75,15 @@ pub(super) const BY_WORDS: &[Rule] = &[
         let counted = |d: &Deed| d.act == c.act && d.count.is_some_and(|n| n > 1);
         c.a.elliptic && c.points() && deeds.last().is_some_and(counted) && c.says("here")
     }),
-    // "There's a cable, so open it like a door.": of what was opened before, and no plug.
-    Drop(|c, _, _| {
-        c.act == Act::Disconnect && c.points() && ["like a door", "like a book", "like door"].iter().any(|w| c.says(w))
+    // "There's a cable, so open it like a door.": what is in work, and no plug.
+    Mend(|c, bench| {
+        let work = bench.at.as_ref().filter(|at| !bench.out.contains(at));
+        if let Some(at) = work.filter(|_| like_a_lid(c)) {
+            c.act = Act::Open;
+            c.what = vec![at.clone()];
+        }
     }),
+    Drop(|c, _, _| like_a_lid(c)),
     // "There are the four screws.": shown while things go together.
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
@@ -99,7 +104,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
         }
     }),
     // "The book is out.": talk, where nothing was done yet.
-    Drop(|c, _, deeds| c.a.result && deeds.is_empty()),
+    Drop(|c, _, deeds| c.a.result && deeds.is_empty() && !(c.screws() && c.a.count.is_some())),
     // "Switch it on and see.": a trial, else the end of the rebuild.
     Mend(|c, bench| {
         if c.act == Act::PowerOn {
@@ -251,9 +256,12 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Route.": nothing named and nothing in work.
     Drop(|c, _, _| {
-        let trial = c.act == Act::Test
-            && (c.because == "a test run"
-                || (c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points()) && c.told_half == Half::Together);
+        let sees = c.told_half == Half::Together && ["see if it", "see whether it"].iter().any(|w| c.says(w));
+        let trial = c.act == Act::Test && sees
+            || c.act == Act::Test
+                && (c.because == "a test run"
+                    || (c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points())
+                        && c.told_half == Half::Together);
         c.bare() && !stands_alone(c.act) && !trial
     }),
     // "Put it all back together.": summed up.
@@ -269,6 +277,11 @@ pub(super) const BY_BENCH: &[Rule] = &[
         c.bare() && c.a.objects.is_empty() && matches!(c.act, Act::Install | Act::Press | Act::Peel | Act::Adjust)
     }),
 ];
+
+fn like_a_lid(c: &Case) -> bool {
+    let like = ["like a door", "like a book", "like door", "like a lid"].iter().any(|w| c.says(w));
+    c.act == Act::Disconnect && c.points() && like
+}
 
 fn all_out(c: &Case, bench: &Bench) -> bool {
     c.what.iter().all(|w| bench.out.contains(w))

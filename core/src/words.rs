@@ -19,7 +19,7 @@ use crate::reading::{
     Act, CautionSubject, ConnectorOp, Consumable, DiscrepancyKind, Drive, FastenerOp, HeatSource, Mark, PartOp,
     StatementKind, Topic,
 };
-use crate::rebuild::{Classed, Counted, Grade, OrderRule, ProofKind};
+use crate::rebuild::{Classed, Clock, Counted, Grade, OrderRule, ProofKind};
 use crate::screw::{Class, Material};
 use crate::units::TorqueUnit;
 
@@ -29,6 +29,7 @@ pub fn tables() -> Vec<Table> {
         table::<Act>(),
         table::<Classed>(),
         table::<Counted>(),
+        table::<Clock>(),
         table::<Grade>(),
         table::<OrderRule>(),
         table::<ProofKind>(),

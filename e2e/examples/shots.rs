@@ -161,6 +161,8 @@ async fn views(app: &App) -> Vec<View> {
         ("publish-stops", format!("/manuals/{}/publish", demo.incubator), ""),
         ("cautions-lamp", lamp("cautions"), ""),
         ("fold-unbalanced", scale("fold"), "tap [data-place='r3']"),
+        ("fold-times", station("fold"), "scroll Where the minutes go"),
+        ("fold-times-narrow", scale("fold"), "narrow; dark; scroll Where the minutes go"),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),
     ];

@@ -1,7 +1,7 @@
 //! Manuals drafted from a few spoken sentences, for tests of whatever works on what a narrator told.
 
 use crate::ids::{ManualId, RecordingId};
-use crate::manual::{Manual, RecordingRef, Source, draft};
+use crate::manual::{CorrectedReading, Manual, RecordingRef, Source, draft};
 use crate::reading::read;
 use crate::recording::Recording;
 use uuid::Uuid;
@@ -17,6 +17,13 @@ pub const RECORDING: RecordingId = RecordingId(Uuid::nil());
 /// The sentences as a recording.
 pub fn recording(text: &str) -> Recording {
     Recording::parse(text.as_bytes()).expect("words")
+}
+
+/// The same with the reading that it was drafted from.
+pub fn with_reading(text: &str) -> (Manual, CorrectedReading) {
+    let manual = manual(text);
+    let reading = manual.corrections_of(RECORDING).read(&recording(text));
+    (manual, reading)
 }
 
 /// The same with an id of its own; those of parts and steps follow from it.

@@ -19,6 +19,7 @@ pub use schema::manual_schema;
 pub use screws::{SheetLayer, SheetRow};
 
 use crate::cautions::CautionHead;
+use crate::effort::Heard;
 use crate::ids::*;
 use crate::labels;
 use crate::manual::{Manual, NoteKind, Phase, Step, ToolChoice};
@@ -153,9 +154,14 @@ labels!(LineKind {
 
 /// Works out the guide of a manual, or of what a job cut from it. Work that belongs to others is left out, and said so.
 pub fn guide(whole: &Manual) -> Guide {
+    guide_heard(whole, &Heard::new())
+}
+
+/// The same, with the times that the recordings show.
+pub fn guide_heard(whole: &Manual, heard: &Heard) -> Guide {
     let withheld::Open { manual, stops } = withheld::open(whole);
     let manual = &*manual;
-    let fold = rebuild::fold(manual);
+    let fold = rebuild::fold_heard(manual, heard);
     let around = |kind| section(kind_title(kind), items(around::notes(manual, kind)));
     let mut sections = vec![
         section(

@@ -22,8 +22,9 @@ pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use proofs::{Proof, ProofKind, Taken};
 pub use told::reverse_of;
-pub use work::{Grade, GradeReason, WorkSheet};
+pub use work::{Clock, Grade, GradeReason, StepTime, WorkSheet};
 
+use crate::effort::Heard;
 use crate::fasteners::balance::{self, Balance, balance};
 use crate::ids::*;
 use crate::manual::{Caution, Manual, Phase, Posture, Step};
@@ -113,6 +114,11 @@ pub struct TeardownRow {
 
 /// Folds a manual's teardown over into its rebuild.
 pub fn fold(manual: &Manual) -> Fold {
+    fold_heard(manual, &Heard::new())
+}
+
+/// The same, with the times that the recordings show.
+pub fn fold_heard(manual: &Manual, heard: &Heard) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
     let mut rebuild = rebuild(manual, &steps);
@@ -124,7 +130,7 @@ pub fn fold(manual: &Manual) -> Fold {
     }
     let accounts = accounts::accounts(manual, &steps, &rebuild, &balance);
     let teardown = rows(manual, &steps, apart);
-    let work = work::work(manual, &teardown, &rebuild);
+    let work = work::work(manual, &teardown, &rebuild, heard);
     let mut fold = Fold { teardown, rebuild, balance, accounts, turn, work };
     proofs::put(manual, &mut fold);
     fold

@@ -6,7 +6,10 @@
 use super::classes::{self, ClassRow};
 use super::{RebuildStep, TeardownRow};
 use crate::cables::kinds::is_delicate;
-use crate::effort::{Lasts, back_s, estimate, heat_s, plugs_s, screws_s, waits_s};
+use crate::effort::{
+    Heard, Lasts, Shown, TOOL_CHANGE_S, back_s, estimate, first_hand, heat_s, plugs_s, screws_s, waits_s,
+};
+use crate::ids::StepId;
 use crate::labels;
 use crate::labels::Label;
 use crate::manual::{Manual, SeamKind, Step};
@@ -27,6 +30,31 @@ pub enum Grade {
 
 labels!(Grade { Easy: "easy", Moderate: "moderate", Hard: "hard", Expert: "for experts" });
 
+/// What a time rests on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Clock {
+    Said,
+    Shown,
+    Motions,
+}
+
+labels!(Clock { Said: "an author's word", Shown: "the recording", Motions: "what is done" });
+
+/// How long one step takes, and what tells it.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
+pub struct StepTime {
+    pub step: StepId,
+    /// Its number in its half, from 1.
+    pub number: usize,
+    pub title: String,
+    /// In words.
+    pub says: String,
+    pub clock: Clock,
+    /// What a recording shows of it, believed or not.
+    pub shown: Option<Shown>,
+}
+
 /// The work of both halves.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize, ToSchema)]
 pub struct WorkSheet {
@@ -35,6 +63,8 @@ pub struct WorkSheet {
     /// Both, in words.
     pub says: String,
     pub grade: Grade,
+    /// Step by step, while taking apart.
+    pub times: Vec<StepTime>,
     /// What makes it so, the hardest first.
     pub reasons: Vec<GradeReason>,
     /// How often another tool is taken in hand while taking apart.
@@ -88,10 +118,12 @@ fn touches(manual: &Manual, step: &Step, is: fn(&str) -> bool) -> bool {
 }
 
 /// Works it out. O(steps · what hangs on them).
-pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[RebuildStep]) -> WorkSheet {
+pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[RebuildStep], heard: &Heard) -> WorkSheet {
     let steps: Vec<&Step> = teardown.iter().map(|r| &manual.steps[&r.step]).collect();
-    let apart = steps.iter().map(|s| step_lasts(manual, s)).fold(Lasts::default(), |a, b| a + b);
-    let together = rebuild.iter().map(|s| back_lasts(manual, s)).fold(Lasts::default(), |a, b| a + b);
+    let rows: Vec<(StepTime, Lasts)> = steps.iter().enumerate().map(|(i, _)| time(manual, &steps, i, heard)).collect();
+    let apart = rows.iter().map(|(_, lasts)| *lasts).fold(Lasts::default(), |a, b| a + b);
+    let times = rows.into_iter().map(|(row, _)| row).collect();
+    let together = rebuild.iter().map(|s| back_lasts(manual, s, heard)).fold(Lasts::default(), |a, b| a + b);
     let reasons = reasons(manual, &steps);
     let hardest = reasons.iter().map(|r| r.grade).max().unwrap_or(Grade::Easy);
     let many = reasons.len() >= MANY && hardest == Grade::Moderate;
@@ -103,6 +135,7 @@ pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[Rebuild
         together,
         says,
         grade,
+        times,
         reasons,
         tool_changes: tool_changes(&steps),
         counted_steps: classes::steps(&steps),
@@ -110,19 +143,56 @@ pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[Rebuild
     }
 }
 
-fn step_lasts(manual: &Manual, step: &Step) -> Lasts {
+/// What an author said; else what a recording shows, where it can be believed; else what the acts add up to.
+fn time(manual: &Manual, steps: &[&Step], at: usize, heard: &Heard) -> (StepTime, Lasts) {
+    let step = steps[at];
     let waiting = heat_s(manual, step) + waits_s(step);
-    match step.time_s {
-        Some(said) => Lasts::said((said - waiting).max(0.0), waiting.min(said)),
-        None => Lasts::of_motions((estimate(manual, step) - waiting).max(0.0), waiting),
-    }
+    let shown = heard.get(&step.id);
+    let (lasts, clock) = match (step.time_s, believed(shown)) {
+        (Some(said), _) => (Lasts::said((said - waiting).max(0.0), waiting.min(said)), Clock::Said),
+        (None, Some(shown)) => (as_shown(manual, step, shown, fetched(steps, at)), Clock::Shown),
+        (None, None) => (Lasts::of_motions((estimate(manual, step) - waiting).max(0.0), waiting), Clock::Motions),
+    };
+    let row = StepTime {
+        step: step.id,
+        number: at + 1,
+        title: step.title.clone(),
+        says: lasts.words(),
+        clock,
+        shown: shown.cloned(),
+    };
+    (row, lasts)
 }
 
-fn back_lasts(manual: &Manual, step: &RebuildStep) -> Lasts {
+fn believed(shown: Option<&Shown>) -> Option<&Shown> {
+    shown.filter(|s| s.doubt.is_none())
+}
+
+/// Who records has the tools laid out beside the work; others fetch each one that is new (MOST).
+fn fetched(steps: &[&Step], at: usize) -> usize {
+    let before = at.checked_sub(1).map_or(&[][..], |i| &steps[i].tools);
+    steps[at].tools.iter().filter(|t| !before.contains(t)).count()
+}
+
+/// The wait stands in the recording only where it is long enough to hold it; else it was cut away.
+fn as_shown(manual: &Manual, step: &Step, shown: &Shown, fetched: usize) -> Lasts {
+    let waiting = heat_s(manual, step) + waits_s(step);
+    let motions = (estimate(manual, step) - waiting).max(0.0);
+    let hands = if shown.work_s > waiting + motions { shown.work_s - waiting } else { shown.work_s };
+    Lasts::shown(hands + TOOL_CHANGE_S * fetched as f64, first_hand(step), waiting)
+}
+
+fn back_lasts(manual: &Manual, step: &RebuildStep, heard: &Heard) -> Lasts {
     let told = step.told.and_then(|id| manual.steps.get(&id));
     let waiting = told.map_or(0.0, |s| heat_s(manual, s) + waits_s(s)) + cures_s(manual, step);
     if let Some(said) = told.and_then(|s| s.time_s) {
         return Lasts::said((said - waiting).max(0.0), waiting);
+    }
+    // Where lines were worked out beside what was told, the recording shows only a part of it.
+    let all_told = step.lines.iter().all(|l| l.told.is_some() || l.act.is_none());
+    let shown = told.filter(|_| all_told).and_then(|s| Some((s, believed(heard.get(&s.id))?)));
+    if let Some((told, shown)) = shown {
+        return as_shown(manual, told, shown, 0);
     }
     let screws = screws_s(step.groups.iter().map(|g| &manual.fasteners[g]));
     let plugs = plugs_s(step.connectors.iter().map(|c| &manual.connectors[c]));
@@ -193,5 +263,49 @@ mod tests {
         let waited = fold(&drafted::manual("[0:00] Take off the lid. Wait for ten minutes.")).work;
         assert_eq!(waited.apart.waiting_s, 600.0);
         assert!(waited.says.contains("10 of them waiting"), "{}", waited.says);
+    }
+
+    fn heard_work(text: &str) -> WorkSheet {
+        let (manual, reading) = drafted::with_reading(text);
+        let heard = crate::effort::heard(&manual, &[&reading]);
+        crate::rebuild::fold_heard(&manual, &heard).work
+    }
+
+    const SLOW: &str = "[0:10] Remove the four screws of the lid. Take off the lid.\n\n[1:50] Unplug the fan. Take out the fan.\n\n[2:00] Thanks for watching.";
+
+    #[test]
+    fn what_the_recording_shows_counts_before_the_motions() {
+        let (shown, motions) = (heard_work(SLOW), fold(&drafted::manual(SLOW)).work);
+        let clocks = |w: &WorkSheet| w.times.iter().map(|t| t.clock).collect::<Vec<_>>();
+        assert_eq!(clocks(&motions), [Clock::Motions, Clock::Motions]);
+        assert_eq!(clocks(&shown)[0], Clock::Shown);
+        assert!(shown.apart.low_s > 100.0 && motions.apart.low_s < 100.0, "{:?} {:?}", shown.apart, motions.apart);
+    }
+
+    #[test]
+    fn an_authors_word_counts_before_the_recording() {
+        let (mut manual, reading) = drafted::with_reading(SLOW);
+        let first = manual.order()[0];
+        manual.steps.get_mut(&first).unwrap().time_s = Some(30.0);
+        let heard = crate::effort::heard(&manual, &[&reading]);
+        let work = crate::rebuild::fold_heard(&manual, &heard).work;
+        assert_eq!((work.times[0].clock, work.times[0].says.as_str()), (Clock::Said, "1 min"));
+    }
+
+    #[test]
+    fn seconds_that_cannot_be_are_not_believed() {
+        let cut = "[0:10] Remove the eighteen screws of the lid. Take off the lid.\n\n[0:13] Unplug the fan. Take out the fan.";
+        let work = heard_work(cut);
+        assert_eq!(work.times[0].clock, Clock::Motions);
+        assert!(work.times[0].shown.as_ref().is_some_and(|s| s.doubt.is_some()));
+    }
+
+    #[rstest]
+    #[case::screws("Remove the four screws of the lid. Take off the lid.", 2.0)]
+    #[case::glue("Heat the lid. Pry off the lid.", 3.0)]
+    fn a_first_hand_is_slowest_where_it_has_to_feel(#[case] told: &str, #[case] at_least: f64) {
+        let manual = drafted::manual(&format!("[0:00] {told}"));
+        let factor = first_hand(&manual.steps[&manual.order()[0]]);
+        assert!((at_least..=4.0).contains(&factor) && (at_least > 2.0 || factor == 2.0), "{factor}");
     }
 }

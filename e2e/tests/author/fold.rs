@@ -130,3 +130,34 @@ async fn an_empty_manual_says_where_to_begin() -> Done {
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.end().await
 }
+
+/// A step that the recording cut, one that it shows, and talk between them.
+const CLOCKED: &str = "# Recording: Lamp\n\n\
+[0:10] Remove eighteen PH1 screws from the cover. Take off the cover.\n\n\
+[0:14] Disconnect the fan cable. Take out the fan.\n\n\
+[0:50] My neighbour has a dog and it is very loud today.\n\n\
+[1:00] Take out the tray.\n\n\
+[1:20] Thanks for watching.\n";
+
+#[rocket::async_test]
+async fn the_recording_tells_how_long_a_step_takes_and_which_seconds_to_look_at() -> Done {
+    let app = App::start(false).await;
+    open(&app, CLOCKED).await?;
+    let strip = "[aria-label='The recording, step by step'] button";
+    app.find(strip).await?;
+    let mut said = Vec::new();
+    for stretch in app.driver.find_all(By::Css(strip)).await? {
+        said.push(stretch.attr("aria-label").await?.unwrap_or_default());
+    }
+    assert_eq!(said[0], "Step 1 4 s of work, not believed: Remove the cover");
+    assert!(said[1].starts_with("Step 2 36 s of work") && said[1].contains("10 s of talk"), "{said:?}");
+    app.text("The recording holds 4 s").await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    // A stretch takes its step in hand, on the picture too.
+    app.tap_first(By::Css(&format!("{strip}:nth-of-type(2)"))).await?;
+    app.find(&format!("{strip}:nth-of-type(2)[aria-pressed='true']")).await?;
+    app.tap("0:10 to 0:14").await?;
+    app.find("[role='option'][aria-selected='true']").await?;
+    app.text("Remove eighteen PH1 screws from the cover.").await?;
+    app.end().await
+}

@@ -3,8 +3,10 @@
 use crate::author::Author;
 use crate::problem::Problem;
 use crate::store::{RevisionInfo, Store};
+use paso_core::effort::{self, Heard};
 use paso_core::ids::{JobId, ManualId};
-use paso_core::manual::Manual;
+
+use paso_core::manual::{CorrectedReading, Manual};
 use paso_core::order::cut;
 use paso_core::publish::{self, Guide};
 use rocket::http::{ContentType, Header, Status};
@@ -19,7 +21,20 @@ super::endpoints!(guide, markdown, json, publish_revision, revisions, revision, 
 #[utoipa::path(context_path = "/api", tag = "guide", params(("job" = Option<String>, Query)), responses((status = 200, body = Guide), (status = 404, body = Problem)))]
 #[get("/manuals/<id>/guide?<job>")]
 pub async fn guide(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<Json<Guide>, Problem> {
-    Ok(Json(publish::guide(&*whole_or_cut(store, id, job).await?)))
+    let manual = whole_or_cut(store, id, job).await?;
+    Ok(Json(publish::guide_heard(&manual, &heard(store, id).await?)))
+}
+
+/// The times that the recordings of a manual show. One that cannot be read just now shows none.
+async fn heard(store: &Store, id: Uuid) -> Result<Heard, Problem> {
+    // Of the whole manual: where a step ends, the next one tells, be it of this job or not.
+    let (_, manual) = store.manual(ManualId(id)).await?;
+    let mut kept = Vec::new();
+    for recording in manual.recordings.keys() {
+        kept.extend(store.read(&manual, *recording).await.ok());
+    }
+    let readings: Vec<&CorrectedReading> = kept.iter().map(|k| &k.read).collect();
+    Ok(effort::heard(&manual, &readings))
 }
 
 /// The whole manual, or what one of its jobs cuts from it.

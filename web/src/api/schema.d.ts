@@ -1357,6 +1357,11 @@ export interface components {
          * @enum {string}
          */
         Classed: "fasteners" | "tools" | "place" | "skill";
+        /**
+         * @description What a time rests on.
+         * @enum {string}
+         */
+        Clock: "said" | "shown" | "motions";
         /** @description What lies over a cable on the way back. */
         Closes: {
             /** @description The step of the rebuild, from 1. */
@@ -4267,6 +4272,30 @@ export interface components {
             /** Format: date-time */
             updated_at: string;
         };
+        /** @description What a recording shows of one step. Seconds; milliseconds of the recording. */
+        Shown: {
+            /** @description Why these seconds are not those of the work. */
+            doubt?: string | null;
+            /**
+             * Format: int64
+             * @description The first words of the step, and where the next step begins.
+             */
+            from_ms: number;
+            recording: components["schemas"]["RecordingId"];
+            /** Format: double */
+            silent_s: number;
+            /** @description First character of the statement that tells it first. */
+            start: number;
+            /** Format: double */
+            talk_s: number;
+            /** Format: int64 */
+            to_ms: number;
+            /**
+             * Format: double
+             * @description Without idle talk; silence among it.
+             */
+            work_s: number;
+        };
         /**
          * @description What a sign warns of, or tells to do.
          * @enum {string}
@@ -4520,6 +4549,17 @@ export interface components {
             head?: components["schemas"]["CautionHead"] | null;
             kind: components["schemas"]["LineKind"];
             text: string;
+        };
+        /** @description How long one step takes, and what tells it. */
+        StepTime: {
+            clock: components["schemas"]["Clock"];
+            /** @description Its number in its half, from 1. */
+            number: number;
+            /** @description In words. */
+            says: string;
+            shown?: components["schemas"]["Shown"] | null;
+            step: components["schemas"]["StepId"];
+            title: string;
         };
         /** @description All that the stop shows. */
         StepsView: {
@@ -4965,6 +5005,8 @@ export interface components {
             reasons: components["schemas"]["GradeReason"][];
             /** @description Both, in words. */
             says: string;
+            /** @description Step by step, while taking apart. */
+            times: components["schemas"]["StepTime"][];
             together: components["schemas"]["Lasts"];
             /** @description How often another tool is taken in hand while taking apart. */
             tool_changes: number;

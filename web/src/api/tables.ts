@@ -55,6 +55,11 @@ export const labels = {
     "parts": "parts",
     "seals": "seals",
   } satisfies Record<Schemas["Counted"], string>,
+  Clock: {
+    "said": "an author's word",
+    "shown": "the recording",
+    "motions": "what is done",
+  } satisfies Record<Schemas["Clock"], string>,
   Grade: {
     "easy": "easy",
     "moderate": "moderate",

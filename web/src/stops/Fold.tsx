@@ -12,6 +12,7 @@ import { font, space } from "../theme";
 import { Accounts, ScrewAccounts } from "./fold/Accounts";
 import { Board, columns } from "./fold/Board";
 import { PileLegend } from "./fold/Pile";
+import { Times } from "./fold/Times";
 import { WorkSheet } from "./fold/WorkSheet";
 
 const Heads = styled.div`
@@ -85,6 +86,7 @@ function Loaded({ fold }: { fold: FoldView }) {
       </Heads>
       <Board fold={fold} findings={found} chosen={chosen} onChoose={setChosen} all={all} />
       <Findings name="To look at" findings={found} />
+      <Times times={fold.work.times} chosen={chosen} onChoose={setChosen} />
       <WorkSheet work={fold.work} />
       {fold.balance.rows.length > 0 && (
         <More title="Screws, group by group">

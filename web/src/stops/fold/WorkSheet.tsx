@@ -36,8 +36,9 @@ export function WorkSheet({ work }: { work: Work }) {
           <li>{plural(work.tool_changes, "change")} of tool while taking apart</li>
         </List>
         <Muted>
-          Worked out from screws, plugs, joints and acts (MOST, from memory), for somebody who does it the first time;
-          times that an author gave count instead.
+          For somebody who does it the first time: two to four times as long as the practised hand of the recording, or
+          of screws, plugs, joints and acts where it shows nothing (MOST, from memory). What an author said counts
+          instead.
         </Muted>
       </section>
       <section aria-label="How repairable">

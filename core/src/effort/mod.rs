@@ -3,7 +3,11 @@
 //! Times are built from index sums of a predetermined time system (MOST: one index is 0.36 s; K. B. Zandin, MOST Work
 //! Measurement Systems; from memory, the seconds are computed) and, where that has nothing, from soft times of the trade
 //! (common practice, no source). They compare routes; a first-timer takes two to four times as long (common practice).
-//! An author's own figure always wins.
+//! An author's own figure always wins; behind it counts what a recording shows ([`heard`]).
+
+mod heard;
+
+pub use heard::{Heard, Shown, heard};
 
 use crate::manual::{Action, Connector, ConnectorKind, FastenerGroup, Manual, SeamKind, Step};
 use crate::reading::Act;
@@ -122,6 +126,11 @@ impl Lasts {
         Self::between(seconds, seconds, 2.0 * seconds, waiting_s)
     }
 
+    /// A recording shows a practised hand; who does it for the first time takes `slower` times as long.
+    pub fn shown(seconds: f64, slower: f64, waiting_s: f64) -> Self {
+        Self::between(seconds, seconds * (1.0 + slower) / 2.0, seconds * slower, waiting_s)
+    }
+
     fn between(low: f64, likely: f64, high: f64, waiting_s: f64) -> Self {
         let (mean, deviation) = ((low + 4.0 * likely + high) / 6.0, (high - low) / 6.0);
         Self { low_s: mean - deviation + waiting_s, high_s: mean + deviation + waiting_s, waiting_s }
@@ -158,6 +167,18 @@ fn minutes(seconds: f64) -> u32 {
     let minutes = seconds / 60.0;
     let grain = if minutes < 10.0 { 1.0 } else { 5.0 };
     ((minutes / grain).round() * grain).max(1.0) as u32
+}
+
+/// How many times as long a first hand takes for the acts of a step: twice for screws, plugs and lifting, four times for
+/// what is felt for, as glue, clips, solder and heat (2 to 4 times: common practice, no source; the sharing by act is ours).
+pub fn first_hand(step: &Step) -> f64 {
+    const SURE: f64 = 2.0;
+    const FELT: f64 = 4.0;
+    let felt = |a: &&Action| {
+        matches!(a.act, Act::Pry | Act::Peel | Act::Heat | Act::Release | Act::Cut | Act::Desolder | Act::Solder)
+    };
+    let share = step.actions.iter().filter(felt).count() as f64 / step.actions.len().max(1) as f64;
+    SURE + (FELT - SURE) * share
 }
 
 /// The time that was told for an act: "let it rest for four minutes".

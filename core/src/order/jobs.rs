@@ -7,7 +7,7 @@ use super::reach::{Price, prices, stays, totals};
 use super::{Chain, RouteRow, removed_in};
 use crate::ids::*;
 use crate::manual::{Called, Job, JobCut, Manual, NoteKind, PartFate, Phase, Step, ranks};
-use crate::reading::Direction;
+use crate::reading::{Act, Direction};
 use crate::things::same_thing;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
@@ -128,7 +128,8 @@ pub fn keep_only(manual: &mut Manual, stays: impl Fn(&StepId) -> bool) {
 }
 
 /// The told steps of the rebuild that belong to these steps of the teardown: they put back something that comes out there.
-/// What puts back nothing, such as paste or a trial, belongs to the told step before it.
+/// What puts back nothing, such as paste or a trial, belongs to the told step before it; what is moved over to a new part
+/// belongs to the step behind it, which fits that part.
 fn told_for(manual: &Manual, kept: &BTreeSet<StepId>) -> BTreeSet<StepId> {
     let out: BTreeSet<&str> = kept.iter().flat_map(|s| manual.worked_at(&manual.steps[s])).collect();
     let elsewhere = |step: &Step| {
@@ -137,15 +138,22 @@ fn told_for(manual: &Manual, kept: &BTreeSet<StepId>) -> BTreeSet<StepId> {
     };
     let mut told = BTreeSet::new();
     let mut belongs = false;
+    let mut over: Vec<StepId> = Vec::new();
     for step in manual.steps_in(Phase::Rebuild) {
+        if step.actions.iter().any(|a| a.act == Act::Transfer) {
+            over.push(step.id);
+            continue;
+        }
         let in_again = step.actions.iter().filter(|a| a.act.direction() == Direction::In);
         let names: Vec<&str> = in_again
             .flat_map(|a| a.parts.iter().map(|p| manual.part_name(*p)).chain(a.roles.things.iter().map(String::as_str)))
             .collect();
         belongs = if names.is_empty() { belongs } else { names.iter().any(|n| out.iter().any(|o| same_thing(n, o))) };
         if belongs && !elsewhere(step) {
+            told.extend(over.drain(..));
             told.insert(step.id);
         }
+        over.retain(|_| names.is_empty());
     }
     told
 }

@@ -3,7 +3,7 @@
 
 use crate::ids::{GroupId, StepId, VariantId};
 use crate::manual::{Action, FastenerFate, Manual, NoteKind, Part, PartFate, Phase, RatingLabel, Replacement, Seam};
-use crate::rebuild::Fold;
+use crate::rebuild::{self, Fold};
 use crate::units::{in_milliampere_hours, in_millimetres, in_volts, in_watt_hours, number};
 use std::collections::BTreeSet;
 
@@ -51,6 +51,12 @@ pub(super) fn orders(manual: &Manual, fold: &Fold) -> Vec<String> {
     let undone: BTreeSet<StepId> = fold.rebuild.iter().filter_map(|s| s.of).collect();
     out.extend(manual.seams.values().filter(|s| undone.contains(&s.step)).filter_map(|s| bond_order(manual, s)));
     out
+}
+
+/// What goes over to a new part, which films come off it, and how long the old one is kept.
+pub(super) fn swapped(manual: &Manual, fold: &Fold) -> Vec<String> {
+    let line = |s: rebuild::Swap| format!("{}: {}", s.name, s.says.join(" "));
+    rebuild::swaps(manual, fold).into_iter().map(line).collect()
 }
 
 /// A guide for one job orders what becomes new there: what its author renews, and what does not survive coming off.

@@ -179,6 +179,7 @@ pub fn guide_heard(whole: &Manual, heard: &Heard) -> Guide {
     sections.extend([NoteKind::Before, NoteKind::Bound, NoteKind::Lost, NoteKind::Harmless].map(around));
     sections.extend([
         section("To order", items(around::orders(manual, &fold))),
+        section("The new part", items(around::swapped(manual, &fold))),
         section("Tools", items(tools(manual).iter().map(|t| with_bits(manual, t)).collect())),
         section("Materials", items(materials(manual))),
         section("Taking apart", withheld::with_stops(steps::teardown(manual), stops)),

@@ -12,6 +12,7 @@ mod differences;
 mod exceptions;
 mod inverse;
 mod proofs;
+mod swap;
 mod told;
 mod work;
 
@@ -21,6 +22,7 @@ pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use proofs::{Proof, ProofKind, Taken};
+pub use swap::{Swap, swaps};
 pub use told::reverse_of;
 pub use work::{Clock, Grade, GradeReason, StepTime, WorkSheet};
 

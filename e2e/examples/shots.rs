@@ -149,7 +149,6 @@ async fn views(app: &App) -> Vec<View> {
         ("screw-gauge", sheet(2), "plain"),
         ("seams-lamp", lamp("seams"), "tall"),
         ("seams-tall", station("seams"), "tall"),
-        ("seams-scale", scale("seams"), ""),
         ("seams-marked", station("seams"), "tap section[aria-label='How it opens'] ol button"),
         ("publish-opening", station("publish"), "into figure"),
         ("publish-cables", station("publish"), "into section[aria-label='Cables']"),
@@ -162,7 +161,6 @@ async fn views(app: &App) -> Vec<View> {
         ("cautions-lamp", lamp("cautions"), ""),
         ("fold-unbalanced", scale("fold"), "tap [data-place='r3']"),
         ("fold-times", station("fold"), "scroll Where the minutes go"),
-        ("fold-times-narrow", scale("fold"), "narrow; dark; scroll Where the minutes go"),
         ("publish-job", format!("{}?job={}", station("publish"), fan.unwrap_or_default()), ""),
         ("publish-screws", station("publish"), "tall; end"),
     ];

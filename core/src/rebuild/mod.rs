@@ -41,6 +41,8 @@ use utoipa::ToSchema;
 pub struct RebuildStep {
     /// The step of the manual whose words these are; `None`: nobody told it, the teardown was turned round.
     pub told: Option<StepId>,
+    /// Its place among the told steps as they were told, from 1.
+    pub told_number: Option<usize>,
     /// The teardown step that it undoes; `None`: it undoes nothing.
     pub of: Option<StepId>,
     /// Its number in the teardown, from 1.
@@ -160,7 +162,10 @@ fn rows(manual: &Manual, steps: &[&Step], benches: Vec<Bench>) -> Vec<TeardownRo
 fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     let mut out = told::merge(manual, reversed(manual, steps), &manual.steps_in(Phase::Rebuild));
     let mut said = BTreeSet::new();
+    let order: BTreeMap<StepId, usize> =
+        manual.steps_in(Phase::Rebuild).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
     for step in &mut out {
+        step.told_number = step.told.and_then(|id| order.get(&id).copied());
         // What a step warns of is said once, where the first half of it goes back.
         step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
     }

@@ -238,3 +238,14 @@ fn the_device_is_turned_back_where_the_work_needs_it() {
     let lies: Vec<Option<Posture>> = fold(&manual).rebuild.iter().map(|s| s.posture).collect();
     assert_eq!(lies, [None, None, Some(Posture::FaceDown), None]);
 }
+
+#[test]
+fn a_told_step_knows_its_place_among_the_told_ones() {
+    let fold = fold(&drafted::manual(
+        "[0:00] Take off the cover. Unplug the fan cable. Take out the fan. Take out the tray.\n\n\
+         [0:20] Now the assembly. Put the tray in.\n\n[0:30] Put the fan in.\n\n[0:40] Put the cover on.",
+    ));
+    let numbers: Vec<Option<usize>> = fold.rebuild.iter().filter(|s| s.told.is_some()).map(|s| s.told_number).collect();
+    assert_eq!(numbers, [Some(1), Some(2), Some(3)]);
+    assert!(fold.rebuild.iter().all(|s| s.told.is_some() == s.told_number.is_some()));
+}

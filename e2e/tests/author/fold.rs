@@ -34,6 +34,10 @@ async fn a_step_told_too_early_is_moved_by_one_press() -> Done {
     let app = App::start(false).await;
     open(&app, LAMP).await?;
     app.text("≠ differs").await?;
+    // The told order runs along the edge.
+    for place in ["told 1st", "told 2nd", "told 3rd"] {
+        app.text(place).await?;
+    }
     app.tap("Fit the cover").await?;
     app.text("is told before").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
@@ -154,7 +158,7 @@ async fn the_recording_tells_how_long_a_step_takes_and_which_seconds_to_look_at(
     app.text("The recording holds 4 s").await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     // A stretch takes its step in hand, on the picture too.
-    app.tap_first(By::Css(&format!("{strip}:nth-of-type(2)"))).await?;
+    app.tap_first(By::Css(format!("{strip}:nth-of-type(2)"))).await?;
     app.find(&format!("{strip}:nth-of-type(2)[aria-pressed='true']")).await?;
     app.tap("0:10 to 0:14").await?;
     app.find("[role='option'][aria-selected='true']").await?;

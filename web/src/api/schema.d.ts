@@ -3675,6 +3675,8 @@ export interface components {
             renews: boolean;
             title: string;
             told?: components["schemas"]["StepId"] | null;
+            /** @description Its place among the told steps as they were told, from 1. */
+            told_number?: number | null;
         };
         /** @description Changes of the recordings that a manual draws on. */
         RecordingEdit: {

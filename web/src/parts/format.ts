@@ -22,6 +22,14 @@ export function duration(seconds: number): string {
 
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
+/** "1st", "2nd", "3rd", "11th". */
+export function ordinal(n: number): string {
+  const ending = { one: "st", two: "nd", few: "rd" }[
+    new Intl.PluralRules("en", { type: "ordinal" }).select(n) as "one"
+  ];
+  return `${n}${ending ?? "th"}`;
+}
+
 export const when = (iso: string) =>
   new Intl.DateTimeFormat("en", { dateStyle: "medium", timeStyle: "short" }).format(new Date(iso));
 

@@ -9,7 +9,7 @@ import type { Finding, FoldView } from "../../api/client";
 import { useManual } from "../../api/manual";
 import { Button, Muted } from "../../parts/controls";
 import { isAbout } from "../../parts/Findings";
-import { plural } from "../../parts/format";
+import { ordinal, plural } from "../../parts/format";
 import { focusRing, font, space } from "../../theme";
 import { BackStep } from "./BackStep";
 import { lying, PileHalf, total } from "./Pile";
@@ -91,6 +91,11 @@ const Stretch = styled.div<{ $row: number; $column: 1 | 3 }>`
   min-height: 54px;
   z-index: 3;
   button { font-family: ${font.plain}; white-space: nowrap; }
+`;
+/** A column of its own at the edge, faint beside the work. */
+const Told = styled.span`
+  min-width: 6.2em;
+  b { color: var(--ink); }
 `;
 const Foot = styled.div<{ $row: number }>`
   grid-row: ${(p) => p.$row};
@@ -208,6 +213,7 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
             <BackItem
               key={back.number}
               back={back}
+              place={fold.rebuild.slice(0, i + 1).filter((s) => s.told_number != null).length}
               line={line}
               anyTold={anyTold}
               differs={about(back)}
@@ -252,8 +258,17 @@ function Carried({ drawn, at, fold, scale }: { drawn: Drawn[]; at: number; fold:
   return <PileHalf bench={bench} side="right" scale={scale} figure={false} />;
 }
 
+/** The rebuild as it was told, beside the one that stands: which of the told steps this was, and that it was told elsewhere. */
+function ToldAs({ back, place }: { back: Back; place: number }) {
+  if (back.told_number == null) return <Told>○ worked out</Told>;
+  const elsewhere = back.told_number !== place;
+  return <Told>{elsewhere ? <b>● told {ordinal(back.told_number)}</b> : `● told ${ordinal(back.told_number)}`}</Told>;
+}
+
 type BackProps = {
   back: Back;
+  /** Which of the told steps it is in the order that stands. */
+  place: number;
   line: number;
   anyTold: boolean;
   differs: Finding[];
@@ -262,7 +277,7 @@ type BackProps = {
   onChoose: () => void;
 };
 
-function BackItem({ back, line, anyTold, differs, lit, opened, onChoose }: BackProps) {
+function BackItem({ back, place, line, anyTold, differs, lit, opened, onChoose }: BackProps) {
   const marks: ReactNode[] = [
     back.renews && <Mark key="new">new</Mark>,
     back.proofs.length > 0 && <Mark key="check">✓ {plural(back.proofs.length, "check")}</Mark>,
@@ -272,7 +287,7 @@ function BackItem({ back, line, anyTold, differs, lit, opened, onChoose }: BackP
         ≠ differs
       </Mark>
     ),
-    anyTold && <span key="told">{back.told ? "● told" : "○ worked out"}</span>,
+    anyTold && <ToldAs key="told" back={back} place={place} />,
   ];
   return (
     <Item

@@ -258,10 +258,12 @@ fn spaced(text: &str) -> String {
     out
 }
 
-/// Whether a text from [`spaced`] has one of these words or phrases.
+/// Whether a text from [`spaced`] has one of these words or phrases. Each word of the text is held against all of them, so
+/// that nothing is prepared anew for every one: this is asked for each step and hazard.
 fn has(text: &str, words: &[&str]) -> bool {
-    words.iter().any(|w| {
-        text.match_indices(w).any(|(at, _)| text[..at].ends_with(' ') && text[at + w.len()..].starts_with(' '))
+    text.match_indices(' ').any(|(at, _)| {
+        let rest = &text[at + 1..];
+        words.iter().any(|w| rest.strip_prefix(w).is_some_and(|behind| behind.starts_with(' ')))
     })
 }
 

@@ -286,6 +286,8 @@ impl Reader<'_> {
             || verb_would
             || [
                 "can only be",
+                "is accessible",
+                "are accessible",
                 "by the way",
                 "if you ever",
                 "if you want",

@@ -330,7 +330,9 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     if matches!(head, "behind" | "below" | "above" | "underneath" | "beneath") {
         return Kind::Nothing;
     }
-    if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") {
+    // "the rest", and not "the palm rest"
+    let named_rest = head == "rest" && p.words.len() > 1;
+    if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") && !named_rest {
         return Kind::Pronoun;
     }
     // "the BK3", "the lens puller LP8": a tool goes by its code.

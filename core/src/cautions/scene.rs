@@ -263,7 +263,11 @@ fn spaced(text: &str) -> String {
 fn has(text: &str, words: &[&str]) -> bool {
     text.match_indices(' ').any(|(at, _)| {
         let rest = &text[at + 1..];
-        words.iter().any(|w| rest.strip_prefix(w).is_some_and(|behind| behind.starts_with(' ')))
+        // Most words differ in their first letter already.
+        let first = rest.as_bytes().first();
+        words.iter().any(|w| {
+            w.as_bytes().first() == first && rest.strip_prefix(w).is_some_and(|behind| behind.starts_with(' '))
+        })
     })
 }
 

@@ -136,7 +136,23 @@ impl Sentence<'_> {
         }
         starts.dedup();
         let ends = starts.iter().skip(1).copied().chain([self.t.len()]);
-        starts.iter().copied().zip(ends).filter(|(from, to)| from < to).collect()
+        let units = starts.iter().copied().zip(ends).filter(|(from, to)| from < to);
+        // "If it does not come out, double check …": a condition does not stand alone.
+        units.fold(Vec::new(), |mut out: Vec<(usize, usize)>, (from, to)| {
+            match out.last_mut().filter(|last| self.only_a_condition(**last)) {
+                Some(last) => last.1 = to,
+                None => out.push((from, to)),
+            }
+            out
+        })
+    }
+
+    fn only_a_condition(&self, (from, to): (usize, usize)) -> bool {
+        let first = self.first(from);
+        let opens = self.t.said.get(first).is_some_and(|w| matches!(*w, "if" | "when" | "once"));
+        // "If you strip the post you'll be there all night,": with what follows from it.
+        let follows = (first..to).any(|i| matches!(self.t.said[i], "will" | "'ll" | "would" | "can"));
+        opens && !follows && self.t.pause[to - 1] && self.condition(first, to).is_none()
     }
 
     /// Of speech without marks: clauses end anywhere there, so only words that open a warning part it.
@@ -328,7 +344,10 @@ impl Sentence<'_> {
         }
         let main = |c: &&Clause| c.mood != Mood::Conditional && !self.bound(c);
         let next = self.clauses.iter().filter(|c| c.from > from && c.from < to).filter(main);
-        next.map(|c| self.first(c.from)).find(|i| *i < to)
+        let told = next.map(|c| self.first(c.from)).find(|i| *i < to);
+        // "…, double check": what no clause begins with.
+        let order = (from + 1..to).find(|i| self.t.pause[i - 1] && opens_an_order(&self.t.said[*i..]));
+        told.or(order)
     }
 
     /// "be careful that you do not …", "make sure to …", "remember, …".
@@ -412,7 +431,8 @@ impl Sentence<'_> {
         let next = t.said.get(at + 1).copied().unwrap_or_default();
         matches!(t.said[at], "this" | "that" | "these" | "those")
             && t.tags[at] == Tag::Determiner
-            && matches!(t.tag(at + 1), Some(Tag::Adjective | Tag::Noun))
+            // "keep those separate": how, and no name.
+            && (at + 1..t.len()).find(|i| t.tags[*i] != Tag::Adjective).is_some_and(|i| t.tags[i] == Tag::Noun && !t.said[i].ends_with("ed"))
             && !matches!(
                 next,
                 "one"
@@ -681,6 +701,11 @@ mod tests {
         "As soon as it clicks, stop, or you strip the post."
     )]
     #[case::nothing_to_part("Brittle.", "Brittle.")]
+    #[case::a_condition_keeps_its_order(
+        "If it does not want to come out, double check that you have not missed a screw.",
+        "If it does not want to come out, double check that you have not missed a screw."
+    )]
+    #[case::how_is_no_name("So keep those separate from the case ones.", "Keep those separate from the case ones.")]
     fn a_warning_becomes_short_sentences(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(caution(said), wanted);
     }

@@ -579,7 +579,19 @@ fn stands_for_itself(statement: &Statement) -> bool {
             || !facts.heat.is_empty()
             || !statement.doubts.is_empty()
             // A warning stands before the step already.
-            || reading::is_order(&statement.text) && !facts.acts.is_empty() && facts.cautions.is_empty())
+            || reading::is_order(&statement.text)
+                && !facts.acts.is_empty()
+                && facts.cautions.is_empty()
+                && !puts_aside(&statement.text))
+}
+
+/// "Put those aside.": what is out lies on the bench; the step has said so.
+fn puts_aside(text: &str) -> bool {
+    let lower = text.to_lowercase();
+    let words: Vec<&str> = lower.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect();
+    let puts = words.iter().any(|w| matches!(*w, "put" | "set" | "lay" | "move"));
+    let them = words.iter().any(|w| matches!(*w, "it" | "that" | "those" | "these" | "them" | "this"));
+    puts && them && words.len() <= 7 && words.iter().any(|w| matches!(*w, "aside" | "side"))
 }
 
 /// The first word of a statement that can hardly have been meant.

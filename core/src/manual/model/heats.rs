@@ -82,10 +82,12 @@ const ENDS_S: [f64; 2] = [0.0, 86_400.0];
 impl Heat {
     /// For people: "heating pad on the rear cover, 75–80 °C, 2 min to 3 min".
     pub fn words(&self, manual: &Manual) -> String {
-        let mut words = vec![self.source.map_or("heat", |s| s.name()).to_owned()];
-        if let Some(target) = self.target {
-            words[0].push_str(&format!(" on the {}", manual.part_name(target)));
-        }
+        let on = self.target.map(|t| format!("the {}", manual.part_name(t)));
+        let mut words = vec![match (self.source, on) {
+            (Some(source), Some(on)) => format!("{} on {on}", source.name()),
+            (None, Some(on)) => on,
+            (source, None) => source.map_or("heat", |s| s.name()).to_owned(),
+        }];
         words.extend(self.temperature.map(|t| {
             let [low, high] = [t.low, t.high].map(|t| units::number(units::in_celsius(t)));
             if low == high { format!("{low} °C") } else { format!("{low}–{high} °C") }

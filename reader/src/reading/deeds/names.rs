@@ -32,7 +32,10 @@ pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
             | "guide"
             | "purpose"
     );
+    // "drop it into place"
+    let bare_place = np.head() == "place" && np.words.len() == 1;
     named
+        && !bare_place
         && !store
         && !matches!(
             preposition,

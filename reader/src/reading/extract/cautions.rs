@@ -358,8 +358,12 @@ fn harm(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
             c.is_plain() && c.verb == Some(at) && (c.subject.is_empty() || offered) && c.act.is_some() && !c.passive
         });
         // "a foam strip", which is no screw that strips.
-        let noun = words[at] == "strip"
-            && (t.tags[at] == Tag::Noun || words.get(at + 1) == Some(&"that") && at > 0 && t.tags[at - 1] == Tag::Noun);
+        // "You can see the crack in it": it has happened.
+        let seen = words[at] == "crack" && at > 0 && matches!(words[at - 1], "the" | "this" | "that" | "a" | "big");
+        let noun = seen
+            || words[at] == "strip"
+                && (t.tags[at] == Tag::Noun
+                    || words.get(at + 1) == Some(&"that") && at > 0 && t.tags[at - 1] == Tag::Noun);
         (!noun && !done_already && !until && !absent && !told).then(|| (words[at..at + len].join(" "), span))
     })
 }
@@ -406,6 +410,7 @@ fn apart(t: &Tagged<'_>) -> bool {
         .any(|w| matches!(*w, "screw" | "longer" | "shorter" | "length" | "one" | "pile" | "heap" | "them"));
     screws
         && (mentions(words, &["keep", "them", "apart"])
+            || words.contains(&"keep") && words.iter().any(|w| matches!(*w, "organized" | "organised" | "track"))
             || words.contains(&"apart") && words.contains(&"keep")
             || heap
             || laid_in_order(words)

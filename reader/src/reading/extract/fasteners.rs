@@ -3,7 +3,7 @@
 //! A sentence may tell several groups ("four of 5 millimetres and the two of 3.5"), a total with its groups, or count
 //! aloud. Each group takes the words between its own beginning and the next group's.
 
-use super::super::act::Act;
+use super::super::act::{Act, Direction};
 use super::super::clauses::{Clause, Mood};
 use super::super::facts::{Drive, FastenerFact, FastenerOp};
 use super::super::lexicon::LEXICON;
@@ -263,6 +263,15 @@ fn restates(
                 && scene.t.tag(o.from) == Some(Tag::Pronoun)
         })
     });
+    // "With those four screws removed, the plate lifts off."
+    let words = scene.words();
+    let when = words[..group.at].iter().rev().take(2).any(|w| matches!(*w, "with" | "once" | "after" | "when"));
+    let gone = words[group.to..].iter().take(2).any(|w| matches!(*w, "remove" | "removed" | "out" | "undone" | "gone"));
+    let pointed = words[..=group.at].iter().rev().take(2).any(|w| matches!(*w, "that" | "those" | "these" | "all"));
+    let same = pointed || group.count.is_none() || last.count.is_none() || group.count == last.count;
+    if near && same && when && gone && group.definite && op.direction() == Direction::Out {
+        return true;
+    }
     if !near || !same_way || (last.count.is_none() && group.count.is_some()) {
         return false;
     }
@@ -627,6 +636,15 @@ pub(in super::super) fn aloud(words: &[&str]) -> Option<u32> {
 
 /// "Nine screws, eight of 16 and one of 30": the groups are the fact. Groups told only by their places make up one.
 fn drop_totals(groups: &mut Vec<Group>) {
+    // "Five screws, three T5 and two T6": each kind with a drive of its own.
+    if let [total, kinds @ ..] = &groups[..] {
+        let sum: u32 = kinds.iter().filter_map(|g| g.count).sum();
+        let new = |i: usize| kinds[i].drive.is_some() && kinds[..i].iter().all(|g| g.drive != kinds[i].drive);
+        if kinds.len() > 1 && total.count == Some(sum) && (0..kinds.len()).all(new) {
+            groups.remove(0);
+            return;
+        }
+    }
     let subs: Vec<Group> = groups.iter().filter(|g| g.sub).cloned().collect();
     let Some(total) = groups.iter().find(|g| !g.sub).cloned() else {
         if subs.len() > 1 && subs.iter().all(|g| g.length.is_none()) {
@@ -651,16 +669,6 @@ fn drop_totals(groups: &mut Vec<Group>) {
         for g in groups.iter_mut().filter(|g| g.drive.is_none()) {
             g.drive.clone_from(&total.drive);
         }
-        return;
-    }
-    // "Five screws, three T5 at the top and two T6 at the bottom."
-    let drives = |g: &Group| g.drive.clone();
-    let each_its_own = subs.len() > 1
-        && (1..subs.len()).all(|i| {
-            subs[i].drive.is_some() && subs[..i].iter().all(|g| g.drive.is_some() && drives(g) != drives(&subs[i]))
-        });
-    if each_its_own && is_total && total.count == Some(sum) {
-        groups.retain(|g| g.sub);
         return;
     }
     // "five screws three at the top two at the bottom these are Phillips": the drive is that of all.

@@ -55,8 +55,7 @@ pub(super) fn orders(manual: &Manual, fold: &Fold) -> Vec<String> {
 
 /// What goes over to a new part, which films come off it, and how long the old one is kept.
 pub(super) fn swapped(manual: &Manual, fold: &Fold) -> Vec<String> {
-    let line = |s: rebuild::Swap| format!("{}: {}", s.name, s.says.join(" "));
-    rebuild::swaps(manual, fold).into_iter().map(line).collect()
+    rebuild::swaps(manual, fold).into_iter().flat_map(|s| s.says).collect()
 }
 
 /// A guide for one job orders what becomes new there: what its author renews, and what does not survive coming off.

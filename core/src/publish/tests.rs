@@ -157,6 +157,9 @@ fn what_stands_around_the_work_frames_the_steps() {
     );
     assert!(place("## Putting together") < place("It boils twice"));
     assert!(text.contains("battery: No. K-7, 12.5 EUR"), "{text}");
+    assert!(place("battery: No. K-7") < place("## The new part") && place("## The new part") < place("## Tools"));
+    assert!(text.contains("Keep the old battery until"), "{text}");
+    assert!(!markdown(&manual).contains("## The new part"), "nothing new goes in without a job");
     assert!(!text.contains("dent"), "how it arrived is not the reader's business\n{text}");
     assert!(!markdown(&manual).contains("It boils twice"), "it belongs to the guide alone");
 }

@@ -7,7 +7,7 @@
 use super::back::is_renewed;
 use super::{Fold, ProofKind};
 use crate::ids::PartId;
-use crate::manual::{Manual, capitalised};
+use crate::manual::Manual;
 use crate::reading::Act;
 use crate::things::is_glass;
 use std::collections::BTreeSet;
@@ -16,8 +16,6 @@ use std::collections::BTreeSet;
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Swap {
     pub part: PartId,
-    /// "display"
-    pub name: String,
     /// Whole sentences, in the order of the work.
     pub says: Vec<String>,
 }
@@ -39,34 +37,40 @@ fn swap(manual: &Manual, fold: &Fold, part: PartId) -> Swap {
     let name = manual.part_name(part).to_owned();
     let mut says = Vec::new();
     let with = manual.parts.get(&part).and_then(|p| p.replacement.as_ref()).and_then(|r| r.comes_with.clone());
-    says.extend(with.as_ref().map(|with| format!("It comes with {with}.")));
-    let over = told(manual, fold, |act| act == Act::Transfer);
-    says.extend(
-        over.iter().map(|(what, at)| format!("Move over from the old one: the {what}, step {at} of the rebuild.")),
-    );
+    says.extend(with.as_ref().map(|with| format!("The new {name} comes with {with}.")));
+    let over = told(manual, fold, Act::Transfer);
+    says.extend(over.iter().map(|(what, at)| {
+        format!("Move over from the old {name} to the new one: the {what}, in step {at} of the rebuild.")
+    }));
     if over.is_empty() {
-        let but = with.map_or(String::new(), |_| " and did not come with it".to_owned());
+        let but = with.map_or("", |_| " and did not come with it");
         says.push(format!(
-            "Hold the old {name} beside the new one: brackets, sensors, buttons, pins, gaskets and foils that only the old one has{but} go over."
+            "Hold the old {name} beside the new one. Brackets, sensors, buttons, pins, gaskets and foils that only the old \
+             one has{but} go over."
         ));
     }
-    let films = told(manual, fold, |act| act == Act::Peel);
-    says.extend(films.iter().map(|(what, at)| format!("{} off: step {at} of the rebuild.", capitalised(what))));
+    let films = told(manual, fold, Act::Peel);
+    says.extend(
+        films.iter().map(|(what, at)| format!("Peel the {what} off the new {name} in step {at} of the rebuild.")),
+    );
     if films.is_empty() && is_glass(&name) {
-        says.push("Leave the film on its face until the work is done; the one on its glue comes off right before it is pressed on.".to_owned());
+        says.push(format!(
+            "Leave the film on the face of the new {name} until the work is done. The one on its glue comes off right before \
+             it is pressed on."
+        ));
     }
     says.push(match tested(fold) {
         Some(at) => format!("Keep the old {name} until the tests behind step {at} of the rebuild have passed."),
         None => format!("Keep the old {name} until the device works again."),
     });
-    Swap { part, name, says }
+    Swap { part, says }
 }
 
 /// What told lines of a kind are done to, with the number of the rebuild step.
-fn told(manual: &Manual, fold: &Fold, of: impl Fn(Act) -> bool) -> Vec<(String, usize)> {
+fn told(manual: &Manual, fold: &Fold, of: Act) -> Vec<(String, usize)> {
     let mut out = Vec::new();
     for (i, step) in fold.rebuild.iter().enumerate() {
-        for id in step.lines.iter().filter(|l| l.act.is_some_and(&of)).filter_map(|l| l.told) {
+        for id in step.lines.iter().filter(|l| l.act == Some(of)).filter_map(|l| l.told) {
             let action =
                 step.told.and_then(|s| manual.steps.get(&s)).and_then(|s| s.actions.iter().find(|a| a.id == id));
             let Some(action) = action else { continue };
@@ -120,8 +124,8 @@ mod tests {
     #[test]
     fn what_was_told_to_go_over_stands_with_its_step() {
         let says = says(CLOCK, "display", None);
-        assert!(says[0].starts_with("Move over from the old one: the bracket, step 1"), "{says:?}");
-        assert!(says.iter().any(|s| s.starts_with("Liner off: step 2")), "{says:?}");
+        assert_eq!(says[0], "Move over from the old display to the new one: the bracket, in step 1 of the rebuild.");
+        assert!(says.contains(&"Peel the liner off the new display in step 2 of the rebuild.".to_owned()), "{says:?}");
         assert!(says.last().is_some_and(|s| s.starts_with("Keep the old display until")), "{says:?}");
     }
 
@@ -131,7 +135,7 @@ mod tests {
         let without = says(told, "fan", None);
         assert!(without[0].contains("beside the new one") && !without[0].contains("did not come"), "{without:?}");
         let with = says(told, "fan", Some("two screws"));
-        assert_eq!(with[0], "It comes with two screws.");
+        assert_eq!(with[0], "The new fan comes with two screws.");
         assert!(with[1].contains("and did not come with it"), "{with:?}");
         assert!(!with.iter().any(|s| s.contains("film")), "{with:?}");
     }

@@ -129,6 +129,7 @@ pub enum RuleId {
     UntoldBack,
     NeverOut,
     FittedTwice,
+    ToolLeftInside,
     Uncounted,
     LeftOver,
     TooManyBack,

@@ -3,6 +3,7 @@
 mod fitted_twice;
 mod never_out;
 mod told_too_early;
+mod tool_left_inside;
 mod untold_back;
 
 use super::Check;
@@ -12,4 +13,5 @@ pub(super) const RULES: &[Check] = &[
     (untold_back::RULE, untold_back::find),
     (never_out::RULE, never_out::find),
     (fitted_twice::RULE, fitted_twice::find),
+    (tool_left_inside::RULE, tool_left_inside::find),
 ];

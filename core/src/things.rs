@@ -295,7 +295,8 @@ pub fn is_swollen_cell(text: &str) -> bool {
     words.iter().any(|w| CELLS.contains(&w.as_str())) && !words[..at].iter().any(|w| SUPPOSED.contains(&w.as_str()))
 }
 
-fn words(name: &str) -> Vec<String> {
+/// The words of a text in small letters.
+pub(crate) fn words(name: &str) -> Vec<String> {
     name.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).map(str::to_owned).collect()
 }
 

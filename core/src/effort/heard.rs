@@ -4,7 +4,7 @@
 //! speech is lost, or where the seconds cannot be those of what was done, the recording was cut or words are missing: then
 //! the acts tell how long a step takes, and an author is asked to look at these seconds.
 
-use super::{estimate, heat_s, waits_s};
+use super::{motions_s, waiting_s};
 use crate::ids::{RecordingId, StepId};
 use crate::manual::{CorrectedReading, Manual, Step};
 use crate::reading::{GapKind, StatementKind};
@@ -38,7 +38,7 @@ const CUT: f64 = 0.5;
 const OTHER: (f64, f64) = (8.0, 180.0);
 
 /// Reads the times off the recordings. A step that several of them show takes the one that is not in doubt, else the first.
-/// O(recordings · (statements + steps)).
+/// O(recordings · runs of one step · statements).
 pub fn heard(manual: &Manual, readings: &[&CorrectedReading]) -> Heard {
     let mut out = Heard::new();
     for reading in readings {
@@ -122,7 +122,7 @@ fn marks(manual: &Manual, reading: &CorrectedReading) -> Vec<Mark> {
 
 /// Why the seconds of a step are not those of its work.
 fn doubt(manual: &Manual, step: &Step, shown: &Shown) -> Option<String> {
-    let motions = (estimate(manual, step) - heat_s(manual, step) - waits_s(step)).max(0.0);
+    let motions = motions_s(manual, step);
     let (many, more) = OTHER;
     if shown.work_s < 1.0 && motions > 0.0 {
         return Some("Told in one breath with the step behind it: nothing shows how long it takes.".to_owned());
@@ -133,7 +133,7 @@ fn doubt(manual: &Manual, step: &Step, shown: &Shown) -> Option<String> {
             shown.work_s
         ));
     }
-    let long = shown.work_s > many * motions && shown.work_s - motions > more + heat_s(manual, step) + waits_s(step);
+    let long = shown.work_s > many * motions && shown.work_s - motions > more + waiting_s(manual, step);
     long.then(|| {
         format!(
             "The recording holds {:.0} s for what takes about {motions:.0} s: something else was done, or talk looks like work.",

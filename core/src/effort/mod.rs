@@ -61,6 +61,16 @@ pub fn estimate(manual: &Manual, step: &Step) -> f64 {
     screws_s(manual.groups_of(step.id)) + plugs + heat_s(manual, step) + seams.chain(acts).sum::<f64>()
 }
 
+/// What hands do of it: the estimate without its waiting.
+pub fn motions_s(manual: &Manual, step: &Step) -> f64 {
+    (estimate(manual, step) - waiting_s(manual, step)).max(0.0)
+}
+
+/// The time that nobody's hands are busy.
+pub fn waiting_s(manual: &Manual, step: &Step) -> f64 {
+    heat_s(manual, step) + waits_s(step)
+}
+
 /// Turning screws, either way.
 pub fn screws_s<'m>(groups: impl Iterator<Item = &'m FastenerGroup>) -> f64 {
     let one = |g: &FastenerGroup| {

@@ -43,6 +43,8 @@ pub struct RebuildStep {
     pub told: Option<StepId>,
     /// Its place among the told steps as they were told, from 1.
     pub told_number: Option<usize>,
+    /// It stands in another place among the told ones than it was told.
+    pub told_elsewhere: bool,
     /// The teardown step that it undoes; `None`: it undoes nothing.
     pub of: Option<StepId>,
     /// Its number in the teardown, from 1.
@@ -164,8 +166,11 @@ fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
     let mut said = BTreeSet::new();
     let order: BTreeMap<StepId, usize> =
         manual.steps_in(Phase::Rebuild).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
+    let mut place = 0;
     for step in &mut out {
         step.told_number = step.told.and_then(|id| order.get(&id).copied());
+        place += usize::from(step.told_number.is_some());
+        step.told_elsewhere = step.told_number.is_some_and(|n| n != place);
         // What a step warns of is said once, where the first half of it goes back.
         step.cautions = warned(manual, step).into_iter().filter(|c| said.insert(*c)).collect();
     }

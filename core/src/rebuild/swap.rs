@@ -6,7 +6,7 @@
 
 use super::back::is_renewed;
 use super::{Fold, ProofKind};
-use crate::ids::PartId;
+use crate::ids::{ActionId, PartId};
 use crate::manual::Manual;
 use crate::reading::Act;
 use crate::things::is_glass;
@@ -38,7 +38,7 @@ fn swap(manual: &Manual, fold: &Fold, part: PartId) -> Swap {
     let mut says = Vec::new();
     let with = manual.parts.get(&part).and_then(|p| p.replacement.as_ref()).and_then(|r| r.comes_with.clone());
     says.extend(with.as_ref().map(|with| format!("The new {name} comes with {with}.")));
-    let over = told(manual, fold, Act::Transfer);
+    let over = told(manual, fold, Act::Transfer, part);
     says.extend(over.iter().map(|(what, at)| {
         format!("Move over from the old {name} to the new one: the {what}, in step {at} of the rebuild.")
     }));
@@ -49,7 +49,7 @@ fn swap(manual: &Manual, fold: &Fold, part: PartId) -> Swap {
              one has{but} go over."
         ));
     }
-    let films = told(manual, fold, Act::Peel);
+    let films = told(manual, fold, Act::Peel, part);
     says.extend(
         films.iter().map(|(what, at)| format!("Peel the {what} off the new {name} in step {at} of the rebuild.")),
     );
@@ -66,17 +66,22 @@ fn swap(manual: &Manual, fold: &Fold, part: PartId) -> Swap {
     Swap { part, says }
 }
 
-/// What told lines of a kind are done to, with the number of the rebuild step.
-fn told(manual: &Manual, fold: &Fold, of: Act) -> Vec<(String, usize)> {
+/// What told lines of a kind are done to before a part is fitted, with the number of the rebuild step: what is moved over and
+/// peeled is moved and peeled for the next part that goes in.
+fn told(manual: &Manual, fold: &Fold, of: Act, part: PartId) -> Vec<(String, usize)> {
     let mut out = Vec::new();
+    let mut open: Vec<(String, usize)> = Vec::new();
     for (i, step) in fold.rebuild.iter().enumerate() {
-        for id in step.lines.iter().filter(|l| l.act == Some(of)).filter_map(|l| l.told) {
-            let action =
-                step.told.and_then(|s| manual.steps.get(&s)).and_then(|s| s.actions.iter().find(|a| a.id == id));
-            let Some(action) = action else { continue };
-            let parts = action.parts.iter().map(|p| manual.part_name(*p).to_owned());
-            let things: Vec<String> = parts.chain(action.roles.things.iter().cloned()).collect();
-            out.extend((!things.is_empty()).then(|| (things.join(", the "), i + 1)));
+        let action = |id: ActionId| manual.steps.get(&step.told?)?.actions.iter().find(|a| a.id == id);
+        for line in &step.lines {
+            if let Some(action) = line.told.filter(|_| line.act == Some(of)).and_then(action) {
+                let parts = action.parts.iter().map(|p| manual.part_name(*p).to_owned());
+                let things: Vec<String> = parts.chain(action.roles.things.iter().cloned()).collect();
+                open.extend((!things.is_empty()).then(|| (things.join(", the "), i + 1)));
+            } else if line.act == Some(Act::Install) {
+                let fitted = std::mem::take(&mut open);
+                out.extend(if line.parts.contains(&part) { fitted } else { Vec::new() });
+            }
         }
     }
     out
@@ -127,6 +132,23 @@ mod tests {
         assert_eq!(says[0], "Move over from the old display to the new one: the bracket, in step 1 of the rebuild.");
         assert!(says.contains(&"Peel the liner off the new display in step 2 of the rebuild.".to_owned()), "{says:?}");
         assert!(says.last().is_some_and(|s| s.starts_with("Keep the old display until")), "{says:?}");
+    }
+
+    /// The bracket goes onto the display, and not onto the battery that is new as well.
+    #[test]
+    fn each_new_part_has_its_own() {
+        let mut manual =
+            drafted::manual(&CLOCK.replace("Take out the display.", "Take out the display. Take out the battery."));
+        let targets: Vec<PartId> =
+            ["display", "battery"].map(|n| manual.parts.values().find(|p| p.name == n).unwrap().id).to_vec();
+        let job = JobId(Uuid::from_u128(1));
+        let add = JobEdit::Add { id: job, title: "Both".into(), targets: targets.clone(), without: vec![] };
+        manual = manual.apply(&Edit::Job(add), "Ann").unwrap().0;
+        let cut = crate::order::cut(&manual, &manual.jobs[&job]).expect("a way");
+        for swap in swaps(&cut, &fold(&cut)) {
+            let over = swap.says.iter().any(|s| s.contains("the bracket"));
+            assert_eq!(over, swap.part == targets[0], "{:?}", swap.says);
+        }
     }
 
     #[test]

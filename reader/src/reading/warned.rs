@@ -429,10 +429,14 @@ impl Sentence<'_> {
     fn points(&self, at: usize) -> bool {
         let t = self.t;
         let next = t.said.get(at + 1).copied().unwrap_or_default();
+        let names = |from: usize| {
+            let noun = (from..t.len()).find(|i| t.tags[*i] != Tag::Adjective);
+            noun.is_some_and(|i| t.tags[i] == Tag::Noun && !t.said[i].ends_with("ed"))
+        };
         matches!(t.said[at], "this" | "that" | "these" | "those")
             && t.tags[at] == Tag::Determiner
             // "keep those separate": how, and no name.
-            && (at + 1..t.len()).find(|i| t.tags[*i] != Tag::Adjective).is_some_and(|i| t.tags[i] == Tag::Noun && !t.said[i].ends_with("ed"))
+            && names(at + 1)
             && !matches!(
                 next,
                 "one"

@@ -2,7 +2,7 @@
 
 use crate::author::Author;
 use crate::problem::Problem;
-use crate::store::{RevisionInfo, Store};
+use crate::store::{RevisionInfo, Store, StoreError};
 use paso_core::effort::{self, Heard};
 use paso_core::ids::{JobId, ManualId};
 
@@ -25,13 +25,18 @@ pub async fn guide(id: Uuid, job: Option<&str>, store: &State<Store>) -> Result<
     Ok(Json(publish::guide_heard(&manual, &heard(store, id).await?)))
 }
 
-/// The times that the recordings of a manual show. One that cannot be read just now shows none.
+/// The times that the recordings of a manual show. One that takes too long to read just now shows none: a guide is no
+/// reason to wait for it.
 async fn heard(store: &Store, id: Uuid) -> Result<Heard, Problem> {
     // Of the whole manual: where a step ends, the next one tells, be it of this job or not.
     let (_, manual) = store.manual(ManualId(id)).await?;
     let mut kept = Vec::new();
     for recording in manual.recordings.keys() {
-        kept.extend(store.read(&manual, *recording).await.ok());
+        match store.read(&manual, *recording).await {
+            Ok(read) => kept.push(read),
+            Err(StoreError::Busy | StoreError::TooLong(_) | StoreError::Stumbled(_)) => {}
+            Err(other) => return Err(other.into()),
+        }
     }
     let readings: Vec<&CorrectedReading> = kept.iter().map(|k| &k.read).collect();
     Ok(effort::heard(&manual, &readings))

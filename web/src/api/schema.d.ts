@@ -3675,6 +3675,8 @@ export interface components {
             renews: boolean;
             title: string;
             told?: components["schemas"]["StepId"] | null;
+            /** @description It stands in another place among the told ones than it was told. */
+            told_elsewhere: boolean;
             /** @description Its place among the told steps as they were told, from 1. */
             told_number?: number | null;
         };

@@ -585,13 +585,16 @@ fn stands_for_itself(statement: &Statement) -> bool {
                 && !puts_aside(&statement.text))
 }
 
-/// "Put those aside.": what is out lies on the bench; the step has said so.
+/// "Put those aside.", "Set it to one side.": what is out lies on the bench; the step has said so.
 fn puts_aside(text: &str) -> bool {
-    let lower = text.to_lowercase();
-    let words: Vec<&str> = lower.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect();
-    let puts = words.iter().any(|w| matches!(*w, "put" | "set" | "lay" | "move"));
-    let them = words.iter().any(|w| matches!(*w, "it" | "that" | "those" | "these" | "them" | "this"));
-    puts && them && words.len() <= 7 && words.iter().any(|w| matches!(*w, "aside" | "side"))
+    let words = things::words(text);
+    let has = |list: &[&str]| words.iter().any(|w| list.contains(&w.as_str()));
+    let away = words.ends_with(&["aside".to_owned()])
+        || words.ends_with(&["side".to_owned()]) && has(&["to"]) && has(&["the", "one"]);
+    has(&["put", "set", "lay", "move"])
+        && has(&["it", "that", "those", "these", "them", "this"])
+        && away
+        && words.len() <= 7
 }
 
 /// The first word of a statement that can hardly have been meant.

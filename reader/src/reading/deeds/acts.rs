@@ -349,19 +349,20 @@ impl Reader<'_> {
                 }
                 continue;
             }
-            let before = out.iter().position(|t| t.start >= self.words[self.clauses[n.max(1) - 1].from].start);
-            let before = before.unwrap_or(out.len());
+            // "The cover comes off once its screws are out.": first the screws.
+            let main = n.checked_sub(1).map(|i| &self.clauses[i]).filter(|k| k.mood == Mood::Plain);
+            let main = main.filter(|_| c.mood == Mood::After).map(|k| self.words[k.from].start);
+            let at = main.and_then(|start| out.iter().position(|t| t.start >= start)).unwrap_or(out.len());
+            let mut told_now = Vec::new();
             for mut told in self.act(n, c) {
                 told.hypothetical = supposed || c.supposed && !self.advises(c);
                 if told.by.is_none() {
                     told.by = tool.as_ref().filter(|(at, _)| n <= at + 2).map(|(_, name)| name.clone());
                 }
                 told.aim = told.aim.or_else(|| aim.clone());
-                // "The cover comes off once its screws are out.": first the screws.
-                let first = c.mood == Mood::After && n > 0 && self.clauses[n - 1].mood == Mood::Plain;
-                let at = if first { before } else { out.len() };
-                out.insert(at, told);
+                told_now.push(told);
             }
+            out.splice(at..at, told_now);
         }
         // "Undo the clamp, that's two screws.": undone by its screws.
         if let Some(group) =
@@ -1155,9 +1156,9 @@ impl Reader<'_> {
                     | "set"
                     | "insert"
             );
-            // "it's gonna be stuck a little"
             // "The wires are soldered back."
             let state = state && !c.particles.iter().any(|p| p == "back");
+            // "it's gonna be stuck a little"
             let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
             if (state || stuck) && describes {
                 return None;
@@ -1241,9 +1242,9 @@ impl Reader<'_> {
                         || p == "in" && np.kind == Kind::Part && np.definite
                         || p == "on" && np.head() == "top"
                 });
-            // "It lifts itself."
             // "The side panel hinges down."
             let folds = matches!(c.base.as_str(), "hinge" | "fold" | "swing" | "tilt");
+            // "It lifts itself."
             let way = c.objects.iter().any(|o| o.head() == "itself")
                 || placed
                 || folds && c.particles.iter().any(|p| p == "down")

@@ -35,27 +35,8 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
         let told = gone.contains(&last(part)) || !named.insert(last(part));
         let nameless = all[n + 1..].iter().take(3).any(|e| e.act == Act::Remove && e.what.is_empty());
         if !told && !nameless {
-            deeds.push(off(d));
+            deeds.push(d.beside(Act::Remove, d.what.clone(), "its screws are out"));
         }
-    }
-}
-
-/// What the screws of a deed held comes off behind it.
-fn off(screws: &Deed) -> Deed {
-    Deed {
-        act: Act::Remove,
-        by: None,
-        count: None,
-        drive: None,
-        bit: None,
-        length_mm: None,
-        places: Vec::new(),
-        manner: Vec::new(),
-        until: None,
-        measures: Vec::new(),
-        confidence: 0.5,
-        because: "its screws are out",
-        ..screws.clone()
     }
 }
 

@@ -89,6 +89,28 @@ pub struct Deed {
 }
 
 impl Deed {
+    /// Another act beside this one, in its half: of its words nothing goes over.
+    fn beside(&self, act: Act, what: Vec<String>, because: &'static str) -> Self {
+        Self {
+            act,
+            what,
+            because,
+            by: None,
+            count: None,
+            drive: None,
+            bit: None,
+            length_mm: None,
+            groups: Vec::new(),
+            places: Vec::new(),
+            manner: Vec::new(),
+            until: None,
+            measures: Vec::new(),
+            new: false,
+            confidence: 0.5,
+            ..self.clone()
+        }
+    }
+
     /// The sizes of the screws that it turns; empty where nothing is told of them.
     pub fn screws(&self) -> Vec<ScrewGroup> {
         if !self.groups.is_empty() {

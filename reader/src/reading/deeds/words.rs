@@ -265,7 +265,7 @@ fn base_is_screw_of(words: &[Word], at: usize) -> bool {
 
 /// Looks like the participle of a verb that no list knows.
 fn suffered(w: &Word) -> bool {
-    w.said.len() > 5
+    w.said.len() > 4
         && w.said.ends_with("ed")
         && !w.said.ends_with("eed")
         && LEXICON.part_heads.at(&[w.lemma.as_str()], 0).is_none()
@@ -563,7 +563,7 @@ impl Tagger<'_> {
             (w.base.is_some() && matches!(w.form, Form::Past | Form::Ing) && !self.noun_at(next + 1))
                 || self.object_at(next)
                 // "the motor's wired to the board"
-                || w.base.is_none() && w.said.len() > 4 && w.said.ends_with("ed") && !w.said.ends_with("eed") && !self.noun_at(next + 1)
+                || w.base.is_none() && suffered(w) && !self.noun_at(next + 1)
                 // "till the tab's flush"
                 || matches!(w.lemma.as_str(), "flush" | "level" | "ready" | "visible" | "done" | "home")
                 || self.particle_at(next)

@@ -359,7 +359,8 @@ fn harm(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
         });
         // "a foam strip", which is no screw that strips.
         // "You can see the crack in it": it has happened.
-        let seen = words[at] == "crack" && at > 0 && matches!(words[at - 1], "the" | "this" | "that" | "a" | "big");
+        let told_of = words[..at].iter().any(|w| matches!(*w, "see" | "there"));
+        let seen = told_of && words[at] == "crack" && matches!(words[at - 1], "the" | "this" | "that" | "a" | "big");
         let noun = seen
             || words[at] == "strip"
                 && (t.tags[at] == Tag::Noun

@@ -213,7 +213,6 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
             <BackItem
               key={back.number}
               back={back}
-              place={fold.rebuild.slice(0, i + 1).filter((s) => s.told_number != null).length}
               line={line}
               anyTold={anyTold}
               differs={about(back)}
@@ -259,16 +258,14 @@ function Carried({ drawn, at, fold, scale }: { drawn: Drawn[]; at: number; fold:
 }
 
 /** The rebuild as it was told, beside the one that stands: which of the told steps this was, and that it was told elsewhere. */
-function ToldAs({ back, place }: { back: Back; place: number }) {
+function ToldAs({ back }: { back: Back }) {
   if (back.told_number == null) return <Told>○ worked out</Told>;
-  const elsewhere = back.told_number !== place;
-  return <Told>{elsewhere ? <b>● told {ordinal(back.told_number)}</b> : `● told ${ordinal(back.told_number)}`}</Told>;
+  const as = `● told ${ordinal(back.told_number)}`;
+  return <Told>{back.told_elsewhere ? <b>{as}</b> : as}</Told>;
 }
 
 type BackProps = {
   back: Back;
-  /** Which of the told steps it is in the order that stands. */
-  place: number;
   line: number;
   anyTold: boolean;
   differs: Finding[];
@@ -277,7 +274,7 @@ type BackProps = {
   onChoose: () => void;
 };
 
-function BackItem({ back, place, line, anyTold, differs, lit, opened, onChoose }: BackProps) {
+function BackItem({ back, line, anyTold, differs, lit, opened, onChoose }: BackProps) {
   const marks: ReactNode[] = [
     back.renews && <Mark key="new">new</Mark>,
     back.proofs.length > 0 && <Mark key="check">✓ {plural(back.proofs.length, "check")}</Mark>,
@@ -287,7 +284,7 @@ function BackItem({ back, place, line, anyTold, differs, lit, opened, onChoose }
         ≠ differs
       </Mark>
     ),
-    anyTold && <ToldAs key="told" back={back} place={place} />,
+    anyTold && <ToldAs key="told" back={back} />,
   ];
   return (
     <Item

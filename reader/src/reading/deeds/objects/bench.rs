@@ -51,8 +51,8 @@ impl Bench {
                 self.full.entry(last).or_default().insert(name.clone());
             }
             // "Next, the charging board. … The board comes away.": what is in work.
-            None if self.at.as_ref().is_some_and(|at| at.ends_with(&format!(" {name}"))) => {
-                name.clone_from(self.at.as_ref().unwrap_or(&String::new()));
+            None if let Some(at) = self.at.as_ref().filter(|at| at.ends_with(&format!(" {name}"))) => {
+                name.clone_from(at)
             }
             // "the remaining connectors": several, and no one's.
             None if lemma(name) != name.as_str() && self.full.contains_key(lemma(name).as_str()) => {}

@@ -108,21 +108,11 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
         return;
     }
     let plug = Deed {
-        act: Act::Disconnect,
-        what,
-        by: None,
-        count: None,
-        places: Vec::new(),
-        manner: Vec::new(),
-        until: None,
-        measures: Vec::new(),
         cue: s.cue,
         start: s.span.0,
         end: s.span.1,
         sentence: s.number,
-        confidence: 0.5,
-        because: BECAUSE,
-        ..last.clone()
+        ..last.beside(Act::Disconnect, what, BECAUSE)
     };
     deeds.push(plug);
 }
@@ -137,26 +127,12 @@ fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     let what = vec![name(thing)];
     bench.out.retain(|w| !what.contains(w));
     deeds.push(Deed {
-        act: Act::Install,
         half: Half::Together,
-        what,
-        by: None,
-        count: None,
-        drive: None,
-        bit: None,
-        length_mm: None,
-        groups: Vec::new(),
-        places: Vec::new(),
-        manner: Vec::new(),
-        until: None,
-        measures: Vec::new(),
         cue: s.cue,
         start: s.span.0,
         end: s.span.1,
         sentence: s.number,
-        confidence: 0.5,
-        because: "named in a row in the rebuild",
-        ..last
+        ..last.beside(Act::Install, what, "named in a row in the rebuild")
     });
 }
 

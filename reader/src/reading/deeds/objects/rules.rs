@@ -54,7 +54,7 @@ pub(super) const BY_WORDS: &[Rule] = &[
         }
     }),
     // "They'll go back later.": not now.
-    Drop(|c, _, _| c.a.future && c.says("later")),
+    Drop(|c, _, _| c.a.future && c.says("back later")),
     // "Tighten.": of what, nobody knows.
     Drop(|c, _, _| c.act == Act::Tighten && c.a.objects.is_empty()),
     // "The back comes off to about 60 degrees.": it is opened.
@@ -152,7 +152,10 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let both =
             |o: &Phrase| o.kind == Kind::Plug && o.count == Some(2) && o.words.iter().all(|w| describes_cable(w));
         let undone = |d: &Deed| d.act == Act::Disconnect && d.what.len() == 2 && d.half == c.half;
-        c.act == Act::Disconnect && c.a.objects.iter().all(both) && deeds.last().is_some_and(undone)
+        c.act == Act::Disconnect
+            && !c.a.objects.is_empty()
+            && c.a.objects.iter().all(both)
+            && deeds.last().is_some_and(undone)
     }),
     // "Lift the board and turn it over.": it is still in hand.
     Drop(|c, _, _| {
@@ -255,15 +258,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
         }
     }),
     // "Route.": nothing named and nothing in work.
-    Drop(|c, _, _| {
-        let sees = c.told_half == Half::Together && ["see if it", "see whether it"].iter().any(|w| c.says(w));
-        let trial = c.act == Act::Test && sees
-            || c.act == Act::Test
-                && (c.because == "a test run"
-                    || (c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points())
-                        && c.told_half == Half::Together);
-        c.bare() && !stands_alone(c.act) && !trial
-    }),
+    Drop(|c, _, _| c.bare() && !stands_alone(c.act) && !tries_all(c)),
     // "Put it all back together.": summed up.
     Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),
     // "You have to take off everything we just did."
@@ -277,6 +272,13 @@ pub(super) const BY_BENCH: &[Rule] = &[
         c.bare() && c.a.objects.is_empty() && matches!(c.act, Act::Install | Act::Press | Act::Peel | Act::Adjust)
     }),
 ];
+
+/// "We check.", "Try it.", "Let's see if it heats.", "Carry out a function test.": of the device.
+fn tries_all(c: &Case) -> bool {
+    let sees = ["see if it", "see whether it"].iter().any(|w| c.says(w));
+    let short = c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points();
+    c.act == Act::Test && (c.because == "a test run" || c.told_half == Half::Together && (sees || short))
+}
 
 fn like_a_lid(c: &Case) -> bool {
     let like = ["like a door", "like a book", "like door", "like a lid"].iter().any(|w| c.says(w));

@@ -29,9 +29,10 @@ fn lines(file: &str) -> Vec<Line<'_>> {
     out
 }
 
-/// One line a segment, six seconds each.
-fn transcript(lines: &[Line]) -> Recording {
-    let mut text = String::new();
+/// One line a segment, six seconds each, under the title that the file gives it.
+fn transcript(file: &str, lines: &[Line]) -> Recording {
+    let title = file.lines().find(|l| l.starts_with("# Recording: ")).unwrap_or_default();
+    let mut text = format!("{title}\n\n");
     for (n, line) in lines.iter().enumerate() {
         let _ = write!(text, "[{:02}:{:02}] {}\n\n", n * 6 / 60, n * 6 % 60, line.said);
     }
@@ -58,10 +59,13 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::a_diving_light(include_str!("speech/diving-light.txt"), 8)]
 #[case::a_bread_maker(include_str!("speech/bread-maker.txt"), 14)]
 #[case::a_field_camera(include_str!("speech/field-camera.txt"), 3)]
+#[case::a_baby_monitor(include_str!("speech/baby-monitor.txt"), 4)]
+#[case::a_tyre_inflator(include_str!("speech/tyre-inflator.txt"), 13)]
+#[case::counter_talk(include_str!("speech/counter-talk.txt"), 4)]
 #[case::a_remote_control(include_str!("speech/remote-control.txt"), 6)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let lines = lines(file);
-    let deeds = deeds(&transcript(&lines));
+    let deeds = deeds(&transcript(file, &lines));
     let mut wrong = String::new();
     for (n, line) in lines.iter().enumerate() {
         let heard = words(&deeds.iter().filter(|d| d.cue == n).collect::<Vec<_>>());

@@ -198,9 +198,10 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
 fn repaired(recording: &Recording, hints: &Hints) -> (Vec<Sentence>, Vec<Repair>) {
     let text: Vec<char> = joined_text(recording).chars().collect();
     let mut sentences = sentences::split(recording);
+    let titled = repair::titled(recording.title.as_deref());
     let mut repairs = hints::put_words(&mut sentences, hints, &text);
     for (sentence, repairs) in sentences.iter_mut().zip(&mut repairs) {
-        repairs.extend(repair::repair(sentence, hints));
+        repairs.extend(repair::repair(sentence, hints, &titled));
     }
     let mut repairs: Vec<Repair> = repairs.into_iter().flatten().collect();
     repairs.sort_by_key(|r| r.start);

@@ -27,7 +27,13 @@ pub struct Repair {
     pub by_author: bool,
 }
 
-pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
+/// The words of a title are names, and nobody misheard them: the recogniser wrote no title.
+pub(super) fn titled(title: Option<&str>) -> Vec<String> {
+    let words = title.unwrap_or_default().split(|c: char| !c.is_alphanumeric());
+    words.filter(|w| !w.is_empty()).map(str::to_lowercase).collect()
+}
+
+pub(super) fn repair(sentence: &mut Sentence, hints: &Hints, titled: &[String]) -> Vec<Repair> {
     let lexicon = &*LEXICON;
     let mut out = torn_words(sentence, hints, |s, at| {
         let near = s.tokens.iter().any(shows_a_drive);
@@ -44,7 +50,9 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints) -> Vec<Repair> {
         if hints.written(sentence.tokens[i].start, sentence.tokens[i].end) {
             continue;
         }
-        let Some((meant, why)) = heard::meant(sentence, i).or_else(|| better(lexicon, sentence, i)) else { continue };
+        let known = titled.iter().any(|w| *w == sentence.tokens[i].said);
+        let sounds = || better(lexicon, sentence, i).filter(|_| !known);
+        let Some((meant, why)) = heard::meant(sentence, i).or_else(sounds) else { continue };
         let token = &mut sentence.tokens[i];
         out.push(Repair {
             said: token.said.to_string(),
@@ -232,7 +240,12 @@ pub(super) mod tests {
     /// Every repaired word of a text, as said and as meant.
     pub fn repairs(text: &str) -> Vec<(String, String)> {
         let recording = Recording::parse(text.as_bytes()).unwrap();
-        split(&recording).iter_mut().flat_map(|s| repair(s, &Hints::default())).map(|r| (r.said, r.meant)).collect()
+        let named = titled(recording.title.as_deref());
+        split(&recording)
+            .iter_mut()
+            .flat_map(|s| repair(s, &Hints::default(), &named))
+            .map(|r| (r.said, r.meant))
+            .collect()
     }
 
     #[rstest]
@@ -251,6 +264,7 @@ pub(super) mod tests {
     #[case("The horse was only borrowed.")]
     #[case("The plastic lever is better, pull the cover out.")]
     #[case("Hold the light key until the screen goes dark.")]
+    #[case("# Recording: Tyre inflator\n\n[0:00] Switch the inflator off at the rear switch.")]
     fn leaves_other_words_alone(#[case] text: &str) {
         assert!(repairs(text).is_empty(), "{:?}", repairs(text));
     }

@@ -10,7 +10,7 @@ pub fn trace(recording: &Recording) -> String {
     let mut out = String::new();
     let punctuated = sentences::is_punctuated(recording);
     for mut sentence in sentences::split(recording) {
-        repair::repair(&mut sentence, &Hints::default());
+        repair::repair(&mut sentence, &Hints::default(), &[]);
         let tagged = tags::tag(&sentence.tokens, punctuated);
         let words: Vec<String> =
             (0..tagged.len()).map(|i| format!("{}/{:?}", tagged.words[i], tagged.tags[i])).collect();

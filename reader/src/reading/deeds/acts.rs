@@ -3,7 +3,7 @@
 use super::super::Act;
 use super::super::extract::{drive_near, tools_named};
 use super::super::facts::Drive;
-use super::super::lexicon::LEXICON;
+use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
 use super::super::sentences::Token;
 use super::super::tags::Form;
@@ -14,12 +14,17 @@ use super::phrases::{Phrase, phrase_at};
 use super::told::{Reader, Sentenced, TOOLS, Told, Topic, has};
 use super::words::{Word, tag};
 use crate::units::{Measure, Quantity};
+use compact_str::CompactString;
 
 pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
     let words = tag(tokens);
     let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
-    let clauses = split(&words);
+    let mut clauses = split(&words);
+    if let Some(device) = &topic.device {
+        clauses.iter_mut().for_each(|c| c.is_device(device));
+    }
+    clauses.iter_mut().for_each(|c| wide_one(c, number, topic));
     let opening = opening(&words);
     if let Some(thing) = &opening {
         topic.put(number, thing, true);
@@ -58,7 +63,15 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         .acts
         .iter()
         .flat_map(|a| {
-            a.places.iter().map(|(_, p)| p).filter(|_| prised(a)).chain(&a.objects).cloned().collect::<Vec<_>>()
+            // "walked in by the socket": only where it is, and nothing that is parted.
+            let parted = |p: &str| !matches!(p, "by" | "at" | "near" | "beside" | "from");
+            a.places
+                .iter()
+                .filter(|(p, _)| prised(a) && parted(p))
+                .map(|(_, np)| np)
+                .chain(&a.objects)
+                .cloned()
+                .collect::<Vec<_>>()
         })
         .collect();
     let did = !acted.is_empty();
@@ -77,6 +90,14 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     for screws in spoken.iter().filter(|p| p.kind == Kind::Screw) {
         topic.put(number, screws, did);
         topic.screws = Some((number, screws.clone()));
+    }
+    let turned =
+        out.acts.iter().flat_map(|a| &a.objects).find(|o| o.kind == Kind::Screw && o.count.is_some_and(|n| n > 1));
+    if let Some(screws) = turned.filter(|_| spoken.iter().all(|p| p.kind != Kind::Screw)) {
+        topic.screws = Some((number, screws.clone()));
+    }
+    if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural) {
+        topic.plugs = Some((number, plugs.clone()));
     }
     topic.hear(number, &clauses);
     // "Pull it out along the slope.": where it went is spoken of no more.
@@ -120,21 +141,65 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
     out.heading = heading;
     out.leads_to = clauses.last().filter(|c| clauses.len() == 1 && about(c)).and_then(leads_to);
+    let plugs = |p: &&Phrase| p.kind == Kind::Plug && p.count.is_some_and(|n| n > 1);
+    let shows = |c: &&Clause| matches!(c.base.as_str(), "have" | "be" | "get") && about(c);
+    out.row = clauses
+        .iter()
+        .filter(|_| out.acts.is_empty())
+        .filter(shows)
+        .find_map(|c| c.objects.iter().find(plugs))
+        .and_then(|p| p.count);
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);
-    out.topic = clauses
-        .first()
-        .filter(about)
-        .map(|c| {
-            if c.subjects.iter().any(|s| s.kind == Kind::Part) {
-                c.subjects.clone()
-            } else if matches!(c.base.as_str(), "be" | "show") || c.verb.is_none() {
-                c.objects.clone()
-            } else {
-                Vec::new()
-            }
-        })
-        .unwrap_or_default();
+    out.topic = clauses.first().filter(about).map(about_what).unwrap_or_default();
+    // "Over the top sits a black cover, and that's the fan cover."
+    let definite = |p: &Phrase| p.definite && p.kind == Kind::Part;
+    if !out.topic.iter().any(definite)
+        && let Some(is) = clauses.iter().skip(1).filter(about).find(|c| points_out(c))
+    {
+        out.topic.clone_from(&is.objects);
+    }
     out
+}
+
+/// "that's the fan cover"
+fn points_out(c: &Clause) -> bool {
+    let that = c.subjects.first().is_some_and(|s| matches!(s.head(), "that" | "this") && s.said.len() == 1);
+    c.base == "be" && that && c.objects.iter().any(|o| o.kind == Kind::Part && o.definite)
+}
+
+fn about_what(c: &Clause) -> Vec<Phrase> {
+    if c.subjects.iter().any(|s| s.kind == Kind::Part) {
+        c.subjects.clone()
+    } else if matches!(c.base.as_str(), "be" | "show") || c.verb.is_none() {
+        c.objects.clone()
+    } else {
+        Vec::new()
+    }
+}
+
+/// "Two flat cables. The wide one's the picture.": the picture's cable.
+fn wide_one(c: &mut Clause, number: usize, topic: &Topic) {
+    let plugs = topic.plugs.as_ref().filter(|(at, _)| number - at <= 4);
+    let one = |s: &Phrase| s.is_pronoun() && s.definite && s.to > s.from + 1;
+    if let (true, [subject], [is], Some((_, cable))) =
+        (c.base == "be" && !c.negated && !c.passive, &c.subjects[..], &c.objects[..], plugs)
+        && one(subject)
+        && matches!(is.kind, Kind::Part | Kind::Picture)
+        && is.definite
+    {
+        let single = |w: &CompactString| lemma(w);
+        let said = cable.said.iter().map(single).collect();
+        let plug = Phrase {
+            said,
+            count: None,
+            plural: false,
+            of: vec![Phrase { kind: Kind::Part, ..is.clone() }],
+            from: subject.from,
+            to: subject.to,
+            ..cable.clone()
+        };
+        (c.subjects, c.objects) = (vec![plug], Vec::new());
+    }
 }
 
 /// "For the frame I take a thin tool": what the sentence is about, and "it" in it.
@@ -202,6 +267,12 @@ impl Reader<'_> {
         if tools_named(self.lemmas).len() < 2 && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
             return false;
         }
+        // "You'll be wanting some heat, a hair dryer is fine."
+        let wants = |c: &Clause| matches!(c.base.as_str(), "want" | "need") && c.agent() && !c.objects.is_empty();
+        let part = |p: &Phrase| p.kind == Kind::Part && p.definite && !p.is_pronoun();
+        let wanted = self.words.len() <= 30
+            && self.clauses.iter().any(wants)
+            && !self.clauses.iter().flat_map(|c| &c.objects).any(part);
         let names = ["prepare", "get", "grab", "use", "have", "need", "want", "be", "require", "recommend", "make"];
         let done = |c: &Clause| {
             let told = c.order || c.passive || c.agent();
@@ -209,7 +280,7 @@ impl Reader<'_> {
             let off = c.particles.iter().any(|p| p == "off" || p == "out");
             told && (off || !names.contains(&c.base.as_str())) && self.frame(c, Half::Apart, objects).is_some()
         };
-        super::super::extract::list_opener(self.lemmas).is_some() && !self.clauses.iter().any(done)
+        (wanted || super::super::extract::list_opener(self.lemmas).is_some()) && !self.clauses.iter().any(done)
     }
 
     fn is_heading(&self) -> bool {
@@ -377,6 +448,7 @@ impl Reader<'_> {
             }
         }
         self.under_the_plug(&mut out);
+        out.extend(self.counted_aloud().filter(|_| out.is_empty()));
         // "Insert the pick to separate the shell": the aim may stand behind.
         if let Some(aim) = &aim {
             for told in &mut out {
@@ -384,6 +456,39 @@ impl Reader<'_> {
             }
         }
         out
+    }
+
+    /// "One here, two, three and a fourth one down here, Phillips.": pointed at and counted, with what turns them.
+    fn counted_aloud(&self) -> Option<Told> {
+        let first = self.clauses.first().filter(|_| self.clauses.iter().all(|c| c.verb.is_none()))?;
+        let spoken_of = self.topic.screws.as_ref().is_some_and(|(at, _)| self.number - at <= 1);
+        let driver = drive_near(self.lemmas, 0, self.lemmas.len());
+        if driver.is_none() && !spoken_of {
+            return None;
+        }
+        let count = numbers::pointed_at(self.lemmas)?;
+        let told = self.blank(first);
+        let screw = Phrase {
+            kind: Kind::Screw,
+            words: vec!["screw".into()],
+            said: vec!["screws".into()],
+            count: Some(count),
+            plural: true,
+            definite: false,
+            ..self.it(first)
+        };
+        Some(Told {
+            apart: Some((Act::Unscrew, "screws are counted")),
+            together: Some((Act::Drive, "screws are counted")),
+            presented: true,
+            count: Some(count),
+            drive: driver.as_ref().map(|d| d.0),
+            bit: driver.and_then(|d| d.1),
+            objects: vec![screw],
+            places: Vec::new(),
+            confidence: 0.6,
+            ..told
+        })
     }
 
     /// "It has a push-down connector, so get the spudger under the long side.": the connector is undone.
@@ -418,6 +523,13 @@ impl Reader<'_> {
         None
     }
 
+    /// "Then three catches, they're freed with the stick.": the clause behind it tells what is done.
+    fn taken_up(&self, n: usize) -> bool {
+        let Some(next) = self.clauses.get(n + 1) else { return false };
+        let of_it = |s: &Phrase| matches!(s.head(), "it" | "they" | "these" | "those" | "that") && s.said.len() == 1;
+        next.verb.is_some() && next.passive && next.subjects.first().is_some_and(of_it)
+    }
+
     fn act(&self, n: usize, c: &Clause) -> Vec<Told> {
         if c.negated {
             return Vec::new();
@@ -427,7 +539,7 @@ impl Reader<'_> {
         }
         match c.verb {
             None => {
-                let mut told = self.verbless(c);
+                let mut told = self.verbless(c).filter(|t| !(t.elliptic && self.taken_up(n)));
                 if let Some(told) = &mut told {
                     told.objects = self.named(n, c, &told.objects);
                 }
@@ -480,6 +592,7 @@ impl Reader<'_> {
                 ready || first || self.words[c.from..v].iter().any(will)
             }),
             hypothetical: false,
+            state: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
             manner: self.manner(c),
             until: self.until(c),
@@ -545,6 +658,33 @@ impl Reader<'_> {
         (!told && words.len() > 1).then(|| words.join(" "))
     }
 
+    /// "until the lamp goes out", "till the fan stops"
+    fn until_dark(&self, c: &Clause) -> bool {
+        const DARK: [&str; 14] = [
+            "is dark",
+            "goes dark",
+            "'s dark",
+            "goes out",
+            "shuts down",
+            "shuts off",
+            "turns off",
+            "is off",
+            "goes black",
+            "fan stops",
+            "powers down",
+            "switches off",
+            "lights out",
+            "dies",
+        ];
+        const NEAR: usize = 12;
+        let till = |w: &Word| w.is("until") || w.is("till");
+        let Some(from) = (c.verb.unwrap_or(c.from)..self.words.len()).take(NEAR).find(|i| till(&self.words[*i])) else {
+            return false;
+        };
+        let said = self.words[from..].iter().take(7).map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
+        DARK.iter().any(|d| has(&said, d))
+    }
+
     fn measures(&self, from: usize, to: usize) -> Vec<Measure> {
         let wanted =
             |q: &Quantity| matches!(q, Quantity::Temperature | Quantity::Duration | Quantity::Angle | Quantity::Torque);
@@ -596,6 +736,14 @@ impl Reader<'_> {
                 {
                     told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
                 }
+                // "Hold the key until the lamp goes out.", "Hold both down till it shuts down."
+                if matches!(c.base.as_str(), "hold" | "press" | "push" | "keep")
+                    && !told.particles.iter().any(|p| p == "up")
+                    && self.until_dark(c)
+                {
+                    told.apart = Some((Act::PowerOff, "held until it is off"));
+                    told.together = told.apart;
+                }
                 // "Push the button for eight seconds."
                 let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
                 if key && seconds {
@@ -632,7 +780,13 @@ impl Reader<'_> {
                 if self.comes_in_turn(c) {
                     let plug = objects.iter().all(|o| o.kind == Kind::Plug);
                     let act = if plug { Act::Connect } else { Act::Install };
-                    (told.apart, told.together) = (None, Some((act, "its turn in the rebuild")));
+                    // "The two leads gotta go first."
+                    let due = self.words[c.from..c.verb.unwrap_or(c.from)]
+                        .iter()
+                        .any(|w| matches!(w.said.as_str(), "gotta" | "have" | "has" | "must" | "need" | "needs"));
+                    let out = if plug { Act::Disconnect } else { Act::Remove };
+                    let apart = (due && c.base != "be").then_some((out, "its turn to go"));
+                    (told.apart, told.together) = (apart, Some((act, "its turn in the rebuild")));
                 }
                 if self.laid(c) {
                     (told.apart, told.together) = (None, Some((Act::Route, "leads run behind something")));
@@ -648,6 +802,26 @@ impl Reader<'_> {
                     && c.places.iter().any(|(p, np)| there.contains(&p.as_str()) && np.is_thing())
                 {
                     (told.apart, told.together) = (None, Some((Act::Install, "goes to its place")));
+                }
+                if told.state {
+                    told.apart = None;
+                }
+                // "Peel the mesh off and stick it on the new one."
+                let onto_new = |(p, np): &(CompactString, Phrase)| {
+                    np.new && np.is_pronoun() && matches!(p.as_str(), "on" | "onto" | "to" | "into")
+                };
+                let own = !objects.is_empty()
+                    && objects.iter().all(|o| !o.new && !matches!(o.kind, Kind::Tape | Kind::Glue | Kind::Screw));
+                if own && c.places.iter().any(onto_new) && matches!(told.together, Some((Act::Install | Act::Press, _)))
+                {
+                    told.together = Some((Act::Transfer, "put on the new one"));
+                    told.apart = told.together;
+                }
+                // "We'll put in a new one.": later.
+                let later =
+                    told.future && c.agent() && objects.iter().all(|o| o.new && o.is_pronoun() || o.head() == "one");
+                if later && !objects.is_empty() && matches!(told.together, Some((Act::Install, _))) {
+                    return None;
                 }
                 told.objects = objects;
                 (told.apart.is_some() || told.together.is_some()).then_some(told)
@@ -756,7 +930,7 @@ impl Reader<'_> {
                 self.clauses[n - 1].base.as_str(),
                 "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope"
             );
-        if reported && !c.order
+        if reported && !c.order && c.mood != Mood::Purpose
             || (c.perfect || c.form == Form::Past && c.agent())
                 && (has(self.text, "already") || has(self.text, "earlier") || self.text.contains("off camera"))
         {
@@ -821,6 +995,16 @@ impl Reader<'_> {
                 let got = asked.objects.iter().filter(|o| !o.is_pronoun()).cloned();
                 objects = got.map(|o| Phrase { kind: Kind::Part, ..o }).collect();
             }
+        }
+        // "Two tiny screws. … The same two go back in.": the screws.
+        let same = has(self.text, "same");
+        let screws = self.topic.screws.as_ref().filter(|(at, _)| same || self.number - at <= 2);
+        if let ([o], Some((_, screws)), "go" | "come") = (&mut objects[..], screws, c.base.as_str())
+            && o.is_pronoun()
+            && o.count.is_some_and(|n| n > 1)
+            && c.particles.iter().any(|p| p == "in")
+        {
+            *o = Phrase { from: o.from, to: o.to, count: o.count, ..screws.clone() };
         }
         // "right and left coil cables", "the following five": what lists share.
         for i in 0..objects.len() {
@@ -890,6 +1074,7 @@ impl Reader<'_> {
             confidence -= 0.2;
         }
         told.confidence = confidence;
+        told.state = c.passive && self.describes(c, due);
         Some((objects, told))
     }
 
@@ -931,10 +1116,22 @@ impl Reader<'_> {
     /// "The lid is off.", "Once that's out", "That's the old one out."
     fn is_gone(&self, c: &Clause) -> bool {
         let it = |p: &Phrase| matches!(p.head(), "it" | "that" | "this") && p.said.len() == 1;
+        // "Wiggle the head forwards and it's free."
+        let before = || self.clauses.iter().take_while(|k| k.from < c.from).last();
+        let freed = c.particles.len() == 1 && c.particles[0] == "free" && c.places.is_empty() && c.objects.is_empty();
+        let eased = |k: &Clause| {
+            matches!(k.base.as_str(), "wiggle" | "lift" | "pull" | "ease" | "work" | "rock" | "slide" | "push")
+        };
+        let worked = |k: &Clause| k.order && !k.negated && eased(k) && k.objects.iter().any(|o| o.kind == Kind::Part);
+        if c.base == "be" && freed && c.mood == Mood::Plain && c.subjects.iter().all(it) && before().is_some_and(worked)
+        {
+            return true;
+        }
         c.base == "be"
             && c.particles.len() == 1
-            && matches!(c.particles[0].as_str(), "off" | "out")
-            && c.places.is_empty()
+            && (matches!(c.particles[0].as_str(), "off" | "out") && c.places.is_empty()
+                // "With that the back is free."
+                || c.particles[0] == "free" && c.places.iter().all(|(p, np)| p == "with" && np.head() == "that"))
             && c.objects.is_empty()
             && !c.subjects.is_empty()
             && c.subjects.iter().all(|p| p.kind == Kind::Part || c.mood == Mood::After && it(p))
@@ -958,8 +1155,13 @@ impl Reader<'_> {
     }
 
     /// "Go ahead and remove these four.": what is pointed at by fours is screws, where no other four were named.
-    fn these_screws(&self, c: &Clause) -> bool {
-        let others = self.topic.many.as_ref().is_some_and(|(at, p, _)| self.number - at <= 2 && p.kind != Kind::Screw);
+    pub(super) fn these_screws(&self, c: &Clause) -> bool {
+        let screws_at = self.topic.screws.as_ref().map_or(0, |(at, _)| *at);
+        let others = self
+            .topic
+            .many
+            .as_ref()
+            .is_some_and(|(at, p, _)| self.number - at <= 2 && p.kind != Kind::Screw && *at >= screws_at);
         let out = c.base == "remove" || c.base == "take" && c.particles.iter().any(|p| p == "out");
         out && !others && c.objects.iter().any(|o| o.is_pronoun() && o.count.is_some())
     }
@@ -984,6 +1186,12 @@ impl Reader<'_> {
         let Some(p) = self.clauses[..n].iter().rev().find(|p| p.verb.is_some()) else { return false };
         if p.negated || p.supposed || !matches!(p.mood, Mood::Plain) && p.mood != c.mood {
             return false;
+        }
+        // "I tell it to shut down."
+        let down = || self.frame(c, Half::Apart, &[]).is_some_and(|f| f.act == Act::PowerOff);
+        if p.base == "tell" && p.agent() && p.objects.iter().any(|o| o.is_pronoun() || o.kind == Kind::Device) && down()
+        {
+            return true;
         }
         let tool = self.tool_of(p).is_some() || p.objects.iter().any(|o| TOOLS.contains(&o.kind) || o.head() == "tool");
         let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"));
@@ -1053,6 +1261,14 @@ impl Reader<'_> {
     /// "The battery plug comes last."
     fn comes_in_turn(&self, c: &Clause) -> bool {
         let turn = |w: &Word| matches!(w.lemma.as_str(), "last" | "first" | "next");
+        // "The supply plug is the last."
+        let the_last = c.base == "be" && !c.subjects.is_empty() && c.subjects.iter().all(|s| s.kind == Kind::Plug) && {
+            let behind: Vec<&str> = c.verb.map(|v| &self.lemmas[v + 1..c.to]).unwrap_or_default().to_vec();
+            matches!(behind[..], ["the", "last"] | ["last"] | ["the", "last", "one"])
+        };
+        if the_last && c.mood == Mood::Plain && !c.negated && !c.supposed {
+            return true;
+        }
         matches!(c.base.as_str(), "come" | "follow" | "go")
             && c.form != Form::Ing
             && c.mood == Mood::Plain
@@ -1080,12 +1296,29 @@ impl Reader<'_> {
         }
         // "get the old foam cleaned off"; else "the cover removed" tells of a thing.
         if c.form == Form::Past && !c.passive && !c.perfect && c.subjects.is_empty() {
+            // "There, popped.", "Unplugged.": what was spoken of is done.
+            let alone = self.words.len() <= 3 && c.objects.is_empty() && c.places.is_empty();
+            let only =
+                || self.words.iter().enumerate().all(|(i, w)| Some(i) == c.verb || w.tag == super::words::Tag::Adv);
+            if alone && only() {
+                // "Two screws under it. Unscrewed.": the screws, which are told.
+                let turned = matches!(c.base.as_str(), "unscrew" | "undo" | "loosen" | "tighten" | "remove");
+                let told = self.topic.screws.as_ref().is_some_and(|(at, _)| turned && self.number - at <= 1);
+                return (!told).then(|| vec![self.it(c)]);
+            }
             let led = self.clauses[..n]
                 .last()
                 .filter(|p| matches!(p.base.as_str(), "get" | "have") && !p.negated && !p.supposed)?;
             let things: Vec<Phrase> =
                 c.objects.iter().chain(&led.objects).filter(|p| p.is_thing() && !p.is_pronoun()).cloned().collect();
             return (!things.is_empty()).then_some(things);
+        }
+        // "You get the battery unhooked before anything else."
+        let got =
+            self.clauses[..n].last().filter(|k| k.base == "get" && k.objects.is_empty() && k.agent() && !k.negated);
+        if c.form == Form::Past && !c.passive && !c.perfect && !c.agent() && got.is_some_and(|k| k.mood == Mood::Plain)
+        {
+            return Some(c.subjects.clone());
         }
         if c.subjects.iter().any(|s| matches!(s.head(), "reason" | "why")) {
             return None;
@@ -1109,58 +1342,13 @@ impl Reader<'_> {
                 .objects
                 .iter()
                 .filter(|p| p.definite && !p.is_pronoun() && c.subjects.last().is_some_and(|s| s.kind == p.kind));
+            // "It's given a minute."
+            if c.base == "give" && c.objects.iter().any(|o| o.kind == Kind::Time) {
+                return Some(Vec::new());
+            }
             let subjects: Vec<Phrase> =
                 c.subjects.iter().chain(more).filter(|p| p.is_thing() || p.kind == Kind::Heat).cloned().collect();
-            // "it is glued on", "it's held in with glue", "the cable is taped": how it is, not what is done.
-            let made_sure = self.text.starts_with("make sure") || self.text.starts_with("ensure");
-            let state = !due
-                && !made_sure
-                && c.mood == Mood::Plain
-                && !self.words[c.from..c.verb.unwrap_or(c.from)]
-                    .iter()
-                    .any(|w| matches!(w.said.as_str(), "now" | "then" | "being" | "be"));
-            let describes = matches!(
-                c.base.as_str(),
-                "glue"
-                    | "screw"
-                    | "solder"
-                    | "clip"
-                    | "hold"
-                    | "tape"
-                    | "stick"
-                    | "attach"
-                    | "mount"
-                    | "connect"
-                    | "fix"
-                    | "fasten"
-                    | "seat"
-                    | "fit"
-                    | "plug"
-                    | "lock"
-                    | "route"
-                    | "hide"
-                    | "cover"
-                    | "snap"
-                    | "secure"
-                    | "press"
-                    | "open"
-                    | "deliver"
-                    | "mold"
-                    | "leave"
-                    | "lay"
-                    | "position"
-                    | "protect"
-                    | "hook"
-                    | "fold"
-                    | "bend"
-                    | "set"
-                    | "insert"
-            );
-            // "The wires are soldered back."
-            let state = state && !c.particles.iter().any(|p| p == "back");
-            // "it's gonna be stuck a little"
-            let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
-            if (state || stuck) && describes {
+            if self.describes(c, due) && !self.done_in_rebuild(c) {
                 return None;
             }
             return (!subjects.is_empty()).then_some(subjects);
@@ -1246,6 +1434,8 @@ impl Reader<'_> {
             let folds = matches!(c.base.as_str(), "hinge" | "fold" | "swing" | "tilt");
             // "It lifts itself."
             let way = c.objects.iter().any(|o| o.head() == "itself")
+                // "It unscrews to the left."
+                || c.base == "unscrew" && c.form == Form::Third
                 || placed
                 || folds && c.particles.iter().any(|p| p == "down")
                 || c.particles.iter().any(|p| {
@@ -1267,15 +1457,19 @@ impl Reader<'_> {
             if c.base == "go" && led_in && mine.iter().all(|p| p.kind == Kind::Opener) && !mine.is_empty() {
                 return Some(mine);
             }
+            if self.comes_in_turn(c) && !mine.is_empty() {
+                return Some(mine);
+            }
+            // "Over she goes."
+            if c.base == "go" && self.words[c.from].is("over") && c.subjects.iter().all(Phrase::is_pronoun) {
+                return Some(Vec::new());
+            }
             // "Now the shell is off."
             if c.base == "be" {
                 if self.text.starts_with("make sure") || self.text.starts_with("ensure") {
                     return None;
                 }
                 return self.is_gone(c).then_some(mine);
-            }
-            if self.comes_in_turn(c) && !mine.is_empty() {
-                return Some(mine);
             }
             // "The board goes in and two screws."
             let screws = c.objects.iter().filter(|o| o.kind == Kind::Screw && o.count.is_some());
@@ -1284,7 +1478,10 @@ impl Reader<'_> {
             let counted = |o: &Phrase| o.count.is_some() && (o.kind == Kind::Screw || o.is_pronoun());
             let object_less =
                 c.objects.iter().all(|o| !o.is_thing() || counted(o) || matches!(o.head(), "itself" | "themselves"));
-            let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && c.form != Form::Ing;
+            // "The pack comes sliding out."
+            let comes = self.words[self.verb_group(c)].iter().any(|w| w.verb() == "come");
+            let told = c.form != Form::Ing || comes;
+            let goes = moves && way && object_less && !mine.is_empty() && !c.supposed && told;
             let goes = goes
                 && !(c.base == "go"
                     && c.particles.iter().all(|p| p == "in" || p == "on")
@@ -1307,6 +1504,109 @@ impl Reader<'_> {
             return Some(vec![fronted]);
         }
         Some(objects)
+    }
+
+    /// "it is glued on", "it's held in with glue", "the cable is taped": how it is, not what is done.
+    fn describes(&self, c: &Clause, due: bool) -> bool {
+        let made_sure = self.text.starts_with("make sure") || self.text.starts_with("ensure");
+        let state = !due
+            && !made_sure
+            && c.mood == Mood::Plain
+            && !self.words[self.verb_group(c)]
+                .iter()
+                .any(|w| matches!(w.said.as_str(), "now" | "then" | "being" | "be"));
+        let describes = matches!(
+            c.base.as_str(),
+            "glue"
+                | "screw"
+                | "solder"
+                | "clip"
+                | "hold"
+                | "tape"
+                | "stick"
+                | "attach"
+                | "mount"
+                | "connect"
+                | "fix"
+                | "fasten"
+                | "seat"
+                | "fit"
+                | "plug"
+                | "lock"
+                | "route"
+                | "hide"
+                | "cover"
+                | "snap"
+                | "secure"
+                | "press"
+                | "open"
+                | "deliver"
+                | "mold"
+                | "leave"
+                | "lay"
+                | "position"
+                | "protect"
+                | "hook"
+                | "fold"
+                | "bend"
+                | "set"
+                | "insert"
+        );
+        // "The wires are soldered back."
+        let state = state && !c.particles.iter().any(|p| p == "back");
+        // "it's gonna be stuck a little"
+        let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
+        let weighed = c.places.iter().any(|(_, np)| np.kind == Kind::Weight);
+        (state || stuck) && describes && !weighed
+    }
+
+    /// From behind the subject to the verb: "now" of "is now glued", and not of "Now the lid is glued".
+    fn verb_group(&self, c: &Clause) -> std::ops::Range<usize> {
+        let verb = c.verb.unwrap_or(c.from);
+        let from = c.subjects.last().map_or(c.from, |s| s.to);
+        from.min(verb)..verb
+    }
+
+    /// "The board is screwed down, the speaker is snapped in.": with a way in, so that it may be done.
+    fn done_in_rebuild(&self, c: &Clause) -> bool {
+        let be = |w: &Word| matches!(w.said.as_str(), "is" | "are" | "'s" | "'re" | "gets" | "get");
+        let now = c.verb.is_some_and(|v| self.words[c.from..v].iter().any(be));
+        let fitted = matches!(
+            c.base.as_str(),
+            "screw"
+                | "clip"
+                | "snap"
+                | "plug"
+                | "hook"
+                | "lay"
+                | "set"
+                | "insert"
+                | "fit"
+                | "connect"
+                | "press"
+                | "fold"
+        );
+        let way = |p: &CompactString| matches!(p.as_str(), "in" | "on" | "down" | "back" | "into" | "onto" | "over");
+        now && fitted && c.mood == Mood::Plain && c.particles.iter().any(way)
+    }
+
+    /// "it", where nobody says so.
+    pub(super) fn it(&self, c: &Clause) -> Phrase {
+        let at = c.verb.unwrap_or(c.from);
+        Phrase {
+            from: at,
+            to: at,
+            words: vec!["it".into()],
+            said: vec!["it".into()],
+            count: None,
+            kind: Kind::Pronoun,
+            definite: true,
+            plural: false,
+            new: false,
+            guess: false,
+            stands: false,
+            of: Vec::new(),
+        }
     }
 
     /// "The block we push in from the front.": what it is done to stands before who does it.
@@ -1350,6 +1650,10 @@ impl Reader<'_> {
         let mut particles = c.particles.clone();
         if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && (np.definite || np.count == Some(1))) {
             particles.push("aside".into());
+        }
+        // "Turn it away from you": a way to turn, and nothing that leaves.
+        if c.places.iter().any(|(p, np)| p == "from" && matches!(np.head(), "you" | "me" | "yourself" | "myself")) {
+            particles.retain(|p| p != "away");
         }
         let particles = &particles;
         // "The flex goes in underneath": comes off by nothing that goes in.

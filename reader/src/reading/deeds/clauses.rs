@@ -66,6 +66,14 @@ impl Clause {
         self.subjects.iter().chain(&self.objects).chain(self.places.iter().map(|(_, p)| p))
     }
 
+    /// The device goes by the name that the title has for it.
+    pub fn is_device(&mut self, device: &str) {
+        let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
+        named
+            .filter(|p| p.kind == Kind::Part && p.words.len() == 1 && p.definite && p.head() == device)
+            .for_each(|p| p.kind = Kind::Device);
+    }
+
     /// "The battery goes under it.": "it" is still what is spoken of.
     pub fn beside_it(&self) -> bool {
         let by = |p: &str| matches!(p, "under" | "over" | "below" | "behind" | "beside");
@@ -73,11 +81,17 @@ impl Clause {
     }
 
     pub fn agent(&self) -> bool {
+        // "Off she comes.": the thing.
+        let moves =
+            matches!(self.base.as_str(), "come" | "go" | "pop" | "slide" | "lift") && !self.particles.is_empty();
+        let she = |s: &Phrase| moves && matches!(s.words[0].as_str(), "he" | "she");
         self.subjects.last().is_some_and(|s| {
-            matches!(
-                s.words[0].as_str(),
-                "i" | "you" | "we" | "he" | "she" | "they" | "one" | "somebody" | "someone" | "anybody" | "who"
-            ) && s.is_pronoun()
+            !she(s) && {
+                matches!(
+                    s.words[0].as_str(),
+                    "i" | "you" | "we" | "he" | "she" | "they" | "one" | "somebody" | "someone" | "anybody" | "who"
+                ) && s.is_pronoun()
+            }
         })
     }
 }
@@ -113,12 +127,47 @@ pub(super) fn split(w: &[Word]) -> Vec<Clause> {
     }
     share(w, &mut out);
     moods(w, &mut out);
-    out.iter_mut().for_each(serve);
+    told_of(w, &mut out);
+    out.iter_mut().for_each(|c| serve(w, c));
     out
 }
 
+/// "The ribbon that goes round the corner is the screen's": the ribbon is, and not the corner.
+fn told_of(w: &[Word], out: &mut [Clause]) {
+    for n in 1..out.len() {
+        let (before, rest) = out.split_at_mut(n);
+        // "The right half, the one with the sticker, is only held by clips."
+        let parted = rest[0].from > 0
+            && w[rest[0].from - 1].pause
+            && matches!(w[rest[0].from].tag, Tag::Be | Tag::Modal | Tag::Have);
+        let named = before[n - 1].objects.iter().find(|o| o.kind == Kind::Part && o.definite);
+        if let (true, true, Some(named)) = (parted && rest[0].subjects.is_empty(), before[n - 1].verb.is_none(), named)
+        {
+            rest[0].subjects = vec![named.clone()];
+        }
+        let (aside, c) = (&mut before[n - 1], &mut rest[0]);
+        let Some(about) = aside.antecedent.clone().filter(|_| aside.mood == Mood::Relative) else { continue };
+        let [place] = &c.subjects[..] else { continue };
+        let led = place.from > 0 && w[place.from - 1].tag == Tag::Prep && Some(place.from - 1) > aside.verb;
+        if led && c.mood == Mood::Plain {
+            aside.places.push((w[place.from - 1].lemma.clone(), place.clone()));
+            c.subjects = vec![about];
+        }
+    }
+}
+
 /// "There's a wide ribbon to the front panel": whom a plug that is shown serves.
-fn serve(c: &mut Clause) {
+fn serve(w: &[Word], c: &mut Clause) {
+    // "The ribbon is the screen's.": whose it is.
+    if let (true, [plug], [whose]) = (c.base == "be" && !c.negated, &mut c.subjects[..], &c.objects[..])
+        && plug.kind == Kind::Plug
+        && plug.of.is_empty()
+        && w.get(whose.to).is_some_and(|x| x.tag == Tag::Owner)
+    {
+        plug.of.push(whose.clone());
+        c.objects.clear();
+        return;
+    }
     // "The pump has got a little plug": the pump's.
     let owner = c.subjects.first().filter(|s| s.kind == Kind::Part && s.definite && !c.negated && !c.supposed);
     let has = matches!(c.base.as_str(), "have" | "get");
@@ -175,7 +224,9 @@ fn main_verbs(w: &[Word]) -> Vec<usize> {
 /// The verb that this one only leads to.
 fn leads_to(w: &[Word], at: usize) -> Option<usize> {
     let helping = matches!(w[at].tag, Tag::Be | Tag::Have);
-    let raising = GRAMMAR.raising.contains(w[at].verb()) || helping;
+    // "the pack comes sliding out"
+    let comes = w[at].verb() == "come" && w.get(at + 1).is_some_and(|n| n.tag == Tag::Verb && n.form == Form::Ing);
+    let raising = GRAMMAR.raising.contains(w[at].verb()) || helping || comes;
     if !raising {
         return None;
     }
@@ -215,9 +266,19 @@ fn leads_to(w: &[Word], at: usize) -> Option<usize> {
                     }
                     Form::Ing => {
                         w[at].tag == Tag::Be
+                            || comes
                             || matches!(
                                 base,
-                                "start" | "keep" | "begin" | "need" | "try" | "finish" | "continue" | "go" | "have"
+                                "start"
+                                    | "keep"
+                                    | "begin"
+                                    | "need"
+                                    | "want"
+                                    | "try"
+                                    | "finish"
+                                    | "continue"
+                                    | "go"
+                                    | "have"
                             )
                             || to
                     }
@@ -227,7 +288,8 @@ fn leads_to(w: &[Word], at: usize) -> Option<usize> {
             }
             _ => return None,
         }
-        if word.pause && i > at + 1 {
+        let goes = w[at].verb() == "go" && w[at].form == Form::Third;
+        if word.pause && (i > at + 1 || goes) {
             return None;
         }
         i += 1;
@@ -511,7 +573,7 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 .iter()
                 .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
     let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
-    let needs_ing = helpers.iter().any(|h| h.verb() == "need") && w[verb].form == Form::Ing;
+    let needs_ing = helpers.iter().any(|h| matches!(h.verb(), "need" | "want")) && w[verb].form == Form::Ing;
     let passive = w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
     let supposed = helpers
         .iter()
@@ -570,6 +632,13 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 after_place = true;
                 joined = false;
             }
+            // "kill it, and off with the battery"
+            Tag::Conj
+                if w.get(at + 1).is_some_and(|x| x.tag == Tag::Part) && w.get(at + 2).is_some_and(|x| x.is("with")) =>
+            {
+                stop = at;
+                break;
+            }
             Tag::Conj => {
                 joined = true;
                 at += 1;
@@ -606,6 +675,14 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                             && p.definite
                         {
                             objects.push(p);
+                        } else if after_place
+                            && paused
+                            && p.kind == Kind::Screw
+                            && p.count.is_some()
+                            && w[verb].tag == Tag::Be
+                        {
+                            // "There's a bracket over the plug, two screws.": shown beside it, and no place.
+                            objects.push(p);
                         } else if after_place {
                             if let Some((prep, _)) = places.last().cloned() {
                                 places.push((prep, p));
@@ -634,7 +711,10 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                     continue;
                 }
                 None => {
-                    if w[at].tag == Tag::Adv && w[at].is("then") && at > verb + 1 {
+                    // "It's a press-on, so straight up with the stick."
+                    let timed = w.get(at + 1).is_some_and(|n| n.tag == Tag::Num);
+                    let so = w[at].is("so") && w[at - 1].pause && (w[verb].tag == Tag::Be || timed);
+                    if w[at].tag == Tag::Adv && (w[at].is("then") || so) && at > verb + 1 {
                         stop = at;
                         break;
                     }
@@ -815,7 +895,9 @@ fn moods(w: &[Word], out: &mut [Clause]) {
                 "while" => Mood::Means,
                 "before" => Mood::Before,
                 "until" | "till" => Mood::Until,
-                "because" | "since" | "cause" | "otherwise" | "although" | "though" | "whereas" => Mood::Reason,
+                "because" | "like" | "since" | "cause" | "otherwise" | "although" | "though" | "whereas" => {
+                    Mood::Reason
+                }
                 "so" => Mood::Reason,
                 "that" if at > 0 && w[at - 1].is("now") => Mood::After,
                 "that" | "which" | "who" if at > 0 => Mood::Relative,
@@ -901,7 +983,13 @@ fn moods(w: &[Word], out: &mut [Clause]) {
                 && p.mood != Mood::Plain
                 && matches!(
                     p.mood,
-                    Mood::If | Mood::Purpose | Mood::Before | Mood::Until | Mood::Means | Mood::Relative
+                    Mood::If
+                        | Mood::Purpose
+                        | Mood::Before
+                        | Mood::Until
+                        | Mood::Means
+                        | Mood::Relative
+                        | Mood::Question
                 )
             {
                 c.mood = p.mood;

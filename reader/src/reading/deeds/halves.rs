@@ -122,7 +122,7 @@ fn cost(a: &Told, out_of: &FxHashSet<String>) -> [f64; 2] {
     if matches!(a.apart, Some((Act::Remove, _))) && a.objects.iter().any(|o| known(o) && o.kind != Kind::Pronoun) {
         cost[0] += 0.3;
     }
-    if a.hypothetical {
+    if a.hypothetical || a.state {
         return [0.0, 0.0];
     }
     if a.presented || a.elliptic {

@@ -40,6 +40,7 @@ use super::sentences::{self, Sentence};
 use super::wording::{ScrewGroup, Whereabouts};
 use crate::recording::Recording;
 use crate::units::Measure;
+use compact_str::CompactString;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -150,14 +151,29 @@ pub fn deeds(recording: &Recording) -> Vec<Deed> {
 pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let sentences = joined(recording, sentences);
     let mut told = Vec::new();
-    let mut topic = told::Topic::default();
+    let title = recording.title.as_deref().unwrap_or_default();
+    let mut topic = told::Topic { device: called(&sentences, title), ..told::Topic::default() };
     for (n, sentence) in sentences.iter().enumerate() {
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
     let halves = halves::halves(&told);
     let tools = told.iter().filter(|s| !s.tools.is_empty()).map(|s| (s.span, s.tools.clone())).collect();
-    let (deeds, needs) = objects::settle(told, &halves, recording.title.as_deref().unwrap_or_default());
+    let (deeds, needs) = objects::settle(told, &halves, title);
     Telling { deeds, needs, tools }
+}
+
+/// What the title calls the device: its word that the speech says most often behind "the".
+fn called(sentences: &[Sentence], title: &str) -> Option<CompactString> {
+    const OFTEN: usize = 2;
+    let said = |word: &str| {
+        let the = |pair: &[sentences::Token]| pair[0].said == "the" && pair[1].said == word;
+        sentences.iter().flat_map(|s| s.tokens.windows(2)).filter(|pair| the(pair)).count()
+    };
+    let title = title.to_lowercase();
+    let words = title.split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 3);
+    let known = |w: &&str| grammar::GRAMMAR.kind(&[super::lexicon::lemma(w)]).is_some() || names::is_part_head(w);
+    let candidates = words.filter(|w| !known(w) && grammar::GRAMMAR.base(w).is_none()).map(|w| (said(w), w));
+    candidates.filter(|(n, _)| *n >= OFTEN).max_by_key(|(n, _)| *n).map(|(_, w)| w.into())
 }
 
 /// Sentences over segment borders: a cut in the middle of a phrase is no end.
@@ -179,7 +195,29 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
             None => out.push(sentence),
         }
     }
-    out.into_iter().flat_map(|s| cut(s, 2 * LONGEST)).collect()
+    let out = out.into_iter().flat_map(|s| at_orders(s, &text, punctuated));
+    out.flat_map(|s| cut(s, 2 * LONGEST)).collect()
+}
+
+/// "Section one removal Open the lid.": a capital order behind small words begins anew, where its stop was lost.
+fn at_orders(mut sentence: Sentence, text: &[char], punctuated: bool) -> Vec<Sentence> {
+    let capital = |at: usize| text.get(at).is_some_and(|c| c.is_uppercase());
+    let tokens = &sentence.tokens;
+    let order = |i: usize| {
+        let (word, before) = (&tokens[i], &tokens[i - 1]);
+        let next = tokens.get(i + 1).map_or("", |n| n.said.as_str());
+        let object = super::lexicon::LEXICON.classes.determiner.contains(next) || matches!(next, "it" | "them");
+        let small = before.said.chars().any(char::is_lowercase) && (!capital(before.start) || i == 1);
+        capital(word.start) && !before.pause && small && object && grammar::GRAMMAR.base(&word.said) == Some(&word.said)
+    };
+    let at: Vec<usize> = (1..tokens.len()).filter(|i| punctuated && order(*i)).collect();
+    let mut out = Vec::new();
+    for i in at.into_iter().rev() {
+        out.push(Sentence { tokens: sentence.tokens.split_off(i) });
+    }
+    out.push(sentence);
+    out.reverse();
+    out
 }
 
 fn cut(mut sentence: Sentence, longest: usize) -> Vec<Sentence> {

@@ -11,6 +11,10 @@ pub(super) fn is_cable(word: &str) -> bool {
     describes_cable(&lemma(word)) && word != "antenna"
 }
 
+pub(super) fn is_part_head(word: &str) -> bool {
+    LEXICON.part_heads.at(&[lemma(word).as_str()], 0).is_some()
+}
+
 /// A place that helps the reader: named, and not a tool, a time or a store.
 pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
     let named = !np.is_pronoun() && !np.said.is_empty() && np.words.len() <= 4;

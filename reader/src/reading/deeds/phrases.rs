@@ -99,6 +99,10 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
                     | "none"
                     | "half"
             );
+        // "a frame of new tape", "a ring of glue": the stuff.
+        let stuff = matches!(phrase.head(), "frame" | "ring" | "sheet" | "line" | "roll" | "film" | "spot" | "patch")
+            && matches!(of.kind, Kind::Tape | Kind::Glue | Kind::Material | Kind::Liquid);
+        let empty = empty || stuff;
         end = after;
         // "all of those"
         if phrase.is_pronoun() && of.is_pronoun() {
@@ -186,7 +190,10 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
             }
             Tag::Adj => {
                 new |= word.is("new") || word.is("fresh") || word.is("replacement");
-                if !GRAMMAR.passing.contains(&word.lemma) {
+                // "the little board", and not the main one.
+                let which =
+                    matches!(word.lemma.as_str(), "little" | "small") && w.get(i + 1).is_some_and(|n| n.is("board"));
+                if which || !GRAMMAR.passing.contains(&word.lemma) {
                     words.push(word.lemma.clone());
                     said.push(word.said.clone());
                 } else if nouns > 0 {
@@ -336,10 +343,19 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         return Kind::Pronoun;
     }
     // "the BK3", "the lens puller LP8": a tool goes by its code.
+    let numbered = head.len() >= 2
+        && head.ends_with(|c: char| c.is_ascii_digit())
+        && head.starts_with(|c: char| c.is_ascii_alphabetic())
+        && numbers::bit_code(head).is_none();
     let code = head.len() >= 3
         && head.ends_with(|c: char| c.is_ascii_digit())
         && head.starts_with(|c: char| c.is_ascii_alphabetic())
         && numbers::bit_code(head).is_none();
+    // "label L5", "flat cable F6": the code only tells which.
+    let named = GRAMMAR.kind(&p.words[..p.words.len() - 1]).filter(|_| numbered && p.words.len() > 1);
+    if let Some(kind @ (Kind::Plug | Kind::Film | Kind::Tape | Kind::Latch | Kind::Lever | Kind::Liner)) = named {
+        return kind;
+    }
     if code
         && (p.words.len() == 1 && p.definite
             || p.words.len() > 1 && GRAMMAR.kind(&p.words[..p.words.len() - 1]) == Some(Kind::Opener))
@@ -406,6 +422,13 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
                                 | "thin"
                                 | "nylon"
                                 | "metal"
+                                | "blue"
+                                | "red"
+                                | "white"
+                                | "grey"
+                                | "orange"
+                                | "yellow"
+                                | "green"
                                 | "black"
                                 | "wooden"
                                 | "thick"
@@ -459,7 +482,10 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     // "Phillips again", "T10": which driver, and no thing.
     let driver = numbers::bit_code(head).is_some() || LEXICON.drives.at(&[head], 0).is_some();
     if driver {
-        return if p.words.len() == 1 { Kind::Nothing } else { Kind::Opener };
+        let prefix = GRAMMAR.kind(&p.words[..p.words.len() - 1]);
+        let bare = if p.words.len() == 1 { Kind::Nothing } else { Kind::Opener };
+        // "piezo cable P3"
+        return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch)).unwrap_or(bare);
     }
     let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);
     if usable { Kind::Part } else { Kind::Nothing }

@@ -1,11 +1,13 @@
 //! Acts that no verb of the clause tells: screws that are shown, ways without a verb, what work begins with.
 
 use super::super::Act;
+use super::super::extract::drive_near;
 use super::afterwards::{MORE_SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
-use super::told::{Reader, Told, has};
+use super::told::{Reader, TOOLS, Told, has};
+use crate::units::Quantity;
 
 impl Reader<'_> {
     /// "There are 12 torx screws", "it is held by two screws", "two screws hold the plate".
@@ -88,7 +90,15 @@ impl Reader<'_> {
                     ..last.clone()
                 })
             };
-            let shown = screws(&c.objects);
+            // "There's four in the corners, that's the T6."
+            let by_driver = || {
+                let counted =
+                    c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && there)?;
+                drive_near(self.lemmas, c.from, (c.to + 6).min(self.lemmas.len()))?;
+                let screw = |said: &str| vec![said.into()];
+                Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), ..counted.clone() })
+            };
+            let shown = screws(&c.objects).or_else(by_driver);
             if shown.is_none() {
                 told.apart = Some((Act::Unscrew, MORE_SHOWN));
                 told.confidence = 0.75;
@@ -107,6 +117,9 @@ impl Reader<'_> {
                         .map(|p| ("of".to_owned(), p)),
                 );
             }
+            // "There's a bracket over the plug, two screws.": the bracket's.
+            let beside = c.objects.first().filter(|o| there && o.kind == Kind::Part && !o.is_pronoun());
+            told.places.extend(beside.map(|o| ("of".to_owned(), o.clone())));
             told.objects = vec![group];
             return Some(told);
         }
@@ -126,6 +139,9 @@ impl Reader<'_> {
             "likewise",
         ];
         let text = self.words[c.from..c.to.max(c.from)].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
+        if let Some(theirs) = self.theirs(c).filter(|_| again.iter().any(|a| has(&text, a))) {
+            return Some(Told { elliptic: true, confidence: 0.6, objects: vec![theirs], ..self.blank(c) });
+        }
         let (_, to) = c
             .places
             .iter()
@@ -141,20 +157,70 @@ impl Reader<'_> {
         Some(told)
     }
 
+    /// "It's a press-on, so straight up with the spudger.": the plug just shown.
+    fn straight_up(&self, c: &Clause) -> Option<Told> {
+        let straight = self.words[c.from..c.to].iter().any(|w| w.is("straight"));
+        let shown =
+            self.clauses.iter().rev().filter(|k| k.from < c.from).flat_map(|k| k.subjects.iter().chain(&k.objects));
+        let here = shown.rev().find(|p| p.kind == Kind::Plug).cloned();
+        let before = || self.topic.one.as_ref().filter(|(at, p, _)| p.kind == Kind::Plug && self.number - at <= 2);
+        // "It's a tiny plug, so tweezers, and off."
+        let by_tool = !c.objects.is_empty() && c.from > 0;
+        let near = here.filter(|_| straight || by_tool);
+        // What was named in another sentence has no place in this one.
+        let of_before = |p: &Phrase| Phrase { from: c.from, to: c.from, ..p.clone() };
+        let plug = near.or_else(|| before().filter(|_| straight).map(|(_, p, _)| of_before(p)))?;
+        Some(Told {
+            apart: Some((Act::Disconnect, "a plug straight up, without a verb")),
+            objects: vec![plug],
+            confidence: 0.6,
+            ..self.blank(c)
+        })
+    }
+
+    /// "The camera's, likewise.": its plug, where plugs are spoken of.
+    fn theirs(&self, c: &Clause) -> Option<Phrase> {
+        let [whose] = &c.objects[..] else { return None };
+        let own = c.verb.is_none() && self.words.get(whose.to).is_some_and(|w| w.tag == super::words::Tag::Owner);
+        let (_, plug, _) =
+            self.topic.one.as_ref().filter(|(at, p, _)| p.kind == Kind::Plug && self.number - at <= 2)?;
+        own.then(|| Phrase { from: whose.from, to: whose.to, of: vec![whose.clone()], ..plug.clone() })
+    }
+
     pub(super) fn verbless(&self, c: &Clause) -> Option<Told> {
         // "With the board back in place, …": tells when.
         let opens = self.lemmas[c.from..c.to].iter().find(|w| !matches!(**w, "and" | "so" | "now" | "then" | "even"));
+        // "New seal out of its bag."
+        let unpacked = |p: &str| matches!(p, "bag" | "box" | "pouch" | "wrapper" | "packet");
+        if c.places.iter().any(|(_, np)| unpacked(np.head())) && c.particles.iter().any(|p| p == "out") {
+            return None;
+        }
         if opens == Some(&"with") && c.objects.iter().any(|o| o.from > c.from) {
             return None;
         }
         let mut told = self.blank(c);
         let things: Vec<Phrase> = c.objects.iter().filter(|p| p.is_thing()).cloned().collect();
         let way = |words: &[&str]| c.particles.iter().any(|p| words.contains(&p.as_str()));
+        // "It's glued, so fifteen seconds with the dryer."
+        let warm = c.places.iter().any(|(p, np)| p == "with" && np.kind == Kind::Heater);
+        let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration);
+        if warm && seconds && things.iter().all(|o| !o.definite) {
+            told.apart = Some((Act::Heat, "a time with something warm"));
+            told.together = told.apart;
+            told.objects = vec![self.it(c)];
+            told.by = super::super::extract::tools_named(&self.lemmas[c.from..c.to]).into_iter().next();
+            return Some(told);
+        }
+        let up = c.particles.iter().any(|p| matches!(p.as_str(), "up" | "out" | "off"));
+        if up && c.objects.iter().all(|o| TOOLS.contains(&o.kind)) {
+            return self.straight_up(c);
+        }
         let first = things.first().or(c.objects.first())?.clone();
         told.objects = things;
         told.count = first.count;
         told.confidence = 0.6;
-        if way(&["in", "back", "on", "into", "onto"]) && !way(&["off", "out"]) {
+        let down_with = way(&["down"]) && opens == Some(&"down");
+        if (way(&["in", "back", "on", "into", "onto"]) || down_with) && !way(&["off", "out"]) {
             told.together = Some(match first.kind {
                 Kind::Screw => (Act::Drive, "screws in, without a verb"),
                 Kind::Plug => (Act::Connect, "a plug in, without a verb"),

@@ -7,6 +7,7 @@ use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::words::Word;
 use crate::units::Measure;
+use compact_str::CompactString;
 
 /// An act as told, before it is known what "it" is and which half of the work it belongs to.
 #[derive(Debug, Clone)]
@@ -50,6 +51,8 @@ pub(super) struct Told {
     /// Temperatures, times and angles told with it.
     pub measures: Vec<Measure>,
     pub hypothetical: bool,
+    /// "The board is screwed down.": how it is while things come apart, what is done while they go together.
+    pub state: bool,
 }
 
 /// What one sentence tells.
@@ -81,6 +84,8 @@ pub(super) struct Sentenced {
     pub heading: bool,
     /// "This one is for the buzzer.", "And that's the speaker.": shown, with what leads there; `true` where it says so.
     pub leads_to: Option<(Phrase, bool)>,
+    /// "The board has four connectors.": how many plugs are shown, to be named next.
+    pub row: Option<u32>,
     /// "For the frame …": what the sentences from here on are about.
     pub opens_with: Option<Phrase>,
     /// What a sentence without a deed is about.
@@ -92,10 +97,16 @@ pub(super) struct Sentenced {
 /// What was spoken of last, for "it" and "them".
 #[derive(Debug, Default)]
 pub(super) struct Topic {
+    /// The noun that the title calls the device by.
+    pub device: Option<CompactString>,
+    /// The last two things that were named one after another, for "both".
+    pub pair: Option<(usize, [Phrase; 2])>,
     /// One thing, and several, with the sentence that named them.
     pub one: Option<(usize, Phrase, bool)>,
     pub many: Option<(usize, Phrase, bool)>,
     pub tool: Option<(usize, Phrase, bool)>,
+    /// The last cables or plugs that were several.
+    pub plugs: Option<(usize, Phrase)>,
     /// The last screws, with the sentence that named them.
     pub screws: Option<(usize, Phrase)>,
     /// Whom the cable serves that was spoken of last.
@@ -139,6 +150,13 @@ impl Topic {
     pub fn put(&mut self, number: usize, p: &Phrase, acted: bool) {
         if p.is_pronoun() || !p.is_thing() {
             return;
+        }
+        if let Some((at, last, _)) = self.one.as_ref().filter(|_| !p.plural && !acted)
+            && number == at + 1
+            && last.kind == p.kind
+            && last.words != p.words
+        {
+            self.pair = Some((number, [last.clone(), p.clone()]));
         }
         let place = match p.kind {
             Kind::Opener | Kind::Cup | Kind::Pinning | Kind::Heater | Kind::Meter => &mut self.tool,

@@ -5,7 +5,7 @@
 
 use super::super::numbers;
 use super::super::phrases::describes_cable;
-use super::clauses::Clause;
+use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::told::{Reader, TOOLS};
@@ -18,7 +18,7 @@ impl Reader<'_> {
         }
         let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
         let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
-        let one = matches!(pronoun.head(), "it" | "this" | "that") && pronoun.said.len() == 1;
+        let one = matches!(pronoun.head(), "it" | "this" | "that" | "she" | "he") && pronoun.said.len() == 1;
         if self.numbered(pronoun) {
             let several = self.topic.many.as_ref().filter(|(at, p, _)| self.number - at <= 3 && p.kind != Kind::Screw);
             return several.map(|(_, p, _)| p.clone());
@@ -38,7 +38,8 @@ impl Reader<'_> {
         };
         // "Flip up the bar and it slides out.": what it held.
         let out = self.clauses[n].particles.iter().any(|p| p == "out");
-        let unlocked = |p: &Phrase| one && moves && out && matches!(p.kind, Kind::Lever | Kind::Latch);
+        let slips = moves || matches!(self.clauses[n].base.as_str(), "come" | "slip" | "draw" | "pop" | "ease");
+        let unlocked = |p: &Phrase| one && slips && out && matches!(p.kind, Kind::Lever | Kind::Latch);
         let fits = |p: &&Phrase| {
             !(spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
@@ -47,9 +48,11 @@ impl Reader<'_> {
                 && (if many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) })
         };
         let at = pronoun.from;
-        let before = |c: &&Clause| c.from < at && !(one && c.beside_it());
+        // "Go in where the battery was, then work it up.": not what only tells where.
+        let before = |c: &&Clause| c.from < at && !(one && c.beside_it()) && !(one && c.mood == Mood::Question);
         // "There's one screw behind each foot. Undo all four of them.": the screws.
-        let undone = matches!(self.clauses[n].base.as_str(), "undo" | "unscrew" | "loosen" | "tighten");
+        let undone = matches!(self.clauses[n].base.as_str(), "undo" | "unscrew" | "loosen" | "tighten")
+            || self.these_screws(&self.clauses[n]);
         if undone
             && pronoun.count.is_some_and(|n| n > 1)
             && let Some((_, screws)) = self.topic.screws.as_ref().filter(|(was, _)| self.number - was <= 3)
@@ -133,6 +136,11 @@ impl Reader<'_> {
         };
         if was.as_ref().is_some_and(|p: &Phrase| p.kind == Kind::Screw) && one && age > 0 && moves {
             return None;
+        }
+        // "Latch of the lamp flex up. It slides out.": what the latch held.
+        let held = was.as_ref().filter(|p| age > 0 && unlocked(p)).and_then(|latch| latch.of.first());
+        if let Some(plug) = held.filter(|o| o.kind == Kind::Plug) {
+            return Some(Phrase { guess: false, ..plug.clone() });
         }
         was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
     }
@@ -255,6 +263,10 @@ impl Reader<'_> {
         });
         match pronoun.and_then(|q| self.meant(n, &q, false)) {
             Some(owner) if owner.kind == Kind::Part => Phrase { of: vec![owner], ..p.clone() },
+            // "The ribbon has a latch. Move its ears away.": the ears of the ribbon's socket.
+            Some(owner) if owner.kind == Kind::Plug && matches!(p.kind, Kind::Latch | Kind::Lever) => {
+                Phrase { of: vec![owner], ..p.clone() }
+            }
             _ => p.clone(),
         }
     }
@@ -286,6 +298,15 @@ impl Reader<'_> {
             && last.objects.iter().all(|o| o.is_thing() && !o.is_pronoun())
         {
             return last.objects.clone();
+        }
+        // "Coil cable. Lamp cable. Both let go upwards."
+        if let ([p], Some((at, pair))) = (phrases, &self.topic.pair)
+            && matches!(p.head(), "both" | "they")
+            && p.is_pronoun()
+            && self.number == at + 1
+            && n == 0
+        {
+            return pair.iter().map(|q| Phrase { from: p.from, to: p.to, stands: true, ..q.clone() }).collect();
         }
         let warm = self.topic.tool.as_ref().is_some_and(|(_, p, _)| p.kind == Kind::Heater)
             && matches!(c.base.as_str(), "lay" | "put" | "place")

@@ -61,7 +61,8 @@ impl Word {
     }
 }
 
-const PARTICLES: [&str; 35] = [
+const PARTICLES: [&str; 36] = [
+    "home",
     "off",
     "out",
     "up",
@@ -100,7 +101,7 @@ const PARTICLES: [&str; 35] = [
 ];
 /// Words that are a particle only where nothing that they could lead to follows.
 const LEADING: [&str; 9] = ["in", "on", "over", "around", "round", "through", "along", "across", "down"];
-const FILLERS: [&str; 26] = [
+const FILLERS: [&str; 27] = [
     "okay",
     "ok",
     "so",
@@ -127,6 +128,7 @@ const FILLERS: [&str; 26] = [
     "carefully",
     "gently",
     "slowly",
+    "likewise",
 ];
 
 pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
@@ -149,6 +151,9 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
                 word.tag = Tag::Num;
             }
             at += figure.len;
+            // "0.9 newton meter": a unit, and nothing is metered.
+            let unit = LEXICON.units.at(&lemmas, at).map_or(0, |(len, _)| len);
+            at += if unit > 1 { unit } else { 0 };
             continue;
         }
         let tagger = Tagger { words: &words };
@@ -159,8 +164,11 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
             && matches!(tagger.before(at), Some(Tag::Be | Tag::Have))
             // "what I like to do is put …"
             && !(at > 1 && words[at - 2].is("do"))
-            && matches!(words[at].verb(), "set" | "put" | "cut" | "shut" | "let" | "split" | "come");
+            && matches!(words[at].verb(), "set" | "put" | "cut" | "shut" | "let" | "split" | "come" | "run");
         words[at].tag = tag;
+        if tag == Tag::Verb && words[at].said == "left" {
+            (words[at].base, words[at].form) = (Some("leave"), Form::Past);
+        }
         if suffered {
             words[at].form = Form::Past;
         }
@@ -192,6 +200,9 @@ fn raw(token: &Token) -> Word {
     // A repaired word is the word that was meant.
     let repaired = lemma(&token.said) != token.lemma;
     let said = if repaired { token.lemma.clone() } else { token.said.clone() };
+    // "pop em up"
+    let em = matches!(said.as_str(), "em" | "'em");
+    let (said, looked_up) = if em { ("them".into(), "them".into()) } else { (said, token.lemma.clone()) };
     let base = GRAMMAR.base(&said).or_else(|| (token.lemma != said).then(|| GRAMMAR.base(&token.lemma)).flatten());
     let form = match base {
         Some(base) if said == base => Form::Base,
@@ -202,7 +213,7 @@ fn raw(token: &Token) -> Word {
     };
     Word {
         said,
-        lemma: token.lemma.clone(),
+        lemma: looked_up,
         tag: Tag::Noun,
         base,
         form,
@@ -224,8 +235,9 @@ fn joining(rest: &[&str]) -> Option<usize> {
 /// "the left one", "this one", "one of them".
 fn one_as_a_thing(words: &[Word], at: usize) -> bool {
     // "the red one"
-    let described =
-        at > 1 && words[at - 2].is("the") && LEXICON.classes.adjective.contains(words[at - 1].lemma.as_str());
+    let described = at > 1
+        && words[at - 2].is("the")
+        && (LEXICON.classes.adjective.contains(words[at - 1].lemma.as_str()) || words[at - 1].is("clear"));
     words[at].is("one")
         && at > 0
         && (described
@@ -421,6 +433,13 @@ impl Tagger<'_> {
         if let Some(tag) = self.subordinator(at) {
             return tag;
         }
+        // "It's left under two books."
+        let stays = said == "left"
+            && before == Some(Tag::Be)
+            && matches!(self.lemma(at + 1), "under" | "alone" | "like" | "for" | "on" | "in");
+        if stays {
+            return Tag::Verb;
+        }
         if let Some(tag) = self.sided(at, before) {
             return tag;
         }
@@ -462,6 +481,14 @@ impl Tagger<'_> {
         // "the three leads up here go to the aerials": tells where they are.
         if PARTICLES.contains(&word) && before == Some(Tag::Noun) && !self.words[at].pause && self.pointed_at(at) {
             return Tag::Adv;
+        }
+        // "component side up": how it lies, and no way that it goes.
+        if matches!(word, "up" | "down") && at > 0 && self.lemma(at - 1) == "side" && before == Some(Tag::Noun) {
+            return Tag::Adv;
+        }
+        // "It goes home now.", but "push the slider home".
+        if word == "home" && !self.pushed(at) {
+            return if matches!(before, Some(Tag::Det | Tag::Adj)) { Tag::Noun } else { Tag::Adv };
         }
         if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
             return self.particle(at, before);
@@ -509,11 +536,18 @@ impl Tagger<'_> {
         {
             return Tag::Adv;
         }
+        // "rearward", "hingewards": a way.
+        if word.len() > 6 && (word.ends_with("ward") || word.ends_with("wards")) && word != "forward" {
+            return Tag::Adv;
+        }
         if word.len() > 4
             && word.ends_with("ly")
             && !matches!(word, "assembly" | "supply" | "subassembly" | "family" | "fly")
         {
             return Tag::Adv;
+        }
+        if said == "seconds" {
+            return Tag::Noun;
         }
         if c.adjective.contains(word) || GRAMMAR.passing.contains(word) {
             return Tag::Adj;
@@ -540,6 +574,13 @@ impl Tagger<'_> {
         Tag::Noun
     }
 
+    fn pushed(&self, at: usize) -> bool {
+        let push = |w: &Word| {
+            matches!(w.verb(), "push" | "press" | "slide" | "snap" | "click" | "drive" | "screw" | "plug" | "seat")
+        };
+        self.words[at.saturating_sub(5)..at].iter().any(push)
+    }
+
     /// "… up here go", "… over there is": a place, and then what the thing does.
     fn pointed_at(&self, at: usize) -> bool {
         let verb = |w: &Word| w.base.is_some() && w.form != Form::Ing || LEXICON.classes.be.contains(w.said.as_str());
@@ -557,6 +598,10 @@ impl Tagger<'_> {
         }
         if !matches!(owner, Tag::Noun) {
             return Tag::Be;
+        }
+        // "The ribbon is the screen's, and this one the camera's."
+        if self.words[at].pause || at + 1 >= self.words.len() {
+            return Tag::Owner;
         }
         let next = at + 1;
         let describes = self.words.get(next).is_none_or(|w| {
@@ -680,7 +725,10 @@ impl Tagger<'_> {
                         .is_some_and(|w| matches!(w.said.as_str(), "i" | "you" | "we" | "it" | "they" | "that"));
                 Some(if clause { Tag::Sub } else { Tag::Adv })
             }
-            "so" if next == "that" => Some(Tag::Sub),
+            // "so that's popped": of that, and no purpose.
+            "so" if next == "that" => (self.said(at + 2) != "'s").then_some(Tag::Sub),
+            // "Lower it like you're putting a child to bed."
+            "like" if matches!(next, "you" | "i" | "we" | "they") => Some(Tag::Sub),
             "than" | "as" => Some(Tag::Prep),
             "before" | "after" if matches!(self.said(at + 1), "that" | "this") => Some(Tag::Prep),
             "before" | "after" => Some(if self.clause_at(at + 1) { Tag::Sub } else { Tag::Prep }),
@@ -898,6 +946,11 @@ impl Tagger<'_> {
         }
         let word = w.lemma.as_str();
         let base = w.verb();
+        // "tweezers under the edge, lift, and stick it on the new one"
+        let between = w.pause && at > 0 && self.words[at - 1].pause && w.form == Form::Base;
+        if between && matches!(base, "lift" | "pull" | "push" | "twist" | "press" | "squeeze" | "wiggle") {
+            return true;
+        }
         let names = |w: &str| {
             GRAMMAR.nounlike.contains(w)
                 || LEXICON.part_heads.at(&[w], 0).is_some()
@@ -932,6 +985,14 @@ impl Tagger<'_> {
         match w.form {
             Form::Base => match before {
                 Some(Tag::To | Tag::Modal | Tag::Does | Tag::Neg) => true,
+                // "is that warm": asked, and nothing done.
+                Some(Tag::Pron)
+                    if at > 1
+                        && self.words[at - 2].tag == Tag::Be
+                        && matches!(base, "warm" | "dry" | "clean" | "open" | "loose" | "free" | "cool" | "empty") =>
+                {
+                    false
+                }
                 Some(Tag::Pron)
                     if at > 1
                         && matches!(self.words[at - 2].tag, Tag::Verb | Tag::Prep)
@@ -945,6 +1006,8 @@ impl Tagger<'_> {
                 }
                 // "the four in the middle are 6 keep them apart"
                 Some(Tag::Num) if at > 1 && self.words[at - 2].tag == Tag::Be && self.said(at + 1) == "them" => true,
+                // "the same two go back in"
+                Some(Tag::Num) if matches!(base, "go" | "come") && next_particle => true,
                 // "the Echo 5 run the pick through": a name that ends in a number.
                 Some(Tag::Num) => {
                     next_object
@@ -974,7 +1037,8 @@ impl Tagger<'_> {
                 Some(Tag::Have) if self.words[at].said == "set" || self.words[at].said == "put" => true,
                 Some(Tag::Be | Tag::Have) => {
                     next_object
-                        || (!nounlike || matches!(self.words[at].said.as_str(), "set" | "put" | "cut")) && next_particle
+                        || (!nounlike || matches!(self.words[at].said.as_str(), "set" | "put" | "cut" | "run"))
+                            && next_particle
                 }
                 // "let the lamp cool"
                 Some(Tag::Noun)

@@ -16,6 +16,8 @@ pub(super) struct Bench {
     pub at: Option<String>,
     /// What was unplugged and not plugged in since, by name.
     pub unplugged: Vec<String>,
+    /// What was plugged in last.
+    pub connected: Option<String>,
     /// The last cable or plug.
     pub plug: Option<String>,
     /// Screws and latches told before the thing that they hold: places in the list of deeds.
@@ -38,6 +40,8 @@ pub(super) struct Bench {
     pub screws: Option<String>,
     /// The device itself, as first named.
     pub device: Option<String>,
+    /// Plugs that were shown and are still to be named, with the sentence.
+    pub row: Option<(usize, u32)>,
     /// What was warmed last, with the sentence: what holds it is soft, so that it is parted next.
     pub warmed: Option<(usize, String)>,
 }

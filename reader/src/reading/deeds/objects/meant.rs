@@ -24,7 +24,11 @@ fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -
     if half == Half::Apart && parts && deeds.last().is_some_and(|d| d.act == Act::Disconnect) {
         return None;
     }
-    let last = deeds.last().filter(|d| d.sentence + 2 >= s.number)?;
+    // "Connect the lamp plug. Push the slider home. Then the sensor.": the slider was only its latch.
+    let latch = |o: &super::super::phrases::Phrase| matches!(o.kind, Kind::Latch | Kind::Lever);
+    let latches = a.objects.iter().any(latch);
+    let last = deeds.iter().rev().find(|d| latches || !matches!(d.act, Act::Close | Act::Release));
+    let last = last.filter(|d| d.sentence + 2 >= s.number)?;
     let same_sentence = last.sentence == s.number;
     let last = last.act;
     let kind = a.objects.first().map(|o| o.kind);

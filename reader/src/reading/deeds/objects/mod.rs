@@ -55,7 +55,10 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
             bench.at = Some(name(part));
         }
         let listed = |n: usize| told.get(n).is_some_and(|s| s.heading && s.acts.is_empty());
-        if together && listed(n) && (listed(n + 1) || n > 0 && listed(n - 1)) {
+        // "Window. Then the ring."
+        let goes_on =
+            || told.get(n + 1).and_then(|s| s.acts.first()).is_some_and(|a| a.elliptic && a.objects.len() == 1);
+        if together && listed(n) && (listed(n + 1) || n > 0 && listed(n - 1) || goes_on()) {
             put_back(s, &mut bench, &mut deeds);
         }
         for (a, half) in s.acts.iter().zip(halves) {
@@ -64,6 +67,11 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
                 continue;
             }
             settle_one(s, a, *half, &mut bench, &mut deeds);
+        }
+        if let Some(count) = s.row {
+            bench.row = Some((s.number, count));
+        } else if s.heading && s.acts.iter().all(|a| a.fragment) && !together {
+            named_plugs(s, &mut bench, &mut deeds);
         }
         if let Some((part, told)) = s.leads_to.as_ref().filter(|_| s.acts.is_empty()) {
             row_of_plugs(s, part, *told, &bench, &mut deeds);
@@ -88,6 +96,29 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)
+}
+
+/// "The board has four connectors. Motor. Lamp sensor.": each is undone by being named.
+fn named_plugs(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
+    let Some((at, left)) = bench.row.filter(|(at, left)| *left > 0 && s.number == at + 1) else { return };
+    let Some(last) = deeds.last().cloned() else { return };
+    let things = s.topic.iter().filter(|p| matches!(p.kind, Kind::Part | Kind::Plug) && !p.is_pronoun());
+    let what: Vec<String> = things.take(left as usize).map(name).collect();
+    if what.is_empty() {
+        return;
+    }
+    bench.row = Some((at + 1, left - what.len() as u32));
+    bench.unplugged.extend(what.iter().cloned());
+    for one in what {
+        deeds.push(Deed {
+            half: Half::Apart,
+            cue: s.cue,
+            start: s.span.0,
+            end: s.span.1,
+            sentence: s.number,
+            ..last.beside(Act::Disconnect, vec![one], "named in a row of plugs")
+        });
+    }
 }
 
 /// "Lift up the flap. That one is for the buzzer. This goes to the printer. And that's the speaker.": while a row of
@@ -119,8 +150,8 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
 
 /// "The reflector. The glass.": in a row of names, what is out goes back.
 fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
-    let Some(thing) = s.topic.iter().find(|p| p.kind == Kind::Part && p.definite && bench.out.contains(&name(p)))
-    else {
+    let named = |p: &&Phrase| p.kind == Kind::Part && (p.definite || s.words.len() <= 3);
+    let Some(thing) = s.topic.iter().filter(named).find(|p| bench.out.contains(&name(p))) else {
         return;
     };
     let Some(last) = deeds.last().cloned() else { return };

@@ -209,6 +209,11 @@ fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
                 if owner.last().is_some_and(|w| known(&lemma(w))) || owner.len() > 1 {
                     return vec![owner.join(" ")];
                 }
+                // "Undo the nut.": a part by itself.
+                let alone = o.definite && !o.plural && o.count.is_none() && o.words.len() == 1;
+                if alone && matches!(o.head(), "nut" | "standoff" | "stand-off") {
+                    return vec![o.text()];
+                }
             }
             Kind::Pronoun | Kind::Nothing => {}
             _ if o.words.iter().all(|w| describes_screw(w)) => {}

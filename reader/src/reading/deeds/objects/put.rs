@@ -74,6 +74,11 @@ fn undone_after_shown(c: &Case, deeds: &mut Vec<Deed>) -> bool {
     if c.act != Act::Unscrew || c.a.presented {
         return false;
     }
+    // "Undo the nut.": none of the screws that were shown.
+    let alone = |w: &String| matches!(w.as_str(), "nut" | "standoff" | "stand-off");
+    if c.what.iter().any(alone) {
+        return false;
+    }
     let same = |d: &&mut Deed| {
         d.because.starts_with("screws are")
             && d.act == Act::Unscrew
@@ -173,6 +178,7 @@ impl Bench {
             }
             Act::Disconnect | Act::Connect => {
                 self.unplugged.retain(|p| !c.what.contains(p));
+                self.connected = c.what.last().filter(|_| c.act == Act::Connect).cloned();
                 if c.act == Act::Disconnect {
                     self.unplugged.extend(c.what.iter().cloned());
                 }

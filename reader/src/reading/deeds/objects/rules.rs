@@ -53,8 +53,24 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.what = vec![own.clone()];
         }
     }),
+    // "Turn the collar a quarter turn.": a thread, and no catch.
+    Mend(|c, _| {
+        let threaded = c.a.objects.iter().any(|o| matches!(o.head(), "collar" | "ring") && o.kind == Kind::Part);
+        if threaded && c.because == "turned to come free" {
+            c.act = if c.together() { Act::Tighten } else { Act::Loosen };
+        }
+    }),
+    // "Disconnect the charger.": off the mains.
+    Mend(|c, _| {
+        let supply = |o: &Phrase| matches!(o.head(), "charger" | "adapter" | "mains");
+        if c.act == Act::Disconnect && c.a.objects.iter().any(supply) {
+            c.act = Act::Unplug;
+        }
+    }),
     // "They'll go back later.": not now.
     Drop(|c, _, _| c.a.future && c.says("back later")),
+    // "Now back it goes, and I'll be quick.": the rebuild is announced.
+    Drop(|c, _, _| c.act == Act::Install && c.s.turns && c.points() && c.says("back it goes")),
     // "Tighten.": of what, nobody knows.
     Drop(|c, _, _| c.act == Act::Tighten && c.a.objects.is_empty()),
     // "The back comes off to about 60 degrees.": it is opened.
@@ -229,7 +245,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "The board.": the main board, where only one is named.
     Mend(|c, bench| {
-        for w in &mut c.what {
+        for w in c.what.iter_mut().filter(|_| !c.a.new) {
             bench.full_name(w);
         }
     }),
@@ -238,6 +254,20 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let was_plugged = !c.bare() && c.what.iter().all(|w| bench.unplugged.contains(w) && !bench.out.contains(w));
         if c.act == Act::Install && c.together() && was_plugged {
             c.act = Act::Connect;
+        }
+    }),
+    // "Battery off again.": it was only plugged in.
+    Mend(|c, bench| {
+        let plugged = |w: &String| bench.connected.as_ref() == Some(w);
+        if c.act == Act::Remove && c.because == "a part out, without a verb" && !c.bare() && c.what.iter().all(plugged)
+        {
+            c.act = Act::Disconnect;
+        }
+    }),
+    // "Stick it on the new one.": goes into what is built.
+    Mend(|c, _| {
+        if c.act == Act::Transfer && c.apart() {
+            c.half = Half::Together;
         }
     }),
     // "Unclip the aerial, press the antenna on.": its plug.
@@ -281,7 +311,10 @@ fn tries_all(c: &Case) -> bool {
 }
 
 fn like_a_lid(c: &Case) -> bool {
-    let like = ["like a door", "like a book", "like door", "like a lid"].iter().any(|w| c.says(w));
+    let like =
+        ["like a door", "like a book", "like door", "like a lid", "like a clam", "like a shell", "like the cover of"]
+            .iter()
+            .any(|w| c.says(w));
     c.act == Act::Disconnect && c.points() && like
 }
 

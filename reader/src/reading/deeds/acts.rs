@@ -24,7 +24,11 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if let Some(device) = &topic.device {
         clauses.iter_mut().for_each(|c| c.is_device(device));
     }
-    clauses.iter_mut().for_each(|c| wide_one(c, number, topic));
+    for c in &mut clauses {
+        wide_one(c, number, topic);
+        that_has(c, number, topic);
+        listed_plugs(&words, c);
+    }
     let opening = opening(&words);
     if let Some(thing) = &opening {
         topic.put(number, thing, true);
@@ -96,6 +100,11 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if let Some(screws) = turned.filter(|_| spoken.iter().all(|p| p.kind != Kind::Screw)) {
         topic.screws = Some((number, screws.clone()));
     }
+    let owned = clauses.iter().filter(|c| c.base == "have").flat_map(|c| &c.objects);
+    if let Some(owner) = owned.filter(|o| o.kind == Kind::Plug && !o.plural).find_map(|o| o.of.first()) {
+        topic.served = Some((number, owner.clone()));
+    }
+    topic.last = spoken.iter().max_by_key(|p| p.from).map(|p| (number, p.clone()));
     if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural) {
         topic.plugs = Some((number, plugs.clone()));
     }
@@ -127,6 +136,11 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         let it = c.subjects.first().filter(|s| s.head() == "it");
         let owner = c.subjects.first().filter(|s| s.kind == Kind::Part);
         if let (Some((_, plug)), Some(owner)) = (plug, owner.or(it.and(spoken_of.as_ref()))) {
+            topic.put(number, &Phrase { of: vec![owner.clone()], ..plug.clone() }, did);
+        }
+        // "Unplug the pump. It's this white plug.": the pump's.
+        let this = c.objects.first().filter(|o| o.kind == Kind::Plug && o.of.is_empty() && !o.plural);
+        if let (Some(plug), Some(_), Some(owner)) = (this, it, spoken_of.as_ref()) {
             topic.put(number, &Phrase { of: vec![owner.clone()], ..plug.clone() }, did);
         }
         // "This black wire is the antenna."
@@ -199,6 +213,43 @@ fn wide_one(c: &mut Clause, number: usize, topic: &Topic) {
             ..cable.clone()
         };
         (c.subjects, c.objects) = (vec![plug], Vec::new());
+    }
+}
+
+/// "The dial is on the front board. That has two screws and one plug.": the board, named last.
+fn that_has(c: &mut Clause, number: usize, topic: &Topic) {
+    let that = |s: &Phrase| matches!(s.head(), "that" | "this") && s.said.len() == 1 && s.is_pronoun();
+    let last = topic.last.as_ref().filter(|(at, p)| number == at + 1 && p.kind == Kind::Part && p.definite);
+    if let (true, [subject], Some((_, last))) = (c.base == "have" && !c.negated, &mut c.subjects[..], last)
+        && that(subject)
+    {
+        *subject = Phrase { from: subject.from, to: subject.to, stands: true, ..last.clone() };
+        if let Some(plug) = c.objects.iter_mut().find(|o| o.kind == Kind::Plug && !o.definite && o.of.is_empty()) {
+            plug.of.push(last.clone());
+        }
+    }
+}
+
+/// "Three cables go to it, the left horn, the right horn and the lamp.": whose they are.
+fn listed_plugs(words: &[Word], c: &mut Clause) {
+    let several = |p: &&Phrase| p.kind == Kind::Plug && p.plural && p.of.is_empty() && p.count.is_some_and(|n| n > 1);
+    let Some(plugs) = c.subjects.iter().chain(&c.objects).find(several).cloned() else { return };
+    let listed = |p: &&Phrase| {
+        let before = p.from.checked_sub(1).map(|i| &words[i]);
+        let opens = before.is_some_and(|w| w.pause || w.tag == super::words::Tag::Conj);
+        p.from >= plugs.to && opens && !p.plural && matches!(p.kind, Kind::Part | Kind::Plug) && p.definite
+    };
+    let items: Vec<Phrase> = c.things().filter(listed).cloned().collect();
+    if plugs.count != Some(items.len() as u32) {
+        return;
+    }
+    let from = plugs.from;
+    let kept = |p: &Phrase| items.iter().all(|i| i.from != p.from);
+    c.objects.retain(kept);
+    c.places.retain(|(_, p)| kept(p));
+    for p in c.subjects.iter_mut().chain(&mut c.objects).filter(|p| p.from == from) {
+        p.of.clone_from(&items);
+        p.said = p.said.iter().map(|w| lemma(w)).collect();
     }
 }
 
@@ -448,6 +499,9 @@ impl Reader<'_> {
             }
         }
         self.under_the_plug(&mut out);
+        if let Some(told) = self.all_undone() {
+            out.insert(0, told);
+        }
         out.extend(self.counted_aloud().filter(|_| out.is_empty()));
         // "Insert the pick to separate the shell": the aim may stand behind.
         if let Some(aim) = &aim {
@@ -456,6 +510,28 @@ impl Reader<'_> {
             }
         }
         out
+    }
+
+    /// "Three cables go to it, … With all three undone the board slides out.": each is undone.
+    fn all_undone(&self) -> Option<Told> {
+        let (_, plugs) = self.topic.plugs.as_ref().filter(|(at, p)| p.of.len() > 1 && self.number - at <= 3)?;
+        let opens = self.words.iter().position(|w| w.is("with")).filter(|at| *at < 3)?;
+        let all = |w: &Word| matches!(w.said.as_str(), "all" | "those" | "them" | "these" | "both");
+        let undone =
+            |w: &Word| matches!(w.said.as_str(), "undone" | "unplugged" | "disconnected" | "off" | "out" | "free");
+        let window = self.words[opens + 1..].iter().take(4);
+        let at = window.clone().position(undone)?;
+        window.take(at).find(|w| all(w))?;
+        let first = self.clauses.first()?;
+        let here = self.it(first);
+        Some(Told {
+            apart: Some((Act::Disconnect, "all of a row undone")),
+            objects: vec![Phrase { from: here.from, to: here.to, ..plugs.clone() }],
+            places: Vec::new(),
+            particles: Vec::new(),
+            confidence: 0.7,
+            ..self.blank(first)
+        })
     }
 
     /// "One here, two, three and a fourth one down here, Phillips.": pointed at and counted, with what turns them.
@@ -527,7 +603,10 @@ impl Reader<'_> {
     fn taken_up(&self, n: usize) -> bool {
         let Some(next) = self.clauses.get(n + 1) else { return false };
         let of_it = |s: &Phrase| matches!(s.head(), "it" | "they" | "these" | "those" | "that") && s.said.len() == 1;
-        next.verb.is_some() && next.passive && next.subjects.first().is_some_and(of_it)
+        // "Then the keypad, flex in, tail down.": whose flex it is.
+        let flex = |o: &Phrase| matches!(o.kind, Kind::Plug | Kind::Lever) && o.of.is_empty() && o.words.len() == 1;
+        let its = next.verb.is_none() && !next.particles.is_empty() && next.objects.first().is_some_and(flex);
+        its || next.verb.is_some() && next.passive && next.subjects.first().is_some_and(of_it)
     }
 
     fn act(&self, n: usize, c: &Clause) -> Vec<Told> {
@@ -874,6 +953,13 @@ impl Reader<'_> {
                 }
                 // "after you get the shield off"
                 let got = c.base == "get" && c.particles.iter().any(|p| p == "off" || p == "out");
+                // "Once you lift the spreader": it is off then.
+                let lifts = matches!(
+                    c.base.as_str(),
+                    "lift" | "remove" | "disconnect" | "unplug" | "undo" | "unscrew" | "detach"
+                );
+                let lifts = lifts && c.agent() && c.objects.iter().any(|o| o.definite && !o.is_pronoun());
+                let got = got || lifts;
                 if c.form == Form::Base && !gone && !got || c.supposed || c.agent() && !c.perfect && !got {
                     return None;
                 }
@@ -957,7 +1043,8 @@ impl Reader<'_> {
             told.places.extend(below.into_iter().map(|p| ("on".to_owned(), p)));
         }
         // "Take hold of the tab and pull slowly."
-        if objects.is_empty() && c.order && c.places.is_empty() && matches!(c.base.as_str(), "pull" | "lift" | "tug") {
+        let along = c.places.iter().all(|(p, _)| matches!(p.as_str(), "from" | "along" | "to" | "towards" | "toward"));
+        if objects.is_empty() && c.order && along && matches!(c.base.as_str(), "pull" | "lift" | "tug") {
             objects = self.held_before(n);
         }
         // "check that the leads do not get pinched": a caution, and no test.
@@ -1556,6 +1643,12 @@ impl Reader<'_> {
         let state = state && !c.particles.iter().any(|p| p == "back");
         // "it's gonna be stuck a little"
         let stuck = c.base == "stick" && !c.particles.iter().any(|p| matches!(p.as_str(), "on" | "down" | "in"));
+        // "The pack is fitted last."
+        let turn = c
+            .verb
+            .and_then(|v| self.words.get(v + 1))
+            .is_some_and(|w| matches!(w.lemma.as_str(), "last" | "next" | "first"));
+        let state = state && !turn;
         let weighed = c.places.iter().any(|(_, np)| np.kind == Kind::Weight);
         (state || stuck) && describes && !weighed
     }

@@ -77,7 +77,15 @@ fn same_plug(a: &Deed, b: &Deed) -> bool {
         _ => None,
     };
     let plugs = matches!(a.act, Act::Disconnect | Act::Connect) && b.sentence <= a.sentence + 2;
-    plugs && serves(a).is_some_and(|owner| serves(b) == Some(owner))
+    // "Unplug the pump. It's a white two-pin plug."
+    let longer = |short: &Deed, long: &Deed| match (&short.what[..], &long.what[..]) {
+        ([own], [plug]) => {
+            let rest = plug.strip_prefix(own.as_str()).and_then(|r| r.strip_prefix(' '));
+            rest.is_some_and(|r| r.rsplit(' ').next().is_some_and(is_cable))
+        }
+        _ => false,
+    };
+    plugs && (longer(a, b) || serves(a).is_some_and(|owner| serves(b) == Some(owner)))
 }
 
 /// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.

@@ -973,7 +973,8 @@ fn moods(w: &[Word], out: &mut [Clause]) {
             let away = |k: &Clause| k.particles.iter().any(|p| matches!(p.as_str(), "off" | "out"));
             // "slide it back to free its hooks and lift it out": the lift is no purpose any more.
             let lifted = p.mood == Mood::Purpose && away(c) && !away(p);
-            let same = !then && p.form == c.form || c.form == Form::Base && p.mood == Mood::Purpose;
+            let same =
+                (!then || c.form == Form::Past) && p.form == c.form || c.form == Form::Base && p.mood == Mood::Purpose;
             let same = same && !lifted;
             let holds = p.mood == Mood::Relative
                 && matches!(p.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "be" | "attach" | "fix");

@@ -96,7 +96,8 @@ pub(super) fn name(o: &Phrase) -> String {
 
 pub(super) fn plug_names(o: &Phrase) -> Vec<String> {
     if o.kind == Kind::Plug && o.of.len() > 1 {
-        return o.of.iter().map(|p| format!("{} {}", name(p), o.text())).collect();
+        let whole = |p: &Phrase| if p.kind == Kind::Plug { name(p) } else { format!("{} {}", name(p), o.text()) };
+        return o.of.iter().map(whole).collect();
     }
     vec![name(o)]
 }

@@ -485,7 +485,7 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         let prefix = GRAMMAR.kind(&p.words[..p.words.len() - 1]);
         let bare = if p.words.len() == 1 { Kind::Nothing } else { Kind::Opener };
         // "piezo cable P3"
-        return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch)).unwrap_or(bare);
+        return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch | Kind::Screw)).unwrap_or(bare);
     }
     let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);
     if usable { Kind::Part } else { Kind::Nothing }

@@ -142,6 +142,17 @@ impl Reader<'_> {
         if let Some(theirs) = self.theirs(c).filter(|_| again.iter().any(|a| has(&text, a))) {
             return Some(Told { elliptic: true, confidence: 0.6, objects: vec![theirs], ..self.blank(c) });
         }
+        // "Second tab, same thing, slow and low."
+        let another =
+            c.objects.first().filter(|o| c.verb.is_none() && o.is_thing() && !o.is_pronoun() && o.kind != Kind::Screw);
+        let behind = self.words[c.to.min(self.words.len())..].iter().take(3).map(|w| w.said.as_str());
+        let behind = behind.collect::<Vec<_>>().join(" ");
+        if let Some(another) = another
+            .filter(|_| ["same thing", "same again", "likewise"].iter().any(|a| has(&text, a) || behind.starts_with(a)))
+        {
+            let objects = self.named(self.clauses.len() - 1, c, std::slice::from_ref(another));
+            return Some(Told { elliptic: true, confidence: 0.6, objects, ..self.blank(c) });
+        }
         let (_, to) = c
             .places
             .iter()

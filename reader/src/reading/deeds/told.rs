@@ -105,6 +105,8 @@ pub(super) struct Topic {
     pub one: Option<(usize, Phrase, bool)>,
     pub many: Option<(usize, Phrase, bool)>,
     pub tool: Option<(usize, Phrase, bool)>,
+    /// What was named last of all.
+    pub last: Option<(usize, Phrase)>,
     /// The last cables or plugs that were several.
     pub plugs: Option<(usize, Phrase)>,
     /// The last screws, with the sentence that named them.
@@ -127,7 +129,7 @@ impl Topic {
             let on = c
                 .places
                 .iter()
-                .any(|(p, np)| matches!(p.as_str(), "on" | "by") && np.kind == Kind::Plug && !np.definite);
+                .any(|(p, np)| matches!(p.as_str(), "on" | "by" | "with") && np.kind == Kind::Plug && !np.definite);
             let owner = c.subjects.first().filter(|s| s.kind == Kind::Part && c.base == "be" && on);
             if let Some(owner) = owner {
                 self.served = Some((number, owner.clone()));
@@ -141,6 +143,12 @@ impl Topic {
             let both = [Some(c), next].into_iter().flatten().flat_map(|k| &k.places);
             let from = both.clone().find(|(p, np)| p == "from" && np.kind == Kind::Part && np.definite);
             let board = both.clone().any(|(p, np)| p == "to" && matches!(np.head(), "board" | "mainboard"));
+            // "The lamp board is clipped in, and a flex goes down from it."
+            let it = both.clone().any(|(p, np)| p == "from" && np.is_pronoun() && np.head() == "it");
+            let part = self.one.as_ref().filter(|(at, p, _)| number - at <= 1 && p.kind == Kind::Part);
+            if let (true, true, Some((_, owner, _))) = (it, plug, part) {
+                self.served = Some((number, owner.clone()));
+            }
             if let Some((_, owner)) = to.or(from.filter(|_| board)).filter(|_| plug) {
                 self.served = Some((number, owner.clone()));
             }

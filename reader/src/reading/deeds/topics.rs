@@ -3,6 +3,7 @@
 //! The thing named before in the sentence comes first, then what was spoken of last. What is on the bench decides later
 //! (`objects`); here it is only known what was said.
 
+use super::super::lexicon::lemma;
 use super::super::numbers;
 use super::super::phrases::describes_cable;
 use super::clauses::{Clause, Mood};
@@ -287,6 +288,18 @@ impl Reader<'_> {
         }
     }
 
+    /// "It sits on two pull tabs. Take hold of the first tab.": a strip, and no latch.
+    fn taped(&self, p: &Phrase) -> Phrase {
+        let strips = self.topic.many.as_ref().filter(|(at, q, _)| q.kind == Kind::Tape && self.number - at <= 9);
+        match strips.filter(|(_, q, _)| p.kind == Kind::Latch && p.words.len() == 1 && p.head() == q.head()) {
+            Some((_, q, _)) => {
+                let said = q.said.iter().map(|w| lemma(w)).collect();
+                Phrase { kind: Kind::Tape, words: q.words.clone(), said, ..p.clone() }
+            }
+            None => p.clone(),
+        }
+    }
+
     /// Phrases with what their pronouns mean put in.
     pub(super) fn named(&self, n: usize, c: &Clause, phrases: &[Phrase]) -> Vec<Phrase> {
         // "after disconnecting both": the two things of the clause before.
@@ -351,7 +364,7 @@ impl Reader<'_> {
             .iter()
             .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
                 Some(meant) => Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..meant },
-                None => self.served(n, &self.latched(n, &self.owned(n, p))),
+                None => self.taped(&self.served(n, &self.latched(n, &self.owned(n, p)))),
             })
             .collect()
     }

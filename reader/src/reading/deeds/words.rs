@@ -941,6 +941,10 @@ impl Tagger<'_> {
         if w.base == Some("like") && !matches!(before, Some(Tag::To | Tag::Modal)) && self.said(at + 1) != "to" {
             return false;
         }
+        // "Torque driver, set to 0.2 newton metres."
+        if w.base == Some("torque") && matches!(self.lemma(at + 1), "driver" | "screwdriver" | "wrench" | "tool") {
+            return false;
+        }
         if w.base.is_none() || w.base == Some("be") || w.base == Some("have") {
             return false;
         }

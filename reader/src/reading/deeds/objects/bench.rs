@@ -16,6 +16,10 @@ pub(super) struct Bench {
     pub at: Option<String>,
     /// What was unplugged and not plugged in since, by name.
     pub unplugged: Vec<String>,
+    /// What was soldered off, by name.
+    pub desoldered: Vec<String>,
+    /// What the heading right before names, with its sentence.
+    pub headed: Option<(usize, String)>,
     /// What was plugged in last.
     pub connected: Option<String>,
     /// The last cable or plug.

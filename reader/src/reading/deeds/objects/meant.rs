@@ -47,6 +47,7 @@ fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -
         (Half::Together, Some(Kind::Part)) if matches!(last, Act::Test | Act::Wait | Act::Mark | Act::PowerOn) => {
             return None;
         }
+        (Half::Apart, Some(Kind::Tape | Kind::Film)) => Act::Peel,
         (Half::Apart, Some(Kind::Screw)) => Act::Unscrew,
         (Half::Apart, Some(Kind::Plug)) if matches!(last, Act::Disconnect | Act::Remove) => Act::Disconnect,
         _ => last,

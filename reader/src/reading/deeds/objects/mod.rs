@@ -90,6 +90,9 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
             && !bench.out.contains(&name(thing))
         {
             bench.at = Some(name(thing));
+            if s.heading {
+                bench.headed = Some((s.number, name(thing)));
+            }
         }
     }
     doubled(&mut deeds);
@@ -186,6 +189,9 @@ fn settle_one(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mu
     if c.bare() {
         c.what = named(&c, bench);
     }
+    // "the long ones and the short ones": two groups of one name.
+    let mut seen = BTreeSet::new();
+    c.what.retain(|w| seen.insert(w.clone()));
     if pass(BY_BENCH, &mut c, bench, deeds) {
         put(&c, bench, deeds);
     }

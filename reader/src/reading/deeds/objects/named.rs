@@ -21,7 +21,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
             a.objects.iter().take(1).map(name).collect()
         }
-        Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => held(a, bench, c.act),
+        Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => held(c, bench),
         Act::Pry => pried(a, bench, c.s.number),
         Act::Release | Act::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
             a.objects.iter().map(|o| latch_name(o, bench)).collect()
@@ -114,6 +114,11 @@ fn plugs(a: &Told, bench: &Bench) -> Vec<String> {
 fn heated(a: &Told, bench: &Bench) -> Vec<String> {
     const AT: [&str; 6] = ["to", "around", "on", "at", "over", "along"];
     let places = a.places.iter().filter(|(p, np)| AT.contains(&p.as_str()) && np.kind != Kind::Heater);
+    // "Lay the camera with its screen on the pad."
+    let side = a.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Part && np.definite);
+    if let (Some((_, side)), true) = (side, a.places.iter().any(|(p, np)| p == "on" && np.kind == Kind::Heater)) {
+        return vec![name(side)];
+    }
     let objects = a.objects.iter().filter(|o| !matches!(o.kind, Kind::Heat | Kind::Heater));
     let on = objects.chain(places.map(|(_, np)| np)).find(|o| o.is_thing() || !o.of.is_empty());
     let what = on.map(|o| one(o, bench)).unwrap_or_default();
@@ -190,7 +195,8 @@ fn latch_name(o: &Phrase, bench: &Bench) -> String {
 }
 
 /// What screws hold: told, in their name, or the thing in work.
-fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
+fn held(c: &Case, bench: &Bench) -> Vec<String> {
+    let (a, act) = (c.a, c.act);
     for o in &a.objects {
         match o.kind {
             Kind::Screw => {
@@ -237,7 +243,10 @@ fn held(a: &Told, bench: &Bench, act: Act) -> Vec<String> {
     if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {
         return vec![name(aim)];
     }
-    Vec::new()
+    // "Main board. There's six T10s."
+    let headed =
+        bench.headed.as_ref().filter(|(at, part)| a.presented && c.s.number == at + 1 && !bench.out.contains(part));
+    headed.map(|(_, part)| part.clone()).into_iter().collect()
 }
 
 /// What a tool parts: told as object or place, else the aim, else what is in work.

@@ -176,6 +176,7 @@ impl Bench {
                 self.out.retain(|p| !c.what.contains(p));
                 self.at = first.cloned().or(self.at.take());
             }
+            Act::Desolder => self.desoldered.extend(c.what.iter().cloned()),
             Act::Disconnect | Act::Connect => {
                 self.unplugged.retain(|p| !c.what.contains(p));
                 self.connected = c.what.last().filter(|_| c.act == Act::Connect).cloned();

@@ -60,6 +60,8 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = if c.together() { Act::Tighten } else { Act::Loosen };
         }
     }),
+    // "Cotton swabs, because we'll clean a few things.": nothing is named.
+    Drop(|c, _, _| ["few things", "some things", "couple of things"].iter().any(|w| c.says(w)) && c.points()),
     // "Disconnect the charger.": off the mains.
     Mend(|c, _| {
         let supply = |o: &Phrase| matches!(o.head(), "charger" | "adapter" | "mains");
@@ -254,6 +256,17 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let was_plugged = !c.bare() && c.what.iter().all(|w| bench.unplugged.contains(w) && !bench.out.contains(w));
         if c.act == Act::Install && c.together() && was_plugged {
             c.act = Act::Connect;
+        }
+    }),
+    // "They're soldered, so the iron goes on and off they come."
+    Mend(|c, bench| {
+        let iron = c.says("solder") && c.says("iron");
+        if matches!(c.act, Act::Disconnect | Act::Remove) && c.apart() && iron {
+            c.act = Act::Desolder;
+        }
+        let soldered = c.what.iter().all(|w| bench.desoldered.contains(w));
+        if c.act == Act::Connect && c.together() && soldered && !c.bare() {
+            c.act = Act::Solder;
         }
     }),
     // "Battery off again.": it was only plugged in.

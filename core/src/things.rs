@@ -172,6 +172,18 @@ pub fn is_seal(name: &str) -> bool {
     }
 }
 
+/// Lies loose until the next part holds it: a spring, a washer, a ball, a button.
+///
+/// Source: common practice, no source.
+pub fn lies_loose(name: &str) -> bool {
+    const LOOSE: [&str; 12] = [
+        "spring", "washer", "ball", "spacer", "shim", "bushing", "button", "grommet", "roller", "circlip", "plunger",
+        "bearing",
+    ];
+    let last = words(name).pop().unwrap_or_default();
+    LOOSE.contains(&last.strip_suffix('s').unwrap_or(&last))
+}
+
 /// What holds until it is cut: a tie, a tape, a seal.
 pub fn is_cut_to_open(name: &str) -> bool {
     let last = words(name).pop().unwrap_or_default();

@@ -5,6 +5,7 @@
 
 use super::RebuildLine;
 use super::inverse::{About, Undo, inverse};
+use super::loose;
 use crate::ids::PartId;
 use crate::labels::Label;
 use crate::manual::{Action, Manual, PartFate, Step};
@@ -69,11 +70,23 @@ fn thing(act: Act, name: &str) -> Vec<Undo> {
     }
 }
 
-/// One line for all parts: "Fit the lid, the fan."
+/// One line for all parts: "Fit the fan and the lid."
 fn whole(manual: &Manual, undone: Act, act: Act, verb: &str, behind: &str, parts: &[PartId]) -> Undo {
+    let parts = loose::in_order(manual, parts);
     let names: Vec<String> = parts.iter().map(|p| name_going_back(manual, *p)).collect();
-    let text = format!("{verb} the {} {behind}", names.join(", the "));
-    Undo { about: About::Parts(undone, parts.to_vec()), line: RebuildLine::new(act, text.trim_end().to_owned() + ".") }
+    let text = format!("{verb} {} {behind}", the_list(&names));
+    let because = loose::because(manual, &parts).filter(|_| act == Act::Install);
+    let line = RebuildLine { because, ..RebuildLine::new(act, text.trim_end().to_owned() + ".") };
+    Undo { about: About::Parts(undone, parts), line }
+}
+
+/// "the washer, the spring and the cap"
+pub(super) fn the_list(names: &[String]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => format!("the {one}"),
+        [first @ .., last] => format!("the {} and the {last}", first.join(", the ")),
+    }
 }
 
 fn peeled_off(manual: &Manual, part: PartId) -> Vec<Undo> {

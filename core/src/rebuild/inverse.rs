@@ -303,7 +303,6 @@ fn title(manual: &Manual, step: &Step, undos: &[Undo]) -> String {
             || step.title.clone(),
             |u| u.line.text.split(':').next().unwrap_or_default().trim_end_matches('.').to_owned(),
         ),
-        [one] => format!("Fit the {one}"),
-        [first @ .., last] => format!("Fit the {} and the {last}", first.join(", the ")),
+        parts => format!("Fit {}", back::the_list(parts)),
     }
 }

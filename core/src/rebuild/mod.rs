@@ -11,6 +11,7 @@ mod classes;
 mod differences;
 mod exceptions;
 mod inverse;
+mod loose;
 mod proofs;
 mod swap;
 mod told;

@@ -12,7 +12,7 @@ use crate::ids::*;
 use crate::labels;
 use crate::manual::{Manual, SeamKind};
 use crate::reading::{Act, Direction};
-use crate::things::{Source, is_mains, source};
+use crate::things::{Source, is_mains, lies_loose, source};
 use functions::Subsystem;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -82,6 +82,7 @@ pub(super) fn put(manual: &Manual, fold: &mut Fold) {
 /// What the hands and eyes of the step itself can tell.
 fn on_the_way(manual: &Manual, step: &RebuildStep) -> Vec<Proof> {
     let mut out = plugs(manual, step);
+    out.extend(left_loose(manual, step));
     out.extend(closed(manual, step));
     out
 }
@@ -103,6 +104,23 @@ fn plugs(manual: &Manual, step: &RebuildStep) -> Vec<Proof> {
         if_not: None,
     };
     kinds.into_iter().map(proof).collect()
+}
+
+/// What lies loose when the step is done: the next part holds it, and a device that is tilted meanwhile loses it.
+fn left_loose(manual: &Manual, step: &RebuildStep) -> Option<Proof> {
+    let fitted = step.lines.iter().filter(|l| l.act == Some(Act::Install)).flat_map(|l| &l.parts);
+    let (loose, held): (Vec<PartId>, Vec<PartId>) = fitted.partition(|p| lies_loose(manual.part_name(**p)));
+    if loose.is_empty() || !held.is_empty() {
+        return None;
+    }
+    let names: Vec<String> = loose.iter().map(|p| manual.part_name(*p).to_owned()).collect();
+    Some(Proof {
+        kind: ProofKind::Look,
+        what: names.join(", "),
+        says: "in place by itself; keep the device level until the next part holds it.".to_owned(),
+        back_to: Vec::new(),
+        if_not: None,
+    })
 }
 
 /// What closes the device lies flush.

@@ -111,7 +111,17 @@ impl Instruction<'_> {
             text.push_str(&format!(" {}", self.manner.join(" and ")));
         }
         // "Remove the lid from the lid": a place that is the thing itself tells nothing.
-        let told = |p: &str| self.things.iter().any(|w| p.ends_with(w) || w.ends_with(p.trim_start_matches("the ")));
+        // "in the back" of the back cover.
+        let begins = |w: &str, p: &str| w.strip_prefix(p).is_some_and(|rest| rest.starts_with(' '));
+        let told = |p: &str| {
+            let bare = p.trim_start_matches("the ");
+            self.things.iter().any(|w| p.ends_with(w) || w.ends_with(bare) || begins(w, bare))
+        };
+        let mains = self.plugs_in();
+        if let Some(wall) = mains {
+            text = format!("Plug the device into the {wall}");
+        }
+        let told = |p: &str| told(p) || mains.is_some_and(|wall| p.ends_with(wall));
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
             if words(&text) + words(thing) < MAX_WORDS - 1 {
                 text.push_str(&format!(" {preposition} {thing}"));
@@ -125,6 +135,16 @@ impl Instruction<'_> {
             text.push_str(&format!(" until {until}"));
         }
         format!("{}.", capital(&text))
+    }
+}
+
+impl<'a> Instruction<'a> {
+    /// Where the device itself is plugged in: "wall", "outlet".
+    fn plugs_in(&self) -> Option<&'a str> {
+        const SOCKETS: [&str; 4] = ["wall", "wall socket", "outlet", "wall outlet"];
+        let bare = self.act == Act::Connect && self.things.is_empty();
+        let things = self.places.iter().map(|p| p.thing.trim_start_matches("the ").trim_start_matches("a "));
+        things.filter(|_| bare).find(|t| SOCKETS.contains(t))
     }
 }
 
@@ -342,6 +362,22 @@ mod tests {
     #[case::nothing_known(vec![], "Undo the screws of the lid.")]
     fn screws_are_counted_sized_and_placed(#[case] screws: Vec<ScrewGroup>, #[case] wanted: &str) {
         assert_eq!(Instruction { things: vec!["lid"], screws, ..blank(Act::Unscrew) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::the_wall("in", "the wall", Act::Connect, &[], "Plug the device into the wall.")]
+    #[case::a_plug_on_a_board("on", "the board", Act::Connect, &["fan plug"], "Connect the fan plug on the board.")]
+    #[case::side_of_itself("at", "the back", Act::Remove, &["back cover"], "Remove the back cover.")]
+    #[case::side_of_another("at", "the back", Act::Remove, &["fan"], "Remove the fan at the back.")]
+    fn a_place_is_told_where_it_tells_something(
+        #[case] preposition: &str,
+        #[case] thing: &str,
+        #[case] act: Act,
+        #[case] things: &[&str],
+        #[case] wanted: &str,
+    ) {
+        let places = [Whereabouts { preposition: preposition.into(), thing: thing.into() }];
+        assert_eq!(Instruction { things: things.to_vec(), places: &places, ..blank(act) }.sentence(), wanted);
     }
 
     #[rstest]

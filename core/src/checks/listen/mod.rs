@@ -28,6 +28,7 @@ use uuid::Uuid;
 
 /// One contradiction with the statements it stands in.
 struct Clash<'a> {
+    manual: &'a Manual,
     recording: RecordingId,
     statements: &'a [Statement],
     found: &'a Contradiction,
@@ -67,7 +68,7 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
     let statements = &read.reading.statements;
     let of = |found: &Contradiction| {
         let (rule, fixes) = rule_of(found.kind);
-        let clash = Clash { recording: read.recording, statements, found };
+        let clash = Clash { manual, recording: read.recording, statements, found };
         let at = &statements[found.at];
         let settled = manual.settled.values().find(|s| s.fits(read.recording, found.kind, at, clash.against()));
         let about = [Some(found.at), found.against].into_iter().flatten().map(|i| clash.words(i)).collect();
@@ -78,7 +79,12 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
     };
     // What is no part of the job contradicts nothing.
     let dropped = |i: usize| manual.correction_of(read.recording, &read.raw[i]).is_some_and(|c| c.dropped);
-    let counts = |found: &&Contradiction| !dropped(found.at) && !found.against.is_some_and(dropped);
+    // What lies on the list by now is no surprise any more.
+    let listed = |found: &Contradiction| {
+        found.kind == DiscrepancyKind::LateTool
+            && tool_told_late::is_listed(&Clash { manual, recording: read.recording, statements, found })
+    };
+    let counts = |found: &&Contradiction| !dropped(found.at) && !found.against.is_some_and(dropped) && !listed(found);
     // Two statements that contradict each other do so once, from whichever side it was found.
     let mut told = BTreeSet::new();
     let once = |found: &&Contradiction| {

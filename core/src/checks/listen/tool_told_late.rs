@@ -1,7 +1,12 @@
-//! A tool is used that was not on the list.
+//! A tool or material is used that was not on the list.
 
 use super::Clash;
+use crate::checks::steps::same_tool;
 use crate::finding::{Fix, Rule, RuleId, Stop};
+use crate::ids::ToolId;
+use crate::manual::{Edit, KitEdit};
+use crate::reading::Drive;
+use uuid::Uuid;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::ToolToldLate,
@@ -14,7 +19,32 @@ pub(super) const RULE: Rule = Rule {
 };
 
 pub(super) fn fixes(clash: &Clash<'_>) -> Vec<Fix> {
-    vec![clash.settle("Put it on the list")]
+    let missing = named(clash).into_iter().filter(|name| !lies_out(clash, name));
+    let lay_out = |name: String| {
+        // The same tool has the same id, wherever it is put on the list.
+        let id = ToolId(Uuid::new_v5(&clash.manual.id.0, name.as_bytes()));
+        Fix::new(format!("Put the {name} on the list"), Edit::Kit(KitEdit::LayOut { id, name }))
+    };
+    missing.map(lay_out).chain([clash.settle("Leave it off the list")]).collect()
+}
+
+/// Whether all that the contradiction names lies on the list.
+pub(super) fn is_listed(clash: &Clash<'_>) -> bool {
+    let named = named(clash);
+    !named.is_empty() && named.iter().all(|name| lies_out(clash, name))
+}
+
+/// What is used, by the names of the tool list.
+fn named(clash: &Clash<'_>) -> Vec<String> {
+    let facts = &clash.at().facts;
+    let tools = facts.tools.iter().map(|t| (t.as_str(), Drive::tool_words(t)));
+    let materials = facts.consumables.iter().map(|c| (c.name(), c.name().to_owned()));
+    let told = |name: &str| clash.found.says.contains(name);
+    tools.chain(materials).filter(|(name, _)| told(name)).map(|(_, words)| words).collect()
+}
+
+fn lies_out(clash: &Clash<'_>, name: &str) -> bool {
+    clash.manual.kit.values().any(|t| same_tool(name, &t.name))
 }
 
 #[cfg(test)]
@@ -30,7 +60,33 @@ mod tests {
             You need a spudger and a PH1 screwdriver.
             Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
             Pull the flex out with tweezers.
-            ~~~ Used here, and not in the list of tools and materials: tweezers. [Put it on the list]
+            ~~~ Used here, and not in the list of tools and materials: tweezers. [Put the tweezers on the list | Leave it off the list]
+            ",
+        );
+    }
+
+    #[test]
+    fn a_driver_goes_by_the_name_that_the_list_has_for_it() {
+        check(
+            &RULE,
+            "
+            You need a spudger and a PH1 screwdriver.
+            Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
+            Undo the clamp, that's two screws, with the slotted screwdriver.
+            ~~~ Used here, and not in the list of tools and materials: slotted screwdriver. [Put the SL slot screwdriver on the list | Leave it off the list]
+            ",
+        );
+    }
+
+    #[test]
+    fn a_material_is_put_on_the_list_as_well() {
+        check(
+            &RULE,
+            "
+            You need a spudger and a PH1 screwdriver.
+            Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
+            Clean the rim with isopropyl alcohol.
+            ~~~ Used here, and not in the list of tools and materials: isopropyl alcohol. [Put the isopropyl alcohol on the list | Leave it off the list]
             ",
         );
     }

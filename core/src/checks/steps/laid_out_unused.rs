@@ -37,7 +37,7 @@ fn used(step: &Step) -> impl Iterator<Item = &str> {
 }
 
 /// "Phillips screwdriver" is used where a "screwdriver" is, and the other way round.
-pub(super) fn same_tool(a: &str, b: &str) -> bool {
+pub(in crate::checks) fn same_tool(a: &str, b: &str) -> bool {
     let (a, b) = (a.to_lowercase(), b.to_lowercase());
     a == b || a.ends_with(&format!(" {b}")) || b.ends_with(&format!(" {a}"))
 }

@@ -16,6 +16,7 @@ mod used_not_laid_out;
 
 use super::Check;
 use crate::manual::{Manual, Part, RatingLabel, Replacement};
+pub(super) use laid_out_unused::same_tool;
 
 /// Of the text itself; without steps nothing else matters, so it is said first.
 pub(super) const TEXT: &[Check] = &[(no_steps::RULE, no_steps::find)];

@@ -83,7 +83,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         topic.one.as_ref().filter(|(at, p, _)| number - at <= 2 && p.kind == Kind::Part).map(|t| t.1.clone());
     let spoken: Vec<Phrase> = clauses
         .iter()
-        .filter(|c| !c.beside_it())
+        .filter(|c| !(c.beside_it() || c.negated && c.verb.is_none()))
         .flat_map(|c| {
             // "It goes down the arm.": still spoken of is what goes there.
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
@@ -733,7 +733,12 @@ impl Reader<'_> {
             .skip_while(|w| matches!(w.lemma.as_str(), "and" | "until" | "till"))
             .map(|w| w.said.as_str())
             .collect();
-        let told = words.iter().any(|w| matches!(*w, "i" | "we" | "you" | "my" | "our" | "'s" | "here"));
+        // "until it's below 5 volts"
+        let is = |at: usize, w: &&str| {
+            if *w == "'s" && at > 0 && words[at - 1] == "it" { "is".to_owned() } else { (*w).to_owned() }
+        };
+        let words: Vec<String> = words.iter().enumerate().map(|(at, w)| is(at, w)).collect();
+        let told = words.iter().any(|w| matches!(w.as_str(), "i" | "we" | "you" | "my" | "our" | "'s" | "here"));
         (!told && words.len() > 1).then(|| words.join(" "))
     }
 

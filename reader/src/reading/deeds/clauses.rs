@@ -574,7 +574,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
     let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
     let needs_ing = helpers.iter().any(|h| matches!(h.verb(), "need" | "want")) && w[verb].form == Form::Ing;
-    let passive = w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
+    // "it's gone stiff": has gone.
+    let gone = matches!(w[verb].verb(), "go" | "come");
+    let passive = !gone && w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
     let supposed = helpers
         .iter()
         .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));

@@ -259,11 +259,12 @@ impl Deed {
 
 /// What tells a deed is an act, whatever else it looked like.
 fn acted(s: &mut Statement, d: &Deed) {
-    if !matches!(s.kind, StatementKind::Observation | StatementKind::Chatter | StatementKind::Action) {
-        return;
-    }
+    // "Pull on the tag with the tweezers, not on the wire.": a warning, and a tool all the same.
     if let Some(tool) = d.by.as_ref().filter(|t| is_tool(t) && !s.facts.tools.contains(t)) {
         s.facts.tools.push(tool.clone());
+    }
+    if !matches!(s.kind, StatementKind::Observation | StatementKind::Chatter | StatementKind::Action) {
+        return;
     }
     if !s.facts.acts.iter().any(|a| a.act == d.act) {
         s.facts.acts.push(ActFact { act: d.act, objects: d.what.clone(), start: d.start, end: d.end });

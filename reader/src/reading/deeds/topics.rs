@@ -288,6 +288,15 @@ impl Reader<'_> {
         }
     }
 
+    /// "It's held with two plastic rivets. Pull the pins up.": the pins of the rivets.
+    fn pinned(&self, p: &Phrase) -> Phrase {
+        let rivets = self.topic.many.as_ref().filter(|(at, q, _)| q.head() == "rivet" && self.number - at <= 2);
+        match rivets.filter(|_| p.head() == "pin" && p.words.len() == 1 && p.of.is_empty()) {
+            Some((_, q, _)) => Phrase { kind: Kind::Latch, of: vec![q.clone()], ..p.clone() },
+            None => p.clone(),
+        }
+    }
+
     /// "It sits on two pull tabs. Take hold of the first tab.": a strip, and no latch.
     fn taped(&self, p: &Phrase) -> Phrase {
         let strips = self.topic.many.as_ref().filter(|(at, q, _)| q.kind == Kind::Tape && self.number - at <= 9);
@@ -364,7 +373,7 @@ impl Reader<'_> {
             .iter()
             .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
                 Some(meant) => Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..meant },
-                None => self.taped(&self.served(n, &self.latched(n, &self.owned(n, p)))),
+                None => self.pinned(&self.taped(&self.served(n, &self.latched(n, &self.owned(n, p))))),
             })
             .collect()
     }

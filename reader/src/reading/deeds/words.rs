@@ -486,6 +486,11 @@ impl Tagger<'_> {
         if matches!(word, "up" | "down") && at > 0 && self.lemma(at - 1) == "side" && before == Some(Tag::Noun) {
             return Tag::Adv;
         }
+        // "fingers and loose wires": how they are.
+        let led = matches!(before, None | Some(Tag::Det | Tag::Adj)) && at > 0 && self.words[at - 1].tag != Tag::Noun;
+        if matches!(word, "loose" | "free" | "open" | "tight") && led && self.noun_at(at + 1) && !self.words[at].pause {
+            return Tag::Adj;
+        }
         // "It goes home now.", but "push the slider home".
         if word == "home" && !self.pushed(at) {
             return if matches!(before, Some(Tag::Det | Tag::Adj)) { Tag::Noun } else { Tag::Adv };

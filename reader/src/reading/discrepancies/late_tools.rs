@@ -23,7 +23,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
             || LEXICON.consumables.any(&words).is_some()
             || words.iter().any(|w| matches!(*w, "screwdriver" | "driver" | "turner" | "tool"));
         if forgotten && named {
-            out.push(late(&spoken_of(s), i, list_at));
+            out.push(late(&spoken_of(s, &words), i, list_at));
             if let Some(l) = &mut listed {
                 l.take(s, &words);
             }
@@ -62,9 +62,12 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
 }
 
 /// What a narrator admits to have forgotten.
-fn spoken_of(s: &Statement) -> String {
+fn spoken_of(s: &Statement, words: &[&str]) -> String {
     let named = s.facts.tools.iter().map(String::as_str).chain(s.facts.consumables.iter().map(|c| c.name()));
     let named = named.collect::<Vec<_>>().join(", ");
+    // "I didn't tell you to get a multimeter.": named, and nothing used yet.
+    let spoken = || extract::tools_named(words).join(", ");
+    let named = if named.is_empty() { spoken() } else { named };
     if named.is_empty() { "something".to_owned() } else { named }
 }
 

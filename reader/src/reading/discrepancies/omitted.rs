@@ -1,7 +1,7 @@
 //! Parts that came out and are not told again.
 
 use super::super::facts::{PartFact, PartOp};
-use super::super::lexicon::LEXICON;
+use super::super::lexicon::{LEXICON, lemma};
 use super::super::sheet::DiscrepancyKind;
 use super::{Contradiction, Story, finding};
 use compact_str::CompactString;
@@ -52,7 +52,9 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
             !named && !soon && !otherwise && !USED_UP.contains(&head) && !p.what.contains("old")
         })
         .map(|(i, p)| {
-            let says = format!("The {} comes out and is never told to go back.", p.what);
+            let head = p.what.rsplit(' ').next().unwrap_or_default();
+            let (come, is) = if lemma(head) == head { ("comes", "is") } else { ("come", "are") };
+            let says = format!("The {} {come} out and {is} never told to go back.", p.what);
             finding(DiscrepancyKind::Omitted, i, None, says)
         })
         .collect()

@@ -128,6 +128,8 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
     let (a, s) = (c.a, c.s);
     let recent = bench.driver.filter(|(at, _)| at + 2 >= s.number).map(|(_, d)| d);
     let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| c.screws()));
+    let probes = c.act == Act::Measure && a.objects.iter().any(|o| o.kind == Kind::Meter);
+    let meter = probes.then(|| "multimeter".to_owned());
     let driver = drive.filter(|_| c.screws()).map(|d| format!("{} screwdriver", d.name()));
     let told = a.places.iter().filter(|(p, np)| tells_where(p, np));
     let places = told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) });
@@ -135,7 +137,7 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
         act: c.act,
         half: c.half,
         what: c.what.clone(),
-        by: driver.or_else(|| a.by.clone()),
+        by: driver.or_else(|| a.by.clone()).or(meter),
         count: a.count,
         drive,
         bit: a.bit.clone(),

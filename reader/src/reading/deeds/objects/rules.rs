@@ -62,6 +62,21 @@ pub(super) const BY_WORDS: &[Rule] = &[
     }),
     // "Cotton swabs, because we'll clean a few things.": nothing is named.
     Drop(|c, _, _| ["few things", "some things", "couple of things"].iter().any(|w| c.says(w)) && c.points()),
+    // "If you smell anything hot, pull the plug.": the device off the wall, in a trial.
+    Mend(|c, _| {
+        let smells = ["smell", "smoke", "sparks"].iter().any(|w| c.says(w));
+        let plug = |o: &Phrase| o.kind == Kind::Plug && o.words.len() == 1;
+        if c.act == Act::Disconnect && smells && c.a.objects.iter().all(plug) {
+            (c.act, c.half) = (Act::Unplug, Half::Check);
+        }
+    }),
+    // "Turn the shaft all the way round.": it stays where it is.
+    Mend(|c, _| {
+        let turns = |o: &Phrase| matches!(o.head(), "shaft" | "knob" | "dial" | "wheel" | "spindle" | "axle");
+        if c.act == Act::Turn && c.a.objects.iter().any(turns) {
+            c.act = Act::Adjust;
+        }
+    }),
     // "Disconnect the charger.": off the mains.
     Mend(|c, _| {
         let supply = |o: &Phrase| matches!(o.head(), "charger" | "adapter" | "mains");

@@ -4,7 +4,7 @@ use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::*;
 use crate::manual::{CorrectedReading, Edit, Evidence, JobEdit, Manual, ToldPart};
 use crate::reading::{NeedFact, Statement};
-use crate::things::same_thing;
+use crate::things::{gate, same_thing};
 use uuid::Uuid;
 
 pub(super) const RULE: Rule = Rule {
@@ -21,7 +21,9 @@ pub(super) fn find(manual: &Manual, read: &CorrectedReading) -> Vec<Finding> {
     let mut met: Vec<&str> = Vec::new();
     let mut out = Vec::new();
     for statement in &read.reading.statements {
-        for need in statement.facts.needs.iter().filter(|n| !n.after.is_empty()) {
+        // What belongs to qualified people is offered to nobody.
+        let free = |n: &&NeedFact| n.after.iter().chain([&n.target]).all(|name| gate(name).is_none());
+        for need in statement.facts.needs.iter().filter(|n| !n.after.is_empty()).filter(free) {
             let known = met.iter().any(|m| same_thing(m, &need.target)) || has_guide(manual, &need.target);
             if !known {
                 met.push(&need.target);
@@ -94,6 +96,12 @@ mod tests {
     fn found(manual: &Manual, recording: &Recording) -> Vec<Finding> {
         let read = manual.corrections_of(RECORDING).read(recording);
         findings(manual, &read, &House::default()).into_iter().filter(|f| f.rule == RULE.id).collect()
+    }
+
+    #[test]
+    fn what_belongs_to_qualified_people_is_offered_to_nobody() {
+        let (manual, recording) = drafted(&TOLD.replace("pump", "transformer"));
+        assert!(found(&manual, &recording).is_empty());
     }
 
     #[test]

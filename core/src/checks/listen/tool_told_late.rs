@@ -36,11 +36,7 @@ pub(super) fn is_listed(clash: &Clash<'_>) -> bool {
 
 /// What is used, by the names of the tool list.
 fn named(clash: &Clash<'_>) -> Vec<String> {
-    let facts = &clash.at().facts;
-    let tools = facts.tools.iter().map(|t| (t.as_str(), Drive::tool_words(t)));
-    let materials = facts.consumables.iter().map(|c| (c.name(), c.name().to_owned()));
-    let told = |name: &str| clash.found.says.contains(name);
-    tools.chain(materials).filter(|(name, _)| told(name)).map(|(_, words)| words).collect()
+    clash.found.names.iter().map(|name| Drive::tool_words(name)).collect()
 }
 
 fn lies_out(clash: &Clash<'_>, name: &str) -> bool {
@@ -50,7 +46,9 @@ fn lies_out(clash: &Clash<'_>, name: &str) -> bool {
 #[cfg(test)]
 mod tests {
     use super::RULE;
-    use crate::checks::listen::written::check;
+    use crate::checks::listen::findings;
+    use crate::checks::listen::written::{check, manual_and_reading};
+    use crate::manual::{House, Manual};
 
     #[test]
     fn the_tweezers_come_as_a_surprise() {
@@ -72,10 +70,22 @@ mod tests {
             "
             You need a spudger and a PH1 screwdriver.
             Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
-            Undo the clamp, that's two screws, with the slotted screwdriver.
+            Undo the clamp, that's two screws, flat blade.
             ~~~ Used here, and not in the list of tools and materials: slotted screwdriver. [Put the SL slot screwdriver on the list | Leave it off the list]
             ",
         );
+    }
+
+    /// "I forgot to say that you need tweezers", said where they are on the list by now.
+    #[test]
+    fn what_is_listed_is_no_surprise() {
+        let said = "[0:00] You need a spudger and a PH1 screwdriver.\n\n[0:10] Remove four PH1 screws from the base plate.\n\n\
+                    [0:20] Lever the base plate off with the spudger.\n\n[0:30] Pull the flex out with tweezers.";
+        let (manual, read) = manual_and_reading(said);
+        let late = |m: &Manual| findings(m, &read, &House::default()).into_iter().find(|f| f.rule == RULE.id);
+        let listed = manual.apply(&late(&manual).expect("tweezers").fixes[0].edit, "Ann").expect("a tool").0;
+        assert!(late(&listed).is_none());
+        assert!(listed.kit.values().any(|t| t.name == "tweezers"));
     }
 
     #[test]

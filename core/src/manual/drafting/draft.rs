@@ -11,13 +11,14 @@ use super::opening::{self, OpeningTold};
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
+use crate::labels::Label as _;
 use crate::manual::edits::refusal::MAX_TITLE;
 use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
-    self, Act, ConnectorFact, Deed, Drive, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact, PartOp, Reading,
-    ScrewGroup, Spelling, Statement, StatementKind, Whereabouts,
+    self, Act, ConnectorFact, Consumable, Deed, Drive, FastenerFact, FastenerOp, Half, HeatFact, Mark, PartFact,
+    PartOp, Reading, ScrewGroup, Spelling, Statement, StatementKind, Whereabouts,
 };
 use crate::things;
 use crate::units::{Measure, Quantity, Span, celsius, seconds};
@@ -125,8 +126,18 @@ impl Drafter {
                 evidence: vec![evidence],
             };
             self.add(id, action);
+            self.done_with(id, deed);
             row.push(deed, id, phase);
         }
+    }
+
+    /// The tool of an act lies ready at its step, whatever kind of statement tells it: "Pull on the tag with the tweezers, not
+    /// on the wire." Drivers follow from their screws.
+    fn done_with(&mut self, step: StepId, deed: &Deed) {
+        let material = |name: &str| Consumable::ALL.iter().any(|c| c.name() == name);
+        let tool = deed.by.as_deref().filter(|name| !material(name) && Drive::of_driver(name).is_none());
+        let Some(step) = self.manual.steps.get_mut(&step) else { return };
+        step.tools.extend(tool.filter(|name| !step.tools.iter().any(|t| t == name)).map(str::to_owned));
     }
 
     /// An empty step behind those of its phase.

@@ -86,11 +86,19 @@ pub(super) fn name(o: &Phrase) -> String {
         (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))
             if !own.contains(owner.as_str()) =>
         {
-            format!("{owner} {own}")
+            format!("{} {own}", single(owner))
         }
         // "The back comes off."
         _ if own == "back" || own == "rear" => format!("{own} cover"),
         _ => own,
+    }
+}
+
+/// "rivet pins", and not "rivets pins": what owns stands in the singular.
+fn single(owner: &str) -> String {
+    match owner.rsplit_once(' ') {
+        Some((front, last)) => format!("{front} {}", lemma(last)),
+        None => lemma(owner).to_string(),
     }
 }
 

@@ -64,6 +64,11 @@ pub fn is_order(text: &str) -> bool {
                 | "this"
         )
     };
+    // "Back cover on.": a side of the thing, and no verb.
+    const SIDES: [&str; 6] = ["back", "front", "top", "bottom", "side", "face"];
+    if words.first().is_some_and(|w| SIDES.contains(&w.as_str())) {
+        return false;
+    }
     let verb = words.iter().find(|w| !(w.len() > 4 && w.ends_with("ly")));
     verb.is_some_and(|v| GRAMMAR.base(v) == Some(v.as_str())) && words.len() <= MAX_WORDS && !words.iter().any(speaker)
 }
@@ -112,6 +117,7 @@ mod tests {
     #[case("Carefully lift the lid.", true)]
     #[case("We lift the lid.", false)]
     #[case("The lid comes off.", false)]
+    #[case("Back cover on.", false)]
     fn an_order_begins_with_its_verb_and_speaks_of_nobody(#[case] said: &str, #[case] order: bool) {
         assert_eq!(is_order(said), order);
     }

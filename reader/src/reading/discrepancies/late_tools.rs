@@ -68,13 +68,17 @@ fn spoken_of(s: &Statement, words: &[&str]) -> String {
     // "I didn't tell you to get a multimeter.": named, and nothing used yet.
     let spoken = || extract::tools_named(words).join(", ");
     let named = if named.is_empty() { spoken() } else { named };
-    if named.is_empty() { "something".to_owned() } else { named }
+    if named.is_empty() { UNNAMED.to_owned() } else { named }
 }
 
 fn late(what: &str, at: usize, list: Option<usize>) -> Contradiction {
     let says = format!("Used here, and not in the list of tools and materials: {what}.");
-    finding(DiscrepancyKind::LateTool, at, list, says)
+    let names = if what == UNNAMED { Vec::new() } else { what.split(", ").map(str::to_owned).collect() };
+    Contradiction { names, ..finding(DiscrepancyKind::LateTool, at, list, says) }
 }
+
+/// The narrator admits to have forgotten something, and does not say what.
+const UNNAMED: &str = "something";
 
 /// What the opening list holds.
 #[derive(Default)]

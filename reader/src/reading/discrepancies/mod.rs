@@ -29,6 +29,8 @@ pub struct Contradiction {
     pub against: Option<usize>,
     /// What does not agree, in a sentence.
     pub says: String,
+    /// Of a tool told late: each tool and material, by the names of the fact sheet.
+    pub names: Vec<String>,
 }
 
 pub(super) fn find(statements: &[Statement]) -> Vec<Contradiction> {
@@ -75,7 +77,7 @@ impl Story<'_> {
 }
 
 fn finding(kind: DiscrepancyKind, at: usize, against: Option<usize>, says: String) -> Contradiction {
-    Contradiction { kind, at, against, says }
+    Contradiction { kind, at, against, says, names: Vec::new() }
 }
 
 fn words_of(statement: &Statement) -> Vec<CompactString> {

@@ -52,6 +52,35 @@ async fn one_key_walks_every_open_question_in_the_order_of_the_rail() -> Done {
     app.end().await
 }
 
+/// A step is reviewed by reading it: the walk leads to the next one that nobody has read, and never into a field of it.
+#[rocket::async_test]
+async fn steps_are_reviewed_one_after_another_with_one_key() -> Done {
+    let app = App::start(false).await;
+    let id = app.make("Drying box", OVEN).await;
+    app.goto(&format!("/manuals/{id}/steps")).await?;
+    app.text("to settle").await?;
+    let row = async |n: usize| -> Result<bool, WebDriverError> {
+        let script =
+            "const e = document.activeElement; return e.hasAttribute('data-step') ? e.getAttribute('aria-label') : ''";
+        let focused = app.driver.execute(script, vec![]).await?;
+        Ok(focused.json().as_str().is_some_and(|t| t.starts_with(&format!("Step {n}:"))))
+    };
+    for _ in 0..open(&app, &id).await.len() {
+        app.keys(Key::F8 + "").await?;
+        app.until("a question", async || Ok(heading(&app).await.is_ok())).await;
+        if app.words("[aria-label='To settle'] [data-ways]").await?.contains("reviewed") {
+            break;
+        }
+    }
+    for n in 1..=3 {
+        app.until(&format!("step {n} in focus"), async || row(n).await).await;
+        app.keys("r").await?;
+        app.text(&format!("{n} reviewed")).await?;
+    }
+    app.until("step 4 in focus", async || row(4).await).await;
+    app.end().await
+}
+
 #[rocket::async_test]
 async fn the_first_way_out_has_the_focus_and_the_next_question_follows() -> Done {
     let app = App::start(false).await;

@@ -112,7 +112,8 @@ export function wayTo(finding: Finding): string {
     case "listen":
       return to({ tab: "settle", finding: finding.key });
     case "steps":
-      if (step) return to({ step, open: "1" });
+      // To review a step is to read it: the step itself is where the key is pressed, and no field of it.
+      if (step) return to(finding.rule === "not-reviewed" ? { step } : { step, open: "1" });
       if (part) return to({ tab: "parts", part });
       if (at("note")) return to({ tab: "notes" });
       return at("tool") || at("tool_named") ? to({ tab: "tools" }) : to({});

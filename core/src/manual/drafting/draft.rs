@@ -728,6 +728,17 @@ fn shortened(text: &str) -> String {
 mod tests {
     use super::*;
     use crate::manual::drafted::manual as drafted;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::an_act("Pull the flex out with tweezers.", &["tweezers"])]
+    #[case::a_warning("Pull on the tag with the tweezers, not on the wire.", &["tweezers"])]
+    #[case::a_material_is_no_tool("Clean the rim with isopropyl alcohol.", &[])]
+    fn what_an_act_is_done_with_lies_ready_at_its_step(#[case] said: &str, #[case] wanted: &[&str]) {
+        let manual = drafted(&format!("[0:00] {said}"));
+        let tools: Vec<&str> = manual.steps.values().flat_map(|s| &s.tools).map(String::as_str).collect();
+        assert_eq!(tools, wanted);
+    }
 
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\
         [0:20] Caution. The glass splinters. Disconnect the battery cable. Pull out the battery.\n\n\

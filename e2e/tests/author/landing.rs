@@ -99,6 +99,27 @@ async fn back_and_reload_keep_tab_search_and_choice() -> Done {
 }
 
 #[rocket::async_test]
+async fn a_sentence_that_is_pressed_twice_opens_where_it_stands() -> Done {
+    let app = App::start(true).await;
+    let (_, step) = three_sentences(&app).await?;
+    app.press("Done").await?;
+    let at = format!("//*[@data-step='{step}']//p[normalize-space(.)='Sentence 2 as it was.']");
+    let sentence = app.driver.find(By::XPath(&at)).await?;
+    app.driver.action_chain().double_click_element(&sentence).perform().await?;
+    focus_on(&app, "Sentence 2").await;
+    app.keys(" At the end.").await?;
+    app.keys(Key::Tab + "").await?;
+    app.saved().await?;
+    app.text("Sentence 2 as it was. At the end.").await?;
+    // Opened by its title, it begins with the title again.
+    app.keys(Key::Escape + "").await?;
+    focus_on(&app, "Step ").await;
+    app.keys(Key::Enter + "").await?;
+    focus_on(&app, "Title").await;
+    app.end().await
+}
+
+#[rocket::async_test]
 async fn sentences_are_written_on_parted_joined_and_moved_by_keys() -> Done {
     let app = App::start(true).await;
     let (id, step) = three_sentences(&app).await?;

@@ -44,12 +44,15 @@ function useSentence(id: string) {
 /** The field that stands for a sentence which is still to be written, behind another one. */
 type Fresh = { after: string | null; id: string };
 
-export function Sentences({ step }: { step: Step }) {
+/** `at`: the sentence that somebody meant to change, which has the focus from the beginning. */
+export function Sentences({ step, at }: { step: Step; at: string | null }) {
   const send = useSentence(step.id);
   const box = useRef<HTMLDivElement>(null);
   const [fresh, setFresh] = useState<Fresh | null>(null);
   /** The sentence that gets the focus as soon as it stands, and where in it. */
-  const [next, setNext] = useState<{ id: string; at: number } | null>(null);
+  const [next, setNext] = useState<{ id: string; at: number } | null>(
+    at ? { id: at, at: Number.MAX_SAFE_INTEGER } : null,
+  );
   const write = (after: string | null) => {
     const id = newId();
     setFresh({ after, id });
@@ -59,7 +62,8 @@ export function Sentences({ step }: { step: Step }) {
     const field = next && box.current?.querySelector<HTMLTextAreaElement>(`[data-sentence="${next.id}"] textarea`);
     if (!field) return;
     field.focus();
-    field.setSelectionRange(next.at, next.at);
+    const caret = Math.min(next.at, field.value.length);
+    field.setSelectionRange(caret, caret);
     setNext(null);
   });
   const put = async ({ after, id }: Fresh, words: string) => {

@@ -47,6 +47,8 @@ export function Sequence({ margins, found }: Props) {
   const wanted = place("step");
   const [chosen, setChosen] = useState<string | null>(wanted);
   const [editing, setEditing] = useState<string | null>(place("open") ? wanted : null);
+  /** The sentence that the form begins with, where one was meant. */
+  const [meant, setMeant] = useState<string | null>(null);
   const list = useRef<HTMLDivElement>(null);
   const askSpots = useSpots();
   /** How the spots are judged for the step that is being dragged. */
@@ -72,6 +74,7 @@ export function Sequence({ margins, found }: Props) {
     const id = newId();
     void edit({ step: { add: { id, phase, after, title: "New step" } } }).then((r) => {
       if (r.ok) {
+        setMeant(null);
         setEditing(id);
         focusStep(id);
       }
@@ -115,6 +118,7 @@ export function Sequence({ margins, found }: Props) {
         break;
       case "Enter":
       case "e":
+        setMeant(null);
         setEditing(id);
         break;
       case "r":
@@ -147,6 +151,7 @@ export function Sequence({ margins, found }: Props) {
     at?.scrollIntoView({ block: "center" });
     if (place("open")) {
       // The form takes the focus itself.
+      setMeant(null);
       setEditing(wanted);
       goTo({ open: null });
     } else at?.focus({ preventScroll: true });
@@ -211,7 +216,11 @@ export function Sequence({ margins, found }: Props) {
                       tabStop={inHand === id || (!inHand && i === 0)}
                       previous={ids[i - 1]}
                       onChoose={() => setChosen(id)}
-                      onEdit={(open) => setEditing(open ? id : null)}
+                      at={meant}
+                      onEdit={(open, at) => {
+                        setMeant(at ?? null);
+                        setEditing(open ? id : null);
+                      }}
                       onKeyDown={(event) => onKey(event, id, ids)}
                       onDropped={(moved, before) => {
                         if (moved !== id) void move(moved, spotAt(ids, moved, id, before));

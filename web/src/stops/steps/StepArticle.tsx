@@ -97,7 +97,9 @@ type Props = {
   tabStop: boolean;
   previous: string | undefined;
   onChoose: () => void;
-  onEdit: (open: boolean) => void;
+  /** The sentence that its form begins with; `null`: the title. */
+  at: string | null;
+  onEdit: (open: boolean, at?: string) => void;
   onKeyDown: (event: React.KeyboardEvent) => void;
   onDropped: (moved: string, before: boolean) => void;
   onDragged: () => void;
@@ -114,6 +116,7 @@ export function StepArticle({
   editing,
   tabStop,
   previous,
+  at,
   onChoose,
   onEdit,
   onKeyDown,
@@ -170,7 +173,7 @@ export function StepArticle({
       <Handle step={step} onDragged={onDragged} />
       <Number_>{number}</Number_>
       {editing ? (
-        <StepEditor step={step} previous={previous} onClose={() => onEdit(false)} />
+        <StepEditor step={step} previous={previous} at={at} onClose={() => onEdit(false)} />
       ) : (
         <>
           <Text>
@@ -181,7 +184,16 @@ export function StepArticle({
               </Warning>
             ))}
             {step.actions.map((a) => (
-              <p key={a.id}>{wording(a)}</p>
+              <p
+                key={a.id}
+                onDoubleClick={(event) => {
+                  // The step would open from its title on.
+                  event.stopPropagation();
+                  onEdit(true, a.id);
+                }}
+              >
+                {wording(a)}
+              </p>
             ))}
             {margin?.branches.map((words) => (
               <Branch key={words}>{words}</Branch>

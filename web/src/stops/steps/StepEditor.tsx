@@ -37,10 +37,13 @@ const Line = styled.div`
 export function StepEditor({
   step,
   previous,
+  at,
   onClose,
 }: {
   step: Step;
   previous: string | undefined;
+  /** The sentence that was meant; `null`: the step, from its title on. */
+  at: string | null;
   onClose: () => void;
 }) {
   const { view, edit } = useManual();
@@ -64,14 +67,20 @@ export function StepEditor({
         onClose();
       }}
     >
-      <CommitField label="Title" value={step.title} onCommit={(title) => set({ title })} autoFocus onDone={onClose} />
+      <CommitField
+        label="Title"
+        value={step.title}
+        onCommit={(title) => set({ title })}
+        autoFocus={at === null}
+        onDone={onClose}
+      />
       <CommitField
         label="A stage begins here; empty: the one before goes on"
         width="26em"
         value={step.stage ?? ""}
         onCommit={(stage) => set({ stage: stage.trim() || null })}
       />
-      <Sentences step={step} />
+      <Sentences step={step} at={at} />
       <Row>
         <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
           <Plus size={15} aria-hidden /> Add screws

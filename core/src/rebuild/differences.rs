@@ -112,8 +112,11 @@ impl<'m> Aligned<'m> {
 
     /// What the chain took out first goes in last.
     fn too_early(&self, chain: &Chain) -> Vec<Difference> {
-        let places: BTreeMap<StepId, Place> =
-            self.reversed.iter().zip(&self.found).filter_map(|(r, f)| Some((r.of, fitted_at(r, f)?))).collect();
+        type At = fn(&Reversed, &[Option<Place>]) -> Option<Place>;
+        let all = |at: At| -> BTreeMap<StepId, Place> {
+            self.reversed.iter().zip(&self.found).filter_map(|(r, f)| Some((r.of, at(r, f)?))).collect()
+        };
+        let (places, held) = (all(fitted_at), all(held_at));
         // That heat must soften something says nothing of the way back.
         let lasts = |c: &&Condition| c.whys.first().is_none_or(|w| w.reason != Reason::Cure);
         let sure = chain.conditions.iter().filter(|c| c.confidence() >= SURE).filter(lasts);
@@ -121,7 +124,10 @@ impl<'m> Aligned<'m> {
         let mut seen = BTreeSet::new();
         let mut out = Vec::new();
         for (before, c) in pairs.flat_map(|(way, c)| way.iter().map(move |s| (*s, c))) {
-            let (Some(covering), Some(covered)) = (places.get(&before), places.get(&c.step)) else { continue };
+            // What holds a part goes in behind it; a plug of the same step may be made while the lid still stands open.
+            let holds = c.whys.first().is_some_and(|w| w.reason == Reason::Holds);
+            let covering = if holds { held.get(&before) } else { places.get(&before) };
+            let (Some(covering), Some(covered)) = (covering, places.get(&c.step)) else { continue };
             // Within one sentence both go in together.
             if covering < covered && seen.insert(*covering) {
                 out.push(Difference::TooEarly {
@@ -162,6 +168,15 @@ impl<'m> Aligned<'m> {
         }
         out
     }
+}
+
+/// Where a step of the reverse fastens what it holds: its screws, else its part.
+fn held_at(step: &Reversed, found: &[Option<Place>]) -> Option<Place> {
+    let lines = || step.undos.iter().zip(found);
+    let screws = lines().any(|(u, _)| matches!(u.about, About::Group(_)));
+    let fastens =
+        |about: &About| if screws { matches!(about, About::Group(_)) } else { matches!(about, About::Parts(..)) };
+    lines().filter(|(u, _)| fastens(&u.about)).find_map(|(_, at)| *at)
 }
 
 /// Where a step of the reverse puts its part back: what else it tells may stand anywhere around.

@@ -55,6 +55,16 @@ mod tests {
         );
     }
 
+    /// The lid stands open on its wire, and is closed and screwed down behind the plug.
+    #[test]
+    fn a_plug_is_made_while_the_lid_stands_open() {
+        let apart = "[0:00] Remove four PH1 screws from the cover. Open the cover. Disconnect the lamp cable.\n\n\
+                     [0:20] Take out the clamp.\n\n[0:30] Take off the cover.\n\n[0:40] Now the assembly.\n\n";
+        let told =
+            "[0:50] Connect the lamp cable.\n\n[1:00] Put the cover on, four screws.\n\n[1:20] Put the clamp in.";
+        check(&RULE, &format!("{apart}{told}"), &[]);
+    }
+
     #[test]
     fn in_reverse_order() {
         check(

@@ -1,6 +1,7 @@
 //! What was told of a rebuild, changed on purpose: an act dropped, doubled or moved, a count made wrong. The fold must show it.
 //!
-//! Every told sentence and step of the narrations at hand is changed once in each way, so nothing is left to chance.
+//! Every told sentence and step of the narrations at hand is changed once in each way, so nothing is left to chance. A folder
+//! of other narrations is named by `PASO_NARRATIONS`.
 
 use paso_core::checks::findings;
 use paso_core::fasteners::balance::balance;
@@ -20,10 +21,12 @@ use std::sync::OnceLock;
 use uuid::Uuid;
 
 fn narrations() -> Vec<PathBuf> {
+    let other = std::env::var_os("PASO_NARRATIONS").map(PathBuf::from);
     let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
     let folders =
         ["demo", "reader/tests/narrations/lifelike", "reader/tests/narrations/tuned", "reader/tests/narrations/unseen"];
-    let files = folders.iter().flat_map(|f| std::fs::read_dir(root.join(f)).expect("a folder"));
+    let folders = other.map_or_else(|| folders.map(|f| root.join(f)).to_vec(), |f| vec![f]);
+    let files = folders.iter().flat_map(|f| std::fs::read_dir(f).expect("a folder"));
     let mut all: Vec<PathBuf> = files.map(|f| f.expect("a file").path()).collect();
     all.retain(|p| p.extension().is_some_and(|e| e == "md"));
     all.sort();

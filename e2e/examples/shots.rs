@@ -127,7 +127,7 @@ async fn views(app: &App) -> Vec<View> {
         ("shelf-narrow", "/".to_owned(), "narrow"),
         ("missing", "/manuals/01890000-0000-7000-8000-000000000000/steps".to_owned(), ""),
         ("listen-facts", scale("listen"), "tap [role=option][aria-posinset='9']; press Put facts right"),
-        ("listen-to-settle", scale("listen"), "tab To settle"),
+        ("listen-to-settle", station("listen"), "tab To settle"),
         ("listen-recordings", scale("listen"), "tab Recordings"),
         ("steps-branches", station("steps"), "tap [data-step]:nth-of-type(12)"),
         ("steps-editing", scale("steps"), "tap [data-step]; press Edit"),

@@ -62,6 +62,7 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::a_baby_monitor(include_str!("speech/baby-monitor.txt"), 4)]
 #[case::a_tyre_inflator(include_str!("speech/tyre-inflator.txt"), 13)]
 #[case::counter_talk(include_str!("speech/counter-talk.txt"), 4)]
+#[case::a_dock_lamp(include_str!("speech/dock-lamp.txt"), 0)]
 #[case::a_remote_control(include_str!("speech/remote-control.txt"), 6)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let lines = lines(file);

@@ -285,7 +285,7 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         if !is_word(c) {
             if let Some(last) = out.last_mut() {
                 last.pause |= matches!(c, ',' | ';' | ':' | '—');
-                last.stop |= matches!(c, '.' | '!' | '?' | '…');
+                last.stop |= matches!(c, '.' | '!' | '?' | '…' | '。' | '！' | '？');
             }
             at += 1;
             continue;

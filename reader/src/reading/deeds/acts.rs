@@ -163,6 +163,14 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         .filter(shows)
         .find_map(|c| c.objects.iter().find(plugs))
         .and_then(|p| p.count);
+    // "Disconnect in this order. The pump. The lamp."
+    let in_order = ["in this order", "in the following order", "the following"].iter().any(|p| has(&text, p));
+    let unplugs = |c: &&Clause| c.order && !c.negated && matches!(c.base.as_str(), "disconnect" | "unplug");
+    if in_order && clauses.iter().any(|c| unplugs(&c) && c.objects.iter().all(|o| !o.is_thing())) {
+        const MANY: u32 = 12;
+        out.row = Some(MANY);
+        out.acts.clear();
+    }
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);
     out.topic = clauses.first().filter(about).map(about_what).unwrap_or_default();
     // "Over the top sits a black cover, and that's the fan cover."
@@ -1354,7 +1362,8 @@ impl Reader<'_> {
     fn comes_in_turn(&self, c: &Clause) -> bool {
         let turn = |w: &Word| matches!(w.lemma.as_str(), "last" | "first" | "next");
         // "The supply plug is the last."
-        let the_last = c.base == "be" && !c.subjects.is_empty() && c.subjects.iter().all(|s| s.kind == Kind::Plug) && {
+        let named = |s: &Phrase| matches!(s.kind, Kind::Plug | Kind::Part) && s.definite && !s.is_pronoun();
+        let the_last = c.base == "be" && !c.subjects.is_empty() && c.subjects.iter().all(named) && {
             let behind: Vec<&str> = c.verb.map(|v| &self.lemmas[v + 1..c.to]).unwrap_or_default().to_vec();
             matches!(behind[..], ["the", "last"] | ["last"] | ["the", "last", "one"])
         };
@@ -1552,6 +1561,11 @@ impl Reader<'_> {
             if self.comes_in_turn(c) && !mine.is_empty() {
                 return Some(mine);
             }
+            // "Plug it in and it should come on.": it starts, and nothing is fitted.
+            let starts = c.base == "come" && c.particles.iter().all(|p| p == "on") && c.places.is_empty();
+            if starts && !c.particles.is_empty() && c.subjects.iter().all(|s| s.is_pronoun() && s.head() == "it") {
+                return None;
+            }
             // "Over she goes."
             if c.base == "go" && self.words[c.from].is("over") && c.subjects.iter().all(Phrase::is_pronoun) {
                 return Some(Vec::new());
@@ -1728,7 +1742,18 @@ impl Reader<'_> {
                     "pop" | "unclip" | "unsnap" | "unplug" | "press" | "snap" | "clip" | "click" | "push"
                 )
         };
-        let whose = |o: &Phrase| if aerial(o) { Kind::Plug } else { whose(o) };
+        // "Pop the little bar up on the connector."
+        let by_plug = || ["connector", "socket", "flex", "ribbon", "cable"].iter().any(|w| has(self.text, w));
+        let bar = |o: &Phrase| o.head() == "bar" && o.words.len() == 1 && by_plug();
+        let whose = |o: &Phrase| {
+            if aerial(o) {
+                Kind::Plug
+            } else if bar(o) {
+                Kind::Lever
+            } else {
+                whose(o)
+            }
+        };
         let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
             Kind::None
         } else {

@@ -172,7 +172,7 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                     || same_plug(e, &d)
                     || bare_plug(&d)
                     || shorter(&d.what, &e.what)
-                    || d.what.is_empty() && d.act != Act::Remove)
+                    || d.what.is_empty() && d.act != Act::Remove && d.because != "into the wall")
                 && (d.act != Act::Pry || d.by.is_none() || d.by == e.by)
                 && (e.count == d.count || d.count.is_none())
         });

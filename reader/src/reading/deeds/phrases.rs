@@ -487,7 +487,8 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         // "piezo cable P3"
         return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch | Kind::Screw)).unwrap_or(bare);
     }
-    let usable = head.len() > 1 && head.chars().any(char::is_alphabetic);
+    // What a recogniser writes into silence in another script names nothing.
+    let usable = head.len() > 1 && head.chars().any(|c| c.is_ascii_alphabetic() || c.is_alphabetic() && c < '\u{250}');
     if usable { Kind::Part } else { Kind::Nothing }
 }
 

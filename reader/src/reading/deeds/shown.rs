@@ -230,6 +230,12 @@ impl Reader<'_> {
         told.objects = things;
         told.count = first.count;
         told.confidence = 0.6;
+        // "So spudger in at the socket.", "Spudger under it, nice and flat."
+        let led_in = way(&["in", "under"]) || c.places.iter().any(|(p, _)| matches!(p.as_str(), "under" | "between"));
+        if first.kind == Kind::Opener && first.head() != "tweezer" && led_in && !way(&["off", "out", "back"]) {
+            told.apart = Some((Act::Pry, "a tool in, without a verb"));
+            return Some(told);
+        }
         let down_with = way(&["down"]) && opens == Some(&"down");
         if (way(&["in", "back", "on", "into", "onto"]) || down_with) && !way(&["off", "out"]) {
             told.together = Some(match first.kind {
@@ -284,7 +290,7 @@ impl Reader<'_> {
             told.apart = Some(match first.kind {
                 Kind::Screw => (Act::Unscrew, "screws out, without a verb"),
                 Kind::Plug => (Act::Disconnect, "a plug off, without a verb"),
-                Kind::Film | Kind::Liner => (Act::Peel, "a film off, without a verb"),
+                Kind::Film | Kind::Liner | Kind::Tape => (Act::Peel, "a film off, without a verb"),
                 Kind::Lever | Kind::Latch => (Act::Release, "a latch out, without a verb"),
                 _ => (Act::Remove, "a part out, without a verb"),
             });

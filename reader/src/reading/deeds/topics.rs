@@ -178,7 +178,9 @@ impl Reader<'_> {
             return p.clone();
         }
         let owner = |q: &Phrase| -> Option<Phrase> {
-            if q.kind == Kind::Part && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side") {
+            if q.kind == Kind::Part
+                && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side" | "bar" | "half" | "halve")
+            {
                 return Some(Phrase { of: Vec::new(), ..q.clone() });
             }
             if !matches!(q.kind, Kind::Plug | Kind::Lever | Kind::Latch) {

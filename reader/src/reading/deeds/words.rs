@@ -1139,6 +1139,8 @@ impl Tagger<'_> {
                         && !matches!(
                             self.lemma(at + 1),
                             "gun"
+                                | "tape"
+                                | "station"
                                 | "pad"
                                 | "mat"
                                 | "sink"

@@ -44,8 +44,8 @@ pub(super) struct Bench {
     pub screws: Option<String>,
     /// The device itself, as first named.
     pub device: Option<String>,
-    /// Plugs that were shown and are still to be named, with the sentence.
-    pub row: Option<(usize, u32)>,
+    /// Plugs that were shown and are still to be named, with the last sentence of the row before and its segment after.
+    pub row: Option<(usize, u32, usize)>,
     /// What was warmed last, with the sentence: what holds it is soft, so that it is parted next.
     pub warmed: Option<(usize, String)>,
 }

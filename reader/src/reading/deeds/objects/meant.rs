@@ -33,9 +33,12 @@ fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -
     let last = last.act;
     let kind = a.objects.first().map(|o| o.kind);
     let out = a.objects.first().is_some_and(|o| bench.out.contains(&name(o)));
+    let unplugged = a.objects.iter().all(|o| bench.unplugged.contains(&name(o)));
     let act = match (half, kind) {
         (Half::Together, Some(Kind::Screw)) => Act::Drive,
         (Half::Together, Some(Kind::Plug)) => Act::Connect,
+        // "The coax leads. Then the trigger, the display.": plugs that were pulled.
+        (Half::Together, Some(Kind::Part)) if !out && unplugged => Act::Connect,
         // What is out goes in, whatever was done before; but in "connect the digitizer first, then the display" the verb
         // of the sentence goes on.
         (Half::Together, Some(Kind::Part)) if out && !(same_sentence && last == Act::Connect) => Act::Install,

@@ -69,7 +69,7 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
             settle_one(s, a, *half, &mut bench, &mut deeds);
         }
         if let Some(count) = s.row {
-            bench.row = Some((s.number, count));
+            bench.row = Some((s.number, count, s.cue));
         } else if s.heading && s.acts.iter().all(|a| a.fragment) && !together {
             named_plugs(s, &mut bench, &mut deeds);
         }
@@ -103,14 +103,17 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
 
 /// "The board has four connectors. Motor. Lamp sensor.": each is undone by being named.
 fn named_plugs(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
-    let Some((at, left)) = bench.row.filter(|(at, left)| *left > 0 && s.number == at + 1) else { return };
+    let Some((at, left, cue)) = bench.row.filter(|(at, left, _)| *left > 0 && s.number == at + 1) else { return };
     let Some(last) = deeds.last().cloned() else { return };
-    let things = s.topic.iter().filter(|p| matches!(p.kind, Kind::Part | Kind::Plug) && !p.is_pronoun());
+    let plug = |p: &&Phrase| matches!(p.kind, Kind::Part | Kind::Plug | Kind::Key);
+    let things = s.topic.iter().filter(plug).filter(|p| !p.is_pronoun());
     let what: Vec<String> = things.take(left as usize).map(name).collect();
-    if what.is_empty() {
+    // "Main board. There's five T5s.": a heading of its own, and no plug of the row.
+    let goes_on = s.cue == cue || s.topic.iter().all(|p| p.definite);
+    if what.is_empty() || !goes_on {
         return;
     }
-    bench.row = Some((at + 1, left - what.len() as u32));
+    bench.row = Some((at + 1, left - what.len() as u32, s.cue));
     bench.unplugged.extend(what.iter().cloned());
     for one in what {
         deeds.push(Deed {

@@ -60,6 +60,11 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = if c.together() { Act::Tighten } else { Act::Loosen };
         }
     }),
+    // "Check check check.": of nothing.
+    Drop(|c, _, _| {
+        let checks = |o: &Phrase| o.words.iter().all(|w| w == "check");
+        c.act == Act::Test && !c.a.objects.is_empty() && c.a.objects.iter().all(checks)
+    }),
     // "Cotton swabs, because we'll clean a few things.": nothing is named.
     Drop(|c, _, _| ["few things", "some things", "couple of things"].iter().any(|w| c.says(w)) && c.points()),
     // "If you smell anything hot, pull the plug.": the device off the wall, in a trial.

@@ -183,6 +183,13 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out
 }
 
+/// "until the lamp goes out", "till the screen is off": nothing leaves.
+fn goes_dark(c: &Clause) -> bool {
+    let glows =
+        |s: &Phrase| matches!(s.head(), "light" | "lamp" | "led" | "indicator" | "screen" | "display" | "logo" | "fan");
+    matches!(c.base.as_str(), "be" | "go") && c.subjects.iter().any(glows)
+}
+
 /// "that's the fan cover"
 fn points_out(c: &Clause) -> bool {
     let that = c.subjects.first().is_some_and(|s| matches!(s.head(), "that" | "this") && s.said.len() == 1);
@@ -829,8 +836,12 @@ impl Reader<'_> {
                     told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
                 }
                 // "Hold the key until the lamp goes out.", "Hold both down till it shuts down."
+                let pressed = |o: &Phrase| {
+                    matches!(o.kind, Kind::Key | Kind::Pronoun) || matches!(o.head(), "trigger" | "switch" | "rocker")
+                };
                 if matches!(c.base.as_str(), "hold" | "press" | "push" | "keep")
                     && !told.particles.iter().any(|p| p == "up")
+                    && objects.iter().any(pressed)
                     && self.until_dark(c)
                 {
                     told.apart = Some((Act::PowerOff, "held until it is off"));
@@ -979,7 +990,10 @@ impl Reader<'_> {
             }
             // "until it pops off"
             Mood::Until
-                if c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out")) && !c.agent() && !c.passive =>
+                if c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out"))
+                    && !c.agent()
+                    && !c.passive
+                    && !goes_dark(c) =>
             {
                 confidence = 0.6;
             }

@@ -309,6 +309,15 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
+    #[rstest]
+    #[case::ordinals("one here two three and a fourth one down here", Some(4))]
+    #[case::alone("one here", None)]
+    #[case::begins_elsewhere("three four five", None)]
+    #[case::with_a_gap("one here three there", None)]
+    fn who_points_counts_from_one_on(#[case] said: &str, #[case] wanted: Option<u32>) {
+        assert_eq!(pointed_at(&said.split(' ').collect::<Vec<_>>()), wanted);
+    }
+
     fn words(text: &str) -> Vec<&str> {
         text.split(' ').collect()
     }

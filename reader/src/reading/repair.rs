@@ -30,7 +30,9 @@ pub struct Repair {
 /// The words of a title are names, and nobody misheard them: the recogniser wrote no title.
 pub(super) fn titled(title: Option<&str>) -> Vec<String> {
     let words = title.unwrap_or_default().split(|c: char| !c.is_alphanumeric());
-    words.filter(|w| !w.is_empty()).map(str::to_lowercase).collect()
+    // A title that never ends costs no more than this.
+    const LONGEST: usize = 30;
+    words.filter(|w| !w.is_empty()).take(LONGEST).map(str::to_lowercase).collect()
 }
 
 pub(super) fn repair(sentence: &mut Sentence, hints: &Hints, titled: &[String]) -> Vec<Repair> {

@@ -8,18 +8,23 @@
 //!
 //! `sentences → words → phrases → clauses → acts → (halves ↔ objects) → deeds`
 //!
+//! Acts are read in four files: `work` says whether a sentence tells work at all, `done` whether a clause tells something that
+//! is done and to what, `rows` what is told by being named in a row, `acts` which act it is.
+//!
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 
 mod acts;
 mod afterwards;
 mod chains;
 mod clauses;
+mod done;
 mod figured;
 mod grammar;
 mod halves;
 mod names;
 mod objects;
 mod phrases;
+mod rows;
 mod shown;
 mod steps;
 mod supplement;
@@ -27,6 +32,7 @@ mod told;
 mod topics;
 mod wording;
 mod words;
+mod work;
 
 pub(super) use figured::figured;
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft, steps};
@@ -165,12 +171,14 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
 /// What the title calls the device: its word that the speech says most often behind "the".
 fn called(sentences: &[Sentence], title: &str) -> Option<CompactString> {
     const OFTEN: usize = 2;
+    /// A title that never ends costs no more than this.
+    const LONGEST_TITLE: usize = 30;
     let said = |word: &str| {
         let the = |pair: &[sentences::Token]| pair[0].said == "the" && pair[1].said == word;
         sentences.iter().flat_map(|s| s.tokens.windows(2)).filter(|pair| the(pair)).count()
     };
     let title = title.to_lowercase();
-    let words = title.split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 3);
+    let words = title.split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 3).take(LONGEST_TITLE);
     let known = |w: &&str| grammar::GRAMMAR.kind(&[super::lexicon::lemma(w)]).is_some() || names::is_part_head(w);
     let candidates = words.filter(|w| !known(w) && grammar::GRAMMAR.base(w).is_none()).map(|w| (said(w), w));
     candidates.filter(|(n, _)| *n >= OFTEN).max_by_key(|(n, _)| *n).map(|(_, w)| w.into())
@@ -299,6 +307,15 @@ mod tests {
     }
 
     #[rstest]
+    #[case::a_stop_that_was_lost("Take off the foot. Section two removal Open the lid fully.", "remove foot, open lid")]
+    #[case::named_by_the_title(
+        "# Recording: Tyre inflator\n\n[0:00] The inflator is heavy. Tip the inflator onto its left side.",
+        "turn inflator"
+    )]
+    #[case::a_name_is_no_order("Take off the Turn dial. Lift the lid out.", "remove turn dial, remove lid")]
+    #[case::until_it_is_dark("Hold the key until the lamp goes out. Take out the tray.", "power_off key, remove tray")]
+    #[case::light_is_no_part("Wait until the light goes out. Take out the tray.", "wait, remove tray")]
+    #[case::another_script("ありがとう。 Take out the tray.", "remove tray")]
     #[case::verbs_share_an_object("Unhook and lift off the guard.", "release guard, remove guard")]
     #[case::screws_hold_what_leaves_next("Remove two bolts. Lift out the mixer.", "unscrew mixer, remove mixer")]
     #[case::screws_in_a_place(

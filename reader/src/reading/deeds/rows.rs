@@ -1,0 +1,146 @@
+//! Things told in rows: plugs that are shown and then named, cables with whose they are, screws counted while one points.
+
+use super::super::Act;
+use super::super::extract::drive_near;
+use super::super::lexicon::lemma;
+use super::super::numbers;
+use super::clauses::Clause;
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, Told, Topic};
+use super::words::Word;
+use compact_str::CompactString;
+
+/// "Two flat cables. The wide one's the picture.": the picture's cable.
+pub(super) fn wide_one(c: &mut Clause, number: usize, topic: &Topic) {
+    let plugs = topic.plugs.as_ref().filter(|(at, _)| number - at <= 4);
+    let one = |s: &Phrase| s.is_pronoun() && s.definite && s.to > s.from + 1;
+    if let (true, [subject], [is], Some((_, cable))) =
+        (c.base == "be" && !c.negated && !c.passive, &c.subjects[..], &c.objects[..], plugs)
+        && one(subject)
+        && matches!(is.kind, Kind::Part | Kind::Picture)
+        && is.definite
+    {
+        let single = |w: &CompactString| lemma(w);
+        let said = cable.said.iter().map(single).collect();
+        let plug = Phrase {
+            said,
+            count: None,
+            plural: false,
+            of: vec![Phrase { kind: Kind::Part, ..is.clone() }],
+            from: subject.from,
+            to: subject.to,
+            ..cable.clone()
+        };
+        (c.subjects, c.objects) = (vec![plug], Vec::new());
+    }
+}
+
+/// "The dial is on the front board. That has two screws and one plug.": the board, named last.
+pub(super) fn that_has(c: &mut Clause, number: usize, topic: &Topic) {
+    let that = |s: &Phrase| matches!(s.head(), "that" | "this") && s.said.len() == 1 && s.is_pronoun();
+    let last = topic.last.as_ref().filter(|(at, p)| number == at + 1 && p.kind == Kind::Part && p.definite);
+    if let (true, [subject], Some((_, last))) = (c.base == "have" && !c.negated, &mut c.subjects[..], last)
+        && that(subject)
+    {
+        *subject = Phrase { from: subject.from, to: subject.to, stands: true, ..last.clone() };
+        if let Some(plug) = c.objects.iter_mut().find(|o| o.kind == Kind::Plug && !o.definite && o.of.is_empty()) {
+            plug.of.push(last.clone());
+        }
+    }
+}
+
+/// "Three cables go to it, the left horn, the right horn and the lamp.": whose they are.
+pub(super) fn listed_plugs(words: &[Word], c: &mut Clause) {
+    let several = |p: &&Phrase| p.kind == Kind::Plug && p.plural && p.of.is_empty() && p.count.is_some_and(|n| n > 1);
+    let Some(plugs) = c.subjects.iter().chain(&c.objects).find(several).cloned() else { return };
+    let listed = |p: &&Phrase| {
+        let before = p.from.checked_sub(1).map(|i| &words[i]);
+        let opens = before.is_some_and(|w| w.pause || w.tag == super::words::Tag::Conj);
+        p.from >= plugs.to && opens && !p.plural && matches!(p.kind, Kind::Part | Kind::Plug) && p.definite
+    };
+    let items: Vec<Phrase> = c.things().filter(listed).cloned().collect();
+    if plugs.count != Some(items.len() as u32) {
+        return;
+    }
+    let from = plugs.from;
+    let kept = |p: &Phrase| items.iter().all(|i| i.from != p.from);
+    c.objects.retain(kept);
+    c.places.retain(|(_, p)| kept(p));
+    for p in c.subjects.iter_mut().chain(&mut c.objects).filter(|p| p.from == from) {
+        p.of.clone_from(&items);
+        p.said = p.said.iter().map(|w| lemma(w)).collect();
+    }
+}
+
+impl Reader<'_> {
+    /// "Three cables go to it, … With all three undone the board slides out.": each is undone.
+    pub(super) fn all_undone(&self) -> Option<Told> {
+        let (_, plugs) = self.topic.plugs.as_ref().filter(|(at, p)| p.of.len() > 1 && self.number - at <= 3)?;
+        let opens = self.words.iter().position(|w| w.is("with")).filter(|at| *at < 3)?;
+        let all = |w: &Word| matches!(w.said.as_str(), "all" | "those" | "them" | "these" | "both");
+        let undone =
+            |w: &Word| matches!(w.said.as_str(), "undone" | "unplugged" | "disconnected" | "off" | "out" | "free");
+        let window = self.words[opens + 1..].iter().take(4);
+        let at = window.clone().position(undone)?;
+        window.take(at).find(|w| all(w))?;
+        let first = self.clauses.first()?;
+        let here = self.it(first);
+        Some(Told {
+            apart: Some((Act::Disconnect, "all of a row undone")),
+            objects: vec![Phrase { from: here.from, to: here.to, ..plugs.clone() }],
+            places: Vec::new(),
+            particles: Vec::new(),
+            confidence: 0.7,
+            ..self.blank(first)
+        })
+    }
+
+    /// "One here, two, three and a fourth one down here, Phillips.": pointed at and counted, with what turns them.
+    pub(super) fn counted_aloud(&self) -> Option<Told> {
+        let first = self.clauses.first().filter(|_| self.clauses.iter().all(|c| c.verb.is_none()))?;
+        let spoken_of = self.topic.screws.as_ref().is_some_and(|(at, _)| self.number - at <= 1);
+        let driver = drive_near(self.lemmas, 0, self.lemmas.len());
+        if driver.is_none() && !spoken_of {
+            return None;
+        }
+        let count = numbers::pointed_at(self.lemmas)?;
+        let told = self.blank(first);
+        let screw = Phrase {
+            kind: Kind::Screw,
+            words: vec!["screw".into()],
+            said: vec!["screws".into()],
+            count: Some(count),
+            plural: true,
+            definite: false,
+            ..self.it(first)
+        };
+        Some(Told {
+            apart: Some((Act::Unscrew, "screws are counted")),
+            together: Some((Act::Drive, "screws are counted")),
+            presented: true,
+            count: Some(count),
+            drive: driver.as_ref().map(|d| d.0),
+            bit: driver.and_then(|d| d.1),
+            objects: vec![screw],
+            places: Vec::new(),
+            confidence: 0.6,
+            ..told
+        })
+    }
+
+    /// "It has a push-down connector, so get the spudger under the long side.": the connector is undone.
+    pub(super) fn under_the_plug(&self, out: &mut [Told]) {
+        let Some((n, c)) = self.clauses.iter().enumerate().find(|(_, c)| c.base == "have" && !c.negated) else {
+            return;
+        };
+        let Some(plug) = c.objects.iter().find(|o| o.kind == Kind::Plug) else { return };
+        let owner = self.named(n, c, &c.subjects).into_iter().find(|s| s.kind == Kind::Part);
+        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Pry, _)))) {
+            if told.places.iter().any(|(p, np)| p == "under" && np.kind == Kind::Nothing) {
+                told.apart = Some((Act::Disconnect, "a tool under the plug just shown"));
+                told.objects = vec![Phrase { of: owner.clone().into_iter().collect(), ..plug.clone() }];
+            }
+        }
+    }
+}

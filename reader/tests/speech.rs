@@ -60,9 +60,9 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::a_bread_maker(include_str!("speech/bread-maker.txt"), 14)]
 #[case::a_field_camera(include_str!("speech/field-camera.txt"), 3)]
 #[case::a_baby_monitor(include_str!("speech/baby-monitor.txt"), 4)]
-#[case::a_tyre_inflator(include_str!("speech/tyre-inflator.txt"), 13)]
-#[case::counter_talk(include_str!("speech/counter-talk.txt"), 4)]
-#[case::a_dock_lamp(include_str!("speech/dock-lamp.txt"), 0)]
+#[case::a_tyre_inflator(include_str!("speech/tyre-inflator.txt"), 14)]
+#[case::counter_talk(include_str!("speech/counter-talk.txt"), 5)]
+#[case::a_dock_lamp(include_str!("speech/dock-lamp.txt"), 1)]
 #[case::a_remote_control(include_str!("speech/remote-control.txt"), 6)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let lines = lines(file);

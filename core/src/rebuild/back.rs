@@ -9,7 +9,7 @@ use super::loose;
 use crate::ids::PartId;
 use crate::labels::Label;
 use crate::manual::{Action, Manual, PartFate, Step};
-use crate::reading::Act;
+use crate::reading::{Act, list};
 use crate::things::{Peeled, is_cut_to_open, peeled, same_thing};
 
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line; power comes
@@ -74,19 +74,10 @@ fn thing(act: Act, name: &str) -> Vec<Undo> {
 fn whole(manual: &Manual, undone: Act, act: Act, verb: &str, behind: &str, parts: &[PartId]) -> Undo {
     let parts = loose::in_order(manual, parts);
     let names: Vec<String> = parts.iter().map(|p| name_going_back(manual, *p)).collect();
-    let text = format!("{verb} {} {behind}", the_list(&names));
+    let text = format!("{verb} the {} {behind}", list(&names.iter().map(String::as_str).collect::<Vec<_>>()));
     let because = loose::because(manual, &parts).filter(|_| act == Act::Install);
     let line = RebuildLine { because, ..RebuildLine::new(act, text.trim_end().to_owned() + ".") };
     Undo { about: About::Parts(undone, parts), line }
-}
-
-/// "the washer, the spring and the cap"
-pub(super) fn the_list(names: &[String]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => format!("the {one}"),
-        [first @ .., last] => format!("the {} and the {last}", first.join(", the ")),
-    }
 }
 
 fn peeled_off(manual: &Manual, part: PartId) -> Vec<Undo> {

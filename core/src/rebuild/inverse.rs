@@ -8,7 +8,7 @@ use crate::fasteners::setting::setting;
 use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{Action, FastenerFate, FastenerGroup, Manual, Phase, Roles, Step};
-use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup};
+use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup, list};
 use crate::units::{Measure, Quantity};
 
 /// What a line of the reverse does; it is left out where the narrator tells the same.
@@ -303,6 +303,6 @@ fn title(manual: &Manual, step: &Step, undos: &[Undo]) -> String {
             || step.title.clone(),
             |u| u.line.text.split(':').next().unwrap_or_default().trim_end_matches('.').to_owned(),
         ),
-        parts => format!("Fit {}", back::the_list(parts)),
+        parts => format!("Fit the {}", list(&parts.iter().map(String::as_str).collect::<Vec<_>>())),
     }
 }

@@ -61,7 +61,7 @@ pub use spelling::Spelling;
 pub use statements::StatementKind;
 pub use trace::trace;
 pub use warned::{caution, tells_what_to_do};
-pub use wording::{Instruction, ScrewGroup, Whereabouts};
+pub use wording::{Instruction, ScrewGroup, Whereabouts, list};
 
 use crate::recording::Recording;
 use clauses::Clause;

@@ -290,33 +290,10 @@ pub(super) fn bit_size(words: &[&str], at: usize) -> Option<(String, usize)> {
     (!is_count).then(|| (format!("{}", f.value), f.len + skip))
 }
 
-/// "one here, two, three and a fourth one down here": counted from one on, to the last; two and more.
-pub fn pointed_at(lemmas: &[&str]) -> Option<u32> {
-    const ORDINALS: [&str; 8] = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
-    let mut next = 1;
-    for (at, word) in lemmas.iter().enumerate() {
-        let nth = ORDINALS.iter().position(|o| o == word).map(|n| n as f64 + 1.0);
-        let figure = || figure_at(lemmas, at).filter(|f| f.len == 1).map(|f| f.value);
-        if nth.or_else(figure) == Some(f64::from(next)) {
-            next += 1;
-        }
-    }
-    (next > 2).then_some(next - 1)
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
     use rstest::rstest;
-
-    #[rstest]
-    #[case::ordinals("one here two three and a fourth one down here", Some(4))]
-    #[case::alone("one here", None)]
-    #[case::begins_elsewhere("three four five", None)]
-    #[case::with_a_gap("one here three there", None)]
-    fn who_points_counts_from_one_on(#[case] said: &str, #[case] wanted: Option<u32>) {
-        assert_eq!(pointed_at(&said.split(' ').collect::<Vec<_>>()), wanted);
-    }
 
     fn words(text: &str) -> Vec<&str> {
         text.split(' ').collect()

@@ -312,7 +312,8 @@ pub(super) fn alone(act: Act) -> String {
     }
 }
 
-pub(super) fn list(things: &[&str]) -> String {
+/// "fan, the lid and the tray": several things behind one "the".
+pub fn list(things: &[&str]) -> String {
     match things {
         [] => String::new(),
         [one] => (*one).to_owned(),

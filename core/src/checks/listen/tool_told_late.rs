@@ -49,31 +49,24 @@ mod tests {
     use crate::checks::listen::findings;
     use crate::checks::listen::written::{check, manual_and_reading};
     use crate::manual::{House, Manual};
+    use rstest::rstest;
 
-    #[test]
-    fn the_tweezers_come_as_a_surprise() {
-        check(
-            &RULE,
-            "
-            You need a spudger and a PH1 screwdriver.
+    #[rstest]
+    #[case::a_tool("Pull the flex out with tweezers.", "tweezers", "tweezers")]
+    #[case::by_the_name_of_the_list(
+        "Undo the clamp, that's two screws, flat blade.",
+        "slotted screwdriver",
+        "SL slot screwdriver"
+    )]
+    #[case::a_material("Clean the rim with isopropyl alcohol.", "isopropyl alcohol", "isopropyl alcohol")]
+    fn what_is_used_comes_as_a_surprise(#[case] said: &str, #[case] used: &str, #[case] listed: &str) {
+        let text = format!(
+            "You need a spudger and a PH1 screwdriver.
             Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
-            Pull the flex out with tweezers.
-            ~~~ Used here, and not in the list of tools and materials: tweezers. [Put the tweezers on the list | Leave it off the list]
-            ",
+            {said}
+            ~~~ Used here, and not in the list of tools and materials: {used}. [Put the {listed} on the list | Leave it off the list]"
         );
-    }
-
-    #[test]
-    fn a_driver_goes_by_the_name_that_the_list_has_for_it() {
-        check(
-            &RULE,
-            "
-            You need a spudger and a PH1 screwdriver.
-            Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
-            Undo the clamp, that's two screws, flat blade.
-            ~~~ Used here, and not in the list of tools and materials: slotted screwdriver. [Put the SL slot screwdriver on the list | Leave it off the list]
-            ",
-        );
+        check(&RULE, &text);
     }
 
     /// "I forgot to say that you need tweezers", said where they are on the list by now.
@@ -86,18 +79,5 @@ mod tests {
         let listed = manual.apply(&late(&manual).expect("tweezers").fixes[0].edit, "Ann").expect("a tool").0;
         assert!(late(&listed).is_none());
         assert!(listed.kit.values().any(|t| t.name == "tweezers"));
-    }
-
-    #[test]
-    fn a_material_is_put_on_the_list_as_well() {
-        check(
-            &RULE,
-            "
-            You need a spudger and a PH1 screwdriver.
-            Remove four PH1 screws from the base plate. Lever the base plate off with the spudger.
-            Clean the rim with isopropyl alcohol.
-            ~~~ Used here, and not in the list of tools and materials: isopropyl alcohol. [Put the isopropyl alcohol on the list | Leave it off the list]
-            ",
-        );
     }
 }

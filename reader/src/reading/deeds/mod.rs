@@ -118,6 +118,11 @@ impl Deed {
         }
     }
 
+    /// Told by a sentence as a whole, in this half.
+    fn told_by(self, s: &told::Sentenced, half: Half) -> Self {
+        Self { half, cue: s.cue, start: s.span.0, end: s.span.1, sentence: s.number, ..self }
+    }
+
     /// The sizes of the screws that it turns; empty where nothing is told of them.
     pub fn screws(&self) -> Vec<ScrewGroup> {
         if !self.groups.is_empty() {

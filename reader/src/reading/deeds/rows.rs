@@ -1,9 +1,8 @@
 //! Things told in rows: plugs that are shown and then named, cables with whose they are, screws counted while one points.
 
 use super::super::Act;
-use super::super::extract::drive_near;
+use super::super::extract::{aloud, drive_near};
 use super::super::lexicon::lemma;
-use super::super::numbers;
 use super::clauses::Clause;
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -104,7 +103,7 @@ impl Reader<'_> {
         if driver.is_none() && !spoken_of {
             return None;
         }
-        let count = numbers::pointed_at(self.lemmas)?;
+        let count = aloud(self.lemmas)?;
         let told = self.blank(first);
         let screw = Phrase {
             kind: Kind::Screw,

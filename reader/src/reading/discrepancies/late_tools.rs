@@ -23,7 +23,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
             || LEXICON.consumables.any(&words).is_some()
             || words.iter().any(|w| matches!(*w, "screwdriver" | "driver" | "turner" | "tool"));
         if forgotten && named {
-            out.push(late(&spoken_of(s, &words), i, list_at));
+            out.push(late(spoken_of(s, &words), i, list_at));
             if let Some(l) = &mut listed {
                 l.take(s, &words);
             }
@@ -51,7 +51,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
             }
             Some(l) if s.kind.is_work() && l.is_list() => {
                 if let Some(what) = l.misses(s, &words) {
-                    out.push(late(&what, i, list_at));
+                    out.push(late(vec![what], i, list_at));
                     l.take(s, &words);
                 }
             }
@@ -61,24 +61,19 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
     out
 }
 
-/// What a narrator admits to have forgotten.
-fn spoken_of(s: &Statement, words: &[&str]) -> String {
-    let named = s.facts.tools.iter().map(String::as_str).chain(s.facts.consumables.iter().map(|c| c.name()));
-    let named = named.collect::<Vec<_>>().join(", ");
+/// What a narrator admits to have forgotten; empty where he does not say what.
+fn spoken_of(s: &Statement, words: &[&str]) -> Vec<String> {
+    let materials = s.facts.consumables.iter().map(|c| c.name().to_owned());
+    let used: Vec<String> = s.facts.tools.iter().cloned().chain(materials).collect();
     // "I didn't tell you to get a multimeter.": named, and nothing used yet.
-    let spoken = || extract::tools_named(words).join(", ");
-    let named = if named.is_empty() { spoken() } else { named };
-    if named.is_empty() { UNNAMED.to_owned() } else { named }
+    if used.is_empty() { extract::tools_named(words) } else { used }
 }
 
-fn late(what: &str, at: usize, list: Option<usize>) -> Contradiction {
+fn late(names: Vec<String>, at: usize, list: Option<usize>) -> Contradiction {
+    let what = if names.is_empty() { "something".to_owned() } else { names.join(", ") };
     let says = format!("Used here, and not in the list of tools and materials: {what}.");
-    let names = if what == UNNAMED { Vec::new() } else { what.split(", ").map(str::to_owned).collect() };
     Contradiction { names, ..finding(DiscrepancyKind::LateTool, at, list, says) }
 }
-
-/// The narrator admits to have forgotten something, and does not say what.
-const UNNAMED: &str = "something";
 
 /// What the opening list holds.
 #[derive(Default)]

@@ -608,17 +608,24 @@ pub(in super::super) fn aloud(words: &[&str]) -> Option<u32> {
     };
     let ones = (0..words.len())
         .filter(|i| {
+            // "except for this one": pointed at, and not counted.
+            let pointed = *i > 0 && matches!(words[i - 1], "this" | "that");
+            let last = i + 1 == words.len();
             words[*i] == "one"
+                && !(pointed && last)
                 && words
                     .get(i + 1)
                     .is_none_or(|w| place(w) || (is_screw(w) && words.get(i + 2).is_some_and(|x| place(x))))
         })
         .count();
     let heres = words.iter().filter(|w| **w == "here").count();
-    let run = words.iter().filter_map(|w| LEXICON.numbers.get(*w)).fold((0.0_f64, 0.0_f64), |(next, best), n| {
-        if *n == next + 1.0 {
-            (*n, best.max(*n))
-        } else if *n == 1.0 {
+    // "one, two, three and a fourth one": from the third on; "second" is a time as well.
+    let nth = |w: &str| ["third", "fourth", "fifth", "sixth"].iter().position(|o| *o == w).map(|n| n as f64 + 3.0);
+    let numbers = words.iter().filter_map(|w| LEXICON.numbers.get(*w).copied().or_else(|| nth(w)));
+    let run = numbers.fold((0.0_f64, 0.0_f64), |(next, best), n| {
+        if n == next + 1.0 {
+            (n, best.max(n))
+        } else if n == 1.0 {
             (1.0, best)
         } else {
             (next, best)

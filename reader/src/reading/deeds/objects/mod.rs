@@ -116,14 +116,8 @@ fn named_plugs(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     bench.row = Some((at + 1, left - what.len() as u32, s.cue));
     bench.unplugged.extend(what.iter().cloned());
     for one in what {
-        deeds.push(Deed {
-            half: Half::Apart,
-            cue: s.cue,
-            start: s.span.0,
-            end: s.span.1,
-            sentence: s.number,
-            ..last.beside(Act::Disconnect, vec![one], "named in a row of plugs")
-        });
+        let plug = last.beside(Act::Disconnect, vec![one], "named in a row of plugs");
+        deeds.push(plug.told_by(s, Half::Apart));
     }
 }
 
@@ -144,13 +138,7 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
     {
         return;
     }
-    let plug = Deed {
-        cue: s.cue,
-        start: s.span.0,
-        end: s.span.1,
-        sentence: s.number,
-        ..last.beside(Act::Disconnect, what, BECAUSE)
-    };
+    let plug = last.beside(Act::Disconnect, what, BECAUSE).told_by(s, Half::Apart);
     deeds.push(plug);
 }
 
@@ -163,14 +151,8 @@ fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     let Some(last) = deeds.last().cloned() else { return };
     let what = vec![name(thing)];
     bench.out.retain(|w| !what.contains(w));
-    deeds.push(Deed {
-        half: Half::Together,
-        cue: s.cue,
-        start: s.span.0,
-        end: s.span.1,
-        sentence: s.number,
-        ..last.beside(Act::Install, what, "named in a row in the rebuild")
-    });
+    let back = last.beside(Act::Install, what, "named in a row in the rebuild");
+    deeds.push(back.told_by(s, Half::Together));
 }
 
 /// One act: which it is, what it is done to, whether it is one at all; then it is laid in the row.

@@ -61,7 +61,11 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::a_field_camera(include_str!("speech/field-camera.txt"), 3)]
 #[case::a_baby_monitor(include_str!("speech/baby-monitor.txt"), 4)]
 #[case::a_tyre_inflator(include_str!("speech/tyre-inflator.txt"), 14)]
-#[case::counter_talk(include_str!("speech/counter-talk.txt"), 5)]
+#[case::counter_talk(include_str!("speech/counter-talk.txt"), 4)]
+#[case::run_together(include_str!("speech/run-together.txt"), 1)]
+#[case::shop_talk(include_str!("speech/shop-talk.txt"), 3)]
+#[case::a_trainer(include_str!("speech/trainer.txt"), 5)]
+#[case::captions(include_str!("speech/captions.txt"), 6)]
 #[case::a_dock_lamp(include_str!("speech/dock-lamp.txt"), 1)]
 #[case::a_remote_control(include_str!("speech/remote-control.txt"), 6)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {

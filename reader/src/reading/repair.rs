@@ -169,7 +169,7 @@ fn shows_a_drive(t: &Token) -> bool {
 fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, String)> {
     let word = sentence.tokens[i].lemma.as_str();
     let plain = word.len() >= 4 && word.chars().all(|c| c.is_ascii_alphabetic());
-    if !plain || lexicon.knows(word) {
+    if !plain || lexicon.knows(word) || does_it(lexicon, word) {
         return None;
     }
     let around = neighbour(lexicon, sentence, i)?;
@@ -185,6 +185,15 @@ fn better(lexicon: &Lexicon, sentence: &Sentence, i: usize) -> Option<(String, S
     // "charge" is no misheard "carriage", though the consonants agree: the letters must be near as well.
     let enough = distance <= (meant.len() / 3).max(1);
     enough.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and “{around}” stands beside it")))
+}
+
+/// "spinner", "clamper": what does something that the reader knows is a word, and no misheard "spanner".
+fn does_it(lexicon: &Lexicon, word: &str) -> bool {
+    let Some(stem) = word.strip_suffix("er") else { return false };
+    let mut twice = stem.chars().rev();
+    let single =
+        twice.next().filter(|last| twice.next() == Some(*last)).map(|last| &stem[..stem.len() - last.len_utf8()]);
+    single.is_some_and(|verb| verb.len() >= 3 && lexicon.verb_forms.contains_key(verb))
 }
 
 /// The same sounds, or one of at least five differs behind the first.
@@ -265,6 +274,7 @@ pub(super) mod tests {
     #[case("Do not connect the battery.")]
     #[case("The horse was only borrowed.")]
     #[case("The plastic lever is better, pull the cover out.")]
+    #[case("Hold the blade, unscrew the spinner.")]
     #[case("Hold the light key until the screen goes dark.")]
     #[case("# Recording: Tyre inflator\n\n[0:00] Switch the inflator off at the rear switch.")]
     fn leaves_other_words_alone(#[case] text: &str) {

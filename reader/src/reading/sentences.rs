@@ -68,7 +68,36 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
         offset += cue.text.chars().count() + 1;
     }
     flush(&mut open, &mut out);
-    join_openers(out)
+    join_openers(running_numbers(out))
+}
+
+/// "Take it off 11. Remove the battery 12.": numbers of pages or steps that are read out behind their orders stand alone.
+fn running_numbers(sentences: Vec<Sentence>) -> Vec<Sentence> {
+    const ENOUGH: usize = 4;
+    let number = |s: &Sentence| {
+        let [.., before, last] = &s.tokens[..] else { return None };
+        let sizes =
+            matches!(before.lemma.as_str(), "size" | "number" | "step" | "page" | "x" | "by" | "and" | "or" | "to");
+        let word = before.said.chars().all(char::is_alphabetic) && before.said.len() > 1 && !before.pause && !sizes;
+        let known = LEXICON.drives.at(&[before.lemma.as_str()], 0).is_some()
+            || LEXICON.numbers.contains_key(before.said.as_str());
+        last.said.parse::<u32>().ok().filter(|n| last.stop && word && !known && (1..200).contains(n))
+    };
+    let found: Vec<u32> = sentences.iter().filter_map(number).collect();
+    let runs = found.windows(2).filter(|w| w[1] >= w[0] && w[1] <= w[0] + 3).count();
+    if found.len() < ENOUGH || runs + 1 < found.len() {
+        return sentences;
+    }
+    let mut out = Vec::with_capacity(sentences.len() + found.len());
+    for mut sentence in sentences {
+        let alone = number(&sentence).and_then(|_| sentence.tokens.pop());
+        if let (Some(_), Some(last)) = (&alone, sentence.tokens.last_mut()) {
+            last.stop = true;
+        }
+        out.push(sentence);
+        out.extend(alone.map(|token| Sentence { tokens: vec![token] }));
+    }
+    out
 }
 
 /// "Caution." and "Tools required." open the sentence behind them; alone they say nothing.
@@ -284,7 +313,7 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         let c = chars[at];
         if !is_word(c) {
             if let Some(last) = out.last_mut() {
-                last.pause |= matches!(c, ',' | ';' | ':' | '—');
+                last.pause |= matches!(c, ',' | ';' | ':' | '—' | '(' | ')');
                 last.stop |= matches!(c, '.' | '!' | '?' | '…' | '。' | '！' | '？');
             }
             at += 1;
@@ -293,6 +322,11 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         let start = at;
         while at < chars.len() && at - start < LONGEST_WORD && (is_word(chars[at]) || joins(&chars, at)) {
             at += 1;
+        }
+        // "Withdraw the lens (2).": a number of the figure.
+        let bracketed = start > 0 && chars[start - 1] == '(' && chars.get(at) == Some(&')');
+        if bracketed && chars[start..at].iter().all(char::is_ascii_digit) {
+            continue;
         }
         let lower = chars[start..at].iter().map(|c| if *c == '’' { '\'' } else { *c }).flat_map(char::to_lowercase);
         let said: CompactString = lower.collect();

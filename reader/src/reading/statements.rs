@@ -185,9 +185,13 @@ fn tool_list(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Option<Judged>
     let lexicon = &*LEXICON;
     let words = t.words.as_slice();
     let opens_with_tool = lexicon.tools.at(words, 0).is_some() || lexicon.consumables.at(words, 0).is_some();
+    // "Torx Screwdriver T6 3.": what a list names, and nothing else.
     let goes_on = place.listing && (opens_with_tool || clauses.iter().all(|c| c.act.is_none() || c.verb.is_none()));
     let list = extract::list_opener(words).or_else(|| goes_on.then(|| "the list goes on".to_owned()))?;
-    let named = extract::tools_named(words).into_iter().next().or_else(|| lexicon.consumables.any(words))?;
+    let named = extract::tools_named(words).into_iter().next().or_else(|| lexicon.consumables.any(words));
+    // "Tools to be prepared for the work 1.": the list stands behind.
+    let ahead = || list.starts_with("tool to").then(|| "what follows".to_owned());
+    let named = named.or_else(ahead)?;
     // "you need to lift it with the spudger" does something.
     let handled =
         clauses.iter().any(|c| c.is_plain() && c.act.is_some_and(|a| a != Act::Place) && handles_something(c));
@@ -207,9 +211,12 @@ fn titled(t: &Tagged<'_>) -> bool {
 
 /// "Step four.", "Section two."
 fn heading(words: &[&str]) -> Option<String> {
-    let [what @ ("step" | "section" | "chapter" | "part"), number] = words else { return None };
-    let figure = LEXICON.numbers.contains_key(*number) || number.parse::<f64>().is_ok();
-    figure.then(|| format!("{what} {number}"))
+    let number = |w: &str| LEXICON.numbers.contains_key(w) || w.parse::<f64>().is_ok();
+    match words {
+        [what @ ("step" | "section" | "chapter" | "part"), n] if number(n) => Some(format!("{what} {n}")),
+        [n] if n.parse::<u32>().is_ok() => Some((*n).to_owned()),
+        _ => None,
+    }
 }
 
 /// The first minute of talk: what the video will show, who sent the device, why.

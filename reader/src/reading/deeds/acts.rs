@@ -25,6 +25,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if let Some(device) = &topic.device {
         clauses.iter_mut().for_each(|c| c.is_device(device));
     }
+    clauses.iter_mut().for_each(|c| c.is_own(&topic.own));
     for c in &mut clauses {
         wide_one(c, number, topic);
         that_has(c, number, topic);
@@ -123,7 +124,14 @@ fn listen(words: &[Word], clauses: &[Clause], out: &Sentenced, topic: &mut Topic
     let last_act = out.acts.iter().map(|a| a.end).max().unwrap_or(usize::MAX);
     let shown = clauses.iter().filter(|c| {
         let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
-        behind && matches!(c.base.as_str(), "be" | "sit" | "lie") && !c.negated && !c.passive && !c.places.is_empty()
+        // "Spread the clips, and the card tips up."
+        let up = matches!(c.base.as_str(), "tip" | "spring" | "jump") && c.particles.iter().any(|p| p == "up");
+        behind && up && !c.negated
+            || behind
+                && matches!(c.base.as_str(), "be" | "sit" | "lie")
+                && !c.negated
+                && !c.passive
+                && !c.places.is_empty()
     });
     let named = |p: &&Phrase| p.kind == Kind::Part && p.definite || p.kind == Kind::Plug;
     for p in shown.filter_map(|c| c.subjects.first()).filter(named) {
@@ -540,12 +548,15 @@ impl Reader<'_> {
         let mains = |o: &Phrase| c.base == "unplug" && matches!(o.head(), "power" | "mains") && o.words.len() == 1;
         let objects: Vec<Phrase> =
             objects.into_iter().map(|o| if mains(&o) { Phrase { kind: Kind::Device, ..o } } else { o }).collect();
+        // "Check the window and the cable.": one look.
+        let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify");
         // "put back the bumpers and the eight screws": each kind of thing has its own act.
         let mut groups: Vec<Vec<Phrase>> = Vec::new();
         for o in objects {
             match groups.iter_mut().find(|g| {
-                (g[0].kind == Kind::Screw) == (o.kind == Kind::Screw)
-                    && (g[0].kind == Kind::Plug) == (o.kind == Kind::Plug)
+                looks
+                    || (g[0].kind == Kind::Screw) == (o.kind == Kind::Screw)
+                        && (g[0].kind == Kind::Plug) == (o.kind == Kind::Plug)
             }) {
                 Some(g) => g.push(o),
                 None => groups.push(vec![o]),
@@ -564,6 +575,15 @@ impl Reader<'_> {
                 told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
                 told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
                 told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+                // "That just unclips.": off it is, where a thing does so.
+                let alone = !self.clauses[..n].iter().any(|k| k.order);
+                let itself = alone && !c.subjects.is_empty() && !c.agent() && !c.passive && c.form == Form::Third;
+                if itself
+                    && matches!(c.base.as_str(), "unclip" | "unhook")
+                    && objects.iter().all(|o| o.kind != Kind::Latch)
+                {
+                    told.apart = Some((Act::Remove, "comes off its clips"));
+                }
                 // "I press the button to see if it turns on."
                 let key =
                     objects.iter().any(|o| o.kind == Kind::Key) && matches!(c.base.as_str(), "press" | "push" | "hold");
@@ -588,6 +608,12 @@ impl Reader<'_> {
                 let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
                 if key && seconds {
                     told.together = Some((Act::PowerOn, "a key held for seconds"));
+                }
+                // "Lay the lid on the hot plate.": what it is laid on warms it.
+                if matches!(told.apart, Some((Act::Heat, _))) {
+                    let warm = |(_, p): &&(CompactString, Phrase)| p.kind == Kind::Heater;
+                    let heater = c.places.iter().find(warm).map(|(_, p)| &self.lemmas[p.from..p.to]);
+                    told.by = told.by.or_else(|| heater.and_then(|words| tools_named(words).into_iter().next()));
                 }
                 // "Give some heat to it.": to what was spoken of.
                 if matches!(told.apart, Some((Act::Heat, _))) {
@@ -709,14 +735,16 @@ impl Reader<'_> {
         // "Pop the little bar up on the connector."
         let by_plug = || ["connector", "socket", "flex", "ribbon", "cable"].iter().any(|w| has(self.text, w));
         let bar = |o: &Phrase| o.head() == "bar" && o.words.len() == 1 && by_plug();
-        let whose = |o: &Phrase| {
-            if aerial(o) {
-                Kind::Plug
-            } else if bar(o) {
-                Kind::Lever
-            } else {
-                whose(o)
-            }
+        // "Detach the rocker key.": a part, where nobody presses it.
+        let pressed = matches!(
+            c.base.as_str(),
+            "press" | "push" | "hold" | "hit" | "keep" | "squeeze" | "depress" | "test" | "try" | "check"
+        );
+        let whose = |o: &Phrase| match whose(o) {
+            _ if aerial(o) => Kind::Plug,
+            _ if bar(o) => Kind::Lever,
+            Kind::Key if !pressed => Kind::Part,
+            kind => kind,
         };
         let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
             Kind::None
@@ -756,6 +784,7 @@ impl Reader<'_> {
                 && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Act::Heat | Act::Clean))
                     || f.kinds.contains(&kind))
                 && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
+                && !f.unless.iter().any(|p| has(&text, p))
                 && (f.places.is_empty()
                     || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
                 && f.half.is_none_or(|only| (only == Half::Together) == (half == Half::Together))

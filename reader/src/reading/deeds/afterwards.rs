@@ -101,6 +101,22 @@ fn shorter(a: &[String], b: &[String]) -> bool {
     matches!((a, b), ([a], [b]) if b.len() > a.len() && b.ends_with(a.as_str()) && b.as_bytes()[b.len() - a.len() - 1] == b' ')
 }
 
+/// "Put the lever under the cover. Release the side clips with it.": the tool serves the clips.
+pub(super) fn served(deeds: &mut Vec<Deed>) {
+    let led_in =
+        |d: &Deed| d.act == Act::Pry && d.half == Half::Apart && d.by.is_some() && d.because == "a tool worked in";
+    let mut at = 1;
+    while at < deeds.len() {
+        let clips = deeds[at].act == Act::Release && deeds[at].half == Half::Apart && deeds[at].by.is_none();
+        let next = deeds[at].sentence <= deeds[at - 1].sentence + 1;
+        if clips && next && led_in(&deeds[at - 1]) {
+            let tool = deeds.remove(at - 1);
+            deeds[at - 1].by = tool.by;
+        }
+        at += 1;
+    }
+}
+
 /// Two mentions of one act in a row are one act; an announcement is done where it is done.
 pub(super) fn doubled(deeds: &mut Vec<Deed>) {
     let mut out: Vec<Deed> = Vec::with_capacity(deeds.len());
@@ -162,7 +178,8 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
             continue;
         }
         // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
-        let near = if matches!(d.act, Act::Peel | Act::Press) { 1 } else { 6 };
+        // and a device that is turned again lies otherwise.
+        let near = if matches!(d.act, Act::Peel | Act::Press | Act::Turn) { 1 } else { 6 };
         let again = out.iter().rev().take(near).any(|e| {
             e.act == d.act
                 && e.half == d.half
@@ -176,6 +193,16 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
                 && (d.act != Act::Pry || d.by.is_none() || d.by == e.by)
                 && (e.count == d.count || d.count.is_none())
         });
+        // "We'll loosen those screws. I'm giving each one a few turns."
+        let loose = |e: &Deed| {
+            matches!(e.act, Act::Unscrew | Act::Loosen)
+                && e.half == d.half
+                && e.what == d.what
+                && d.sentence <= e.sentence + 2
+        };
+        if d.because == "screws given a turn" && out.last().is_some_and(loose) {
+            continue;
+        }
         let waited = |e: &Deed| e.act == Act::Wait && e.sentence == d.sentence && e.measures == d.measures;
         if d.act == Act::Wait && out.last().is_some_and(waited) {
             continue;

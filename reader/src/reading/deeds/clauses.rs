@@ -74,6 +74,12 @@ impl Clause {
             .for_each(|p| p.kind = Kind::Device);
     }
 
+    /// "Slide the card out.", where the title has "a bigger program card": no tool.
+    pub fn is_own(&mut self, own: &[CompactString]) {
+        let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
+        named.filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head())).for_each(|p| p.kind = Kind::Part);
+    }
+
     /// "The battery goes under it.": "it" is still what is spoken of.
     pub fn beside_it(&self) -> bool {
         let by = |p: &str| matches!(p, "under" | "over" | "below" | "behind" | "beside");
@@ -127,9 +133,28 @@ pub(super) fn split(w: &[Word]) -> Vec<Clause> {
     }
     share(w, &mut out);
     moods(w, &mut out);
+    described(w, &mut out);
     told_of(w, &mut out);
     out.iter_mut().for_each(|c| serve(w, c));
     out
+}
+
+/// "There's a thermostat clipped on its side": it is there, and nobody clips it.
+fn described(w: &[Word], out: &mut [Clause]) {
+    for n in 1..out.len() {
+        let (before, rest) = out.split_at_mut(n);
+        let (there, c) = (&mut before[n - 1], &mut rest[0]);
+        let shows =
+            there.base == "be" && there.subjects.is_empty() && there.objects.is_empty() && there.places.is_empty();
+        let opened = there.verb.is_some_and(|v| v > 0 && w[v - 1].is("there") && c.from == v + 1);
+        let participle =
+            c.form == Form::Past && !c.passive && !c.perfect && c.verb.is_some_and(|v| w[v].base.is_some());
+        if shows && opened && participle && c.subjects.len() == 1 {
+            there.objects.clone_from(&c.subjects);
+            c.mood = Mood::Relative;
+            c.antecedent = None;
+        }
+    }
 }
 
 /// "The ribbon that goes round the corner is the screen's": the ribbon is, and not the corner.
@@ -685,6 +710,8 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                         {
                             // "There's a bracket over the plug, two screws.": shown beside it, and no place.
                             objects.push(p);
+                        } else if after_place && paused && w[verb].tag == Tag::Be && w[at].tag == Tag::Adj {
+                            // "There's a screw at the bottom, little pin in the middle": how it looks.
                         } else if after_place {
                             if let Some((prep, _)) = places.last().cloned() {
                                 places.push((prep, p));
@@ -697,8 +724,8 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                     } else if paused {
                         stop = at;
                         break;
-                    } else if objects.len() == 1 && objects[0].is_pronoun() {
-                        // "give it some alcohol"
+                    } else if objects.len() == 1 && (objects[0].is_pronoun() || w[verb].verb() == "give") {
+                        // "give it some alcohol", "give the cover a wiggle"
                         objects.push(p);
                     } else if goes_on(w, &objects, &p, after) {
                         // "the touch plug the lamp plug and the battery plug" without marks.
@@ -876,6 +903,19 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
     out
 }
 
+/// "And then just tightening the screws up.": told while it is done.
+fn commented(w: &[Word], from: usize, verb: usize) -> bool {
+    let opens = |x: &Word| matches!(x.said.as_str(), "and" | "then" | "now" | "so" | "just" | "okay" | "again");
+    let alone = !w.iter().any(|x| matches!(x.tag, Tag::Be | Tag::Modal | Tag::Have));
+    let one = w.iter().filter(|x| x.tag == Tag::Verb).count() == 1;
+    from == 0
+        && verb > 0
+        && alone
+        && one
+        && w[..verb].iter().all(opens)
+        && w[..verb].iter().any(|x| x.is("then") || x.is("now"))
+}
+
 /// How each clause is meant, from what opens it and what it hangs on.
 fn moods(w: &[Word], out: &mut [Clause]) {
     for n in 0..out.len() {
@@ -935,6 +975,18 @@ fn moods(w: &[Word], out: &mut [Clause]) {
             // "so that": the pair; "and that's it" opens anew.
             continue;
         }
+        // "It buzzes every time the pump comes on."
+        let every = c.from > 1 && w[c.from - 1].is("time") && w[c.from - 2].is("every");
+        if every {
+            c.mood = Mood::If;
+            continue;
+        }
+        // "To check the window for any crack.": nothing else is told.
+        let alone = c.from <= 1 && w[..verb].iter().all(|x| matches!(x.tag, Tag::To | Tag::Conj | Tag::Adv));
+        if to && alone && w.iter().filter(|x| matches!(x.tag, Tag::Verb | Tag::Be | Tag::Have)).count() == 1 {
+            c.order = true;
+            continue;
+        }
         if to {
             c.mood = Mood::Purpose;
             continue;
@@ -946,11 +998,18 @@ fn moods(w: &[Word], out: &mut [Clause]) {
             let led = (c.from..verb).find(|i| w[*i].tag == Tag::Prep).map(|i| w[i].lemma.as_str());
             let led =
                 led.or_else(|| (c.from > 0 && w[c.from - 1].tag == Tag::Prep).then(|| w[c.from - 1].lemma.as_str()));
+            // "I'm just going round and giving each a turn."
+            let goes_on = || {
+                let and = (c.from..verb).any(|i| w[i].is("and"));
+                and && c.subjects.is_empty()
+                    && previous.is_some_and(|p| p.form == Form::Ing && p.mood == Mood::Plain && !p.negated)
+            };
             c.mood = match led {
                 Some("after") => Mood::After,
                 Some("before") => Mood::Before,
                 Some("without") => Mood::Reason,
                 Some("for") => Mood::Purpose,
+                None if commented(w, c.from, verb) || goes_on() => Mood::Plain,
                 _ => Mood::Means,
             };
             if led == Some("without") {

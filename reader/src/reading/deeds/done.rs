@@ -70,6 +70,8 @@ impl Reader<'_> {
                 told.result = true;
                 confidence = 0.6;
             }
+            // "If I push this hook in, the duct slides over.": shown as it is done.
+            Mood::If if self.shows_how(n, c) => confidence = 0.6,
             Mood::Relative if due && c.antecedent.is_some() => {}
             // "the clamp, which I'll pop off now"
             Mood::Relative if c.agent() && c.antecedent.is_some() && !c.supposed && self.is_next(c) => {}
@@ -104,6 +106,12 @@ impl Reader<'_> {
                 confidence = 0.5;
             }
             _ => return None,
+        }
+        // "All they've got to do is hold the lid down.": what things are for.
+        let things =
+            |k: &Clause| k.base == "do" && k.subjects.last().is_some_and(|s| matches!(s.head(), "they" | "it"));
+        if c.order && n > 0 && things(&self.clauses[n - 1]) {
+            return None;
         }
         // "the customer says that …", "I've already taken it down"
         let reported = n > 0
@@ -181,7 +189,7 @@ impl Reader<'_> {
         // "Two tiny screws. … The same two go back in.": the screws.
         let same = has(self.text, "same");
         let screws = self.topic.screws.as_ref().filter(|(at, _)| same || self.number - at <= 2);
-        if let ([o], Some((_, screws)), "go" | "come") = (&mut objects[..], screws, c.base.as_str())
+        if let ([o], Some((_, screws)), "go" | "come" | "get") = (&mut objects[..], screws, c.base.as_str())
             && o.is_pronoun()
             && o.count.is_some_and(|n| n > 1)
             && c.particles.iter().any(|p| p == "in")
@@ -258,6 +266,19 @@ impl Reader<'_> {
         told.confidence = confidence;
         told.state = c.passive && self.describes(c, due);
         Some((objects, told))
+    }
+
+    /// "If I push this hook in, the duct slides over.": somebody does it, and the thing follows.
+    fn shows_how(&self, n: usize, c: &Clause) -> bool {
+        let i = c.subjects.last().is_some_and(|s| matches!(s.head(), "i" | "we"));
+        let follows = self.clauses.get(n + 1).is_some_and(|k| {
+            k.mood == Mood::Plain
+                && !k.agent()
+                && !k.subjects.is_empty()
+                && !k.particles.is_empty()
+                && k.form == Form::Third
+        });
+        i && follows && !c.supposed && !c.negated && c.form == Form::Base && c.verb.is_some()
     }
 
     /// What the clause before takes hold of.
@@ -373,6 +394,11 @@ impl Reader<'_> {
         let down = || self.frame(c, Half::Apart, &[]).is_some_and(|f| f.act == Act::PowerOff);
         if p.base == "tell" && p.agent() && p.objects.iter().any(|o| o.is_pronoun() || o.kind == Kind::Device) && down()
         {
+            return true;
+        }
+        // "Turn counterclockwise to unlock the grille."
+        let turned = matches!(p.base.as_str(), "turn" | "twist" | "rotate") && p.order && p.objects.is_empty();
+        if turned && matches!(c.base.as_str(), "unlock" | "release" | "free" | "loosen") {
             return true;
         }
         let tool = self.tool_of(p).is_some() || p.objects.iter().any(|o| TOOLS.contains(&o.kind) || o.head() == "tool");
@@ -497,8 +523,9 @@ impl Reader<'_> {
             return (!things.is_empty()).then_some(things);
         }
         // "You get the battery unhooked before anything else."
-        let got =
-            self.clauses[..n].last().filter(|k| k.base == "get" && k.objects.is_empty() && k.agent() && !k.negated);
+        // "Get one bolt started by hand."
+        let gets = |k: &&Clause| k.base == "get" && k.objects.is_empty() && (k.agent() || k.order) && !k.negated;
+        let got = self.clauses[..n].last().filter(gets);
         if c.form == Form::Past && !c.passive && !c.perfect && !c.agent() && got.is_some_and(|k| k.mood == Mood::Plain)
         {
             return Some(c.subjects.clone());
@@ -619,8 +646,12 @@ impl Reader<'_> {
             let way = c.objects.iter().any(|o| o.head() == "itself")
                 // "It unscrews to the left."
                 || c.base == "unscrew" && c.form == Form::Third
+                // "That just unclips.", "It unhooks at the top."
+                || matches!(c.base.as_str(), "unclip" | "unhook") && c.form == Form::Third
                 || placed
                 || folds && c.particles.iter().any(|p| p == "down")
+                // "Down she comes."
+                || c.base == "come" && self.words[c.from].is("down") && self.words.len() <= 4
                 || c.particles.iter().any(|p| {
                     !matches!(p.as_str(), "along" | "around" | "through" | "over" | "down" | "across" | "together")
                 });

@@ -67,6 +67,9 @@ pub(super) struct Frame {
     /// Words one of which stands in a place of the clause, or a preposition.
     #[serde(default)]
     pub places: Vec<String>,
+    /// Words none of which stands in the clause.
+    #[serde(default)]
+    pub unless: Vec<String>,
     /// Only while things come apart, or only while they go together.
     #[serde(default)]
     pub half: Option<Half>,

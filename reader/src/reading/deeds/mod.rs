@@ -163,7 +163,8 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let sentences = joined(recording, sentences);
     let mut told = Vec::new();
     let title = recording.title.as_deref().unwrap_or_default();
-    let mut topic = told::Topic { device: called(&sentences, title), ..told::Topic::default() };
+    let device = called(&sentences, title);
+    let mut topic = told::Topic { device, own: own(title), ..told::Topic::default() };
     for (n, sentence) in sentences.iter().enumerate() {
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
@@ -171,6 +172,26 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let tools = told.iter().filter(|s| !s.tools.is_empty()).map(|s| (s.span, s.tools.clone())).collect();
     let (deeds, needs) = objects::settle(told, &halves, title);
     Telling { deeds, needs, tools }
+}
+
+/// "A bigger program card for a timer": the words of a title that name a thing of the device, and no tool.
+fn own(title: &str) -> Vec<CompactString> {
+    use grammar::{GRAMMAR, Kind};
+    /// A title that never ends costs no more than this.
+    const LONGEST_TITLE: usize = 30;
+    let title = title.to_lowercase();
+    let words: Vec<CompactString> = title
+        .split(|c: char| !c.is_alphanumeric())
+        .filter(|w| !w.is_empty())
+        .take(LONGEST_TITLE)
+        .map(super::lexicon::lemma)
+        .collect();
+    let tool = |pair: &&[CompactString]| {
+        let named = GRAMMAR.kind(pair) == Some(Kind::Opener) && GRAMMAR.kind(&pair[1..]) == Some(Kind::Opener);
+        let article = super::lexicon::LEXICON.classes.determiner.contains(pair[0].as_str());
+        named && !article && matches!(pair[1].as_str(), "card" | "blade" | "stick")
+    };
+    words.windows(2).filter(tool).map(|pair| pair[1].clone()).collect()
 }
 
 /// What the title calls the device: its word that the speech says most often behind "the".

@@ -124,6 +124,8 @@ pub(super) fn describes_screw(word: &str) -> bool {
                 | "flat"
                 | "countersunk"
                 | "captive"
+                | "pin"
+                | "security"
                 | "size"
                 | "small"
                 | "long"

@@ -224,7 +224,10 @@ impl Reader<'_> {
         }
         let up = c.particles.iter().any(|p| matches!(p.as_str(), "up" | "out" | "off"));
         if up && c.objects.iter().all(|o| TOOLS.contains(&o.kind)) {
-            return self.straight_up(c);
+            // "Blade off.": nobody takes a tool off.
+            let off = way(&["off"]) && self.words.len() <= 3 && !c.objects.is_empty();
+            let off = || off.then(|| Told { apart: Some((Act::Remove, "a part off, without a verb")), ..told.clone() });
+            return self.straight_up(c).or_else(off);
         }
         let first = things.first().or(c.objects.first())?.clone();
         told.objects = things;

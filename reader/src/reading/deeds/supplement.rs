@@ -5,8 +5,8 @@
 //! better; the deeds give them their direction, and speak where a segment's statements tell nothing of the kind.
 
 use super::super::facts::{
-    ConnectorFact, ConnectorOp, Consumable, Drive, FastenerFact, FastenerOp, HeatFact, HeatSource, NeedFact, PartFact,
-    PartOp,
+    CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, FastenerFact, FastenerOp, HeatFact, HeatSource,
+    NeedFact, PartFact, PartOp,
 };
 use super::super::lexicon::lemma;
 use super::super::phrases::describes_cable;
@@ -262,6 +262,14 @@ fn acted(s: &mut Statement, d: &Deed) {
     // "Pull on the tag with the tweezers, not on the wire.": a warning, and a tool all the same.
     if let Some(tool) = d.by.as_ref().filter(|t| is_tool(t) && !s.facts.tools.contains(t)) {
         s.facts.tools.push(tool.clone());
+    }
+    // "Put on the wrist strap.": says that charge harms.
+    let strap = |name: &String| name == "esd strap" || ["wrist strap", "wrist band"].iter().any(|w| name.ends_with(w));
+    if d.act == Act::Protect
+        && d.by.iter().chain(&d.what).any(strap)
+        && !s.facts.cautions.contains(&CautionSubject::Esd)
+    {
+        s.facts.cautions.push(CautionSubject::Esd);
     }
     if !matches!(s.kind, StatementKind::Observation | StatementKind::Chatter | StatementKind::Action) {
         return;

@@ -99,6 +99,8 @@ pub(super) struct Sentenced {
 pub(super) struct Topic {
     /// The noun that the title calls the device by.
     pub device: Option<CompactString>,
+    /// Things of the device that would be tools by their last word: "a bigger program card".
+    pub own: Vec<CompactString>,
     /// The last two things that were named one after another, for "both".
     pub pair: Option<(usize, [Phrase; 2])>,
     /// One thing, and several, with the sentence that named them.

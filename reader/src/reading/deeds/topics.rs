@@ -20,6 +20,16 @@ impl Reader<'_> {
         let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
         let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that" | "she" | "he") && pronoun.said.len() == 1;
+        // "These clips go back on, so I'm going to put this one on.": one of them.
+        let which =
+            pronoun.words.len() == 1 && matches!(pronoun.head(), "this" | "that") && pronoun.to > pronoun.from + 1;
+        let of_these = self.clauses[..n].iter().rev().flat_map(|c| c.subjects.iter().chain(&c.objects));
+        let of_these = of_these
+            .filter(|_| which || self.numbered(pronoun))
+            .find(|p| p.plural && !p.is_pronoun() && matches!(p.kind, Kind::Latch | Kind::Lever | Kind::Plug));
+        if let Some(several) = of_these {
+            return Some(several.clone());
+        }
         if self.numbered(pronoun) {
             let several = self.topic.many.as_ref().filter(|(at, p, _)| self.number - at <= 3 && p.kind != Kind::Screw);
             return several.map(|(_, p, _)| p.clone());
@@ -40,7 +50,12 @@ impl Reader<'_> {
         // "Flip up the bar and it slides out.": what it held.
         let out = self.clauses[n].particles.iter().any(|p| p == "out");
         let slips = moves || matches!(self.clauses[n].base.as_str(), "come" | "slip" | "draw" | "pop" | "ease");
-        let unlocked = |p: &Phrase| one && slips && out && matches!(p.kind, Kind::Lever | Kind::Latch);
+        let latch = |p: &Phrase| matches!(p.kind, Kind::Lever | Kind::Latch);
+        // "Push this clip off, swing it up.": what the clip held.
+        let swings = matches!(self.clauses[n].base.as_str(), "swing" | "tilt" | "hinge");
+        let let_go = |c: &Clause| c.order && c.particles.iter().any(|p| p == "off") && c.objects.iter().any(latch);
+        let swung = swings && self.clauses[..n].iter().any(let_go);
+        let unlocked = |p: &Phrase| one && (slips && out || swung) && latch(p);
         let fits = |p: &&Phrase| {
             !(spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
@@ -110,7 +125,8 @@ impl Reader<'_> {
         // "The pack is connected with a plug, so press the tab and pull it out.": the plug.
         let unlocks = |c: &&Clause| c.objects.iter().any(|o| matches!(o.kind, Kind::Lever | Kind::Latch));
         let on_plug = self.clauses[..n].last().filter(unlocks).and_then(|_| self.plug_of(n));
-        if out && one && on_plug.is_some() {
+        let parts = matches!(self.clauses[n].base.as_str(), "part" | "separate");
+        if (out || parts) && one && on_plug.is_some() {
             return on_plug;
         }
         let mut guess = false;
@@ -148,6 +164,11 @@ impl Reader<'_> {
 
     /// "The pack is connected with a white plug": the plug, and whose it is.
     fn plug_of(&self, n: usize) -> Option<Phrase> {
+        // "There's a white connector, squeeze the tab and part it."
+        let shown = self.clauses[..n].iter().find(|c| c.base == "be" && c.subjects.is_empty() && !c.negated);
+        if let Some(plug) = shown.and_then(|c| c.objects.iter().find(|o| o.kind == Kind::Plug)) {
+            return Some(plug.clone());
+        }
         let c = self.clauses[..n].iter().find(|c| c.passive && c.base == "connect")?;
         let (_, plug) = c.places.iter().find(|(p, np)| matches!(p.as_str(), "with" | "by") && np.kind == Kind::Plug)?;
         let owner = c.subjects.first().filter(|s| s.kind == Kind::Part)?;

@@ -395,9 +395,18 @@ impl Tagger<'_> {
         if word == "one"
             && one_as_a_thing(self.words, at)
             && self.words.get(at + 1).is_some_and(|n| {
-                n.base.is_some() && n.form == Form::Third || c.be.contains(n.said.as_str()) || n.said == "'s"
+                n.base.is_some() && n.form == Form::Third
+                    || n.said == "came"
+                    || c.be.contains(n.said.as_str())
+                    || n.said == "'s"
             })
         {
+            return Tag::Noun;
+        }
+        // "each one a few turns", "the long ones go back"
+        let each = said == "one" && at > 0 && matches!(self.said(at - 1), "each" | "every");
+        let ones = said == "ones" && matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num));
+        if each || ones {
             return Tag::Noun;
         }
         // "… out real quick"
@@ -524,7 +533,7 @@ impl Tagger<'_> {
             return Tag::Prep;
         }
         // "the lamp face down": a way to lie, and no part of the name.
-        if word == "face" && matches!(self.lemma(at + 1), "down" | "up" | "downwards" | "upwards") {
+        if said == "face" && matches!(self.lemma(at + 1), "down" | "up" | "downwards" | "upwards") {
             return Tag::Adv;
         }
         if word == "side" && !self.noun_at(at + 1) {
@@ -547,7 +556,7 @@ impl Tagger<'_> {
         }
         if word.len() > 4
             && word.ends_with("ly")
-            && !matches!(word, "assembly" | "supply" | "subassembly" | "family" | "fly")
+            && !matches!(word, "assembly" | "disassembly" | "reassembly" | "supply" | "subassembly" | "family" | "fly")
         {
             return Tag::Adv;
         }
@@ -834,7 +843,13 @@ impl Tagger<'_> {
             return false;
         }
         match w.base {
-            Some(_) if w.form == Form::Base => GRAMMAR.nounlike.contains(word) && !self.object_at(at + 1),
+            // "Keep that screw, it's the only one."
+            Some(_) if w.form == Form::Base => {
+                let ends = w.pause && !PARTICLES.contains(&word);
+                GRAMMAR.nounlike.contains(word) && (ends || !self.object_at(at + 1))
+            }
+            // "These screws all have a rubber foot."
+            Some(base) if w.form == Form::Third && GRAMMAR.things.contains(base) => true,
             Some(_) if w.form == Form::Third => {
                 GRAMMAR.nounlike.contains(word)
                     && !(self.object_at(at + 1) || matches!(self.said(at + 1), "us" | "me" | "you"))
@@ -897,8 +912,14 @@ impl Tagger<'_> {
         // "put the screws in one two three": counted aloud.
         let counted = word == "in" && self.lemma(at + 1) == "one" && self.lemma(at + 2) == "two";
         let two_ways = two_ways || counted;
+        // "The gasket goes on sticky side to the casing.": on it goes, and how.
+        let sided = word == "on"
+            && matches!(self.words.get(at.wrapping_sub(1)).map(|w| w.verb()), Some("go" | "put" | "stick"))
+            && self.lemma(at + 2) == "side"
+            && matches!(self.lemma(at + 3), "to" | "up" | "down" | "out" | "in");
         if LEADING.contains(&word)
             && word != "down"
+            && !sided
             && !asks
             && !two_ways
             && !self.words[at].pause
@@ -919,6 +940,14 @@ impl Tagger<'_> {
             && w.form == Form::Base
             && matches!(self.lemma(at + 1), "right" | "there" | "here" | "immediately")
         {
+            return true;
+        }
+        // "Give each a quarter turn first."
+        if w.is("turn") && at > 0 && matches!(self.lemma(at - 1), "quarter" | "half" | "full") {
+            return false;
+        }
+        // "I'm gonna start with the heater."
+        if w.form == Form::Base && w.base.is_some() && at > 0 && matches!(self.said(at - 1), "gonna" | "wanna") {
             return true;
         }
         // "step 7 disconnect the plug": a number of the list, then an order.
@@ -1185,7 +1214,8 @@ impl Tagger<'_> {
                         && (self.words[at - 1].tag == Tag::Sub
                             && (!nounlike || next_object || next_particle || next_prep)
                             // "the cover slides down and comes off"
-                            || self.words[at - 1].tag == Tag::Conj && !nounlike && next_particle
+                            // "… and unhooks at the top"
+                            || self.words[at - 1].tag == Tag::Conj && !nounlike && (next_particle || next_prep)
                             // "… slides back and then tilts away"
                             || at > 1 && self.said(at - 1) == "then" && self.words[at - 2].tag == Tag::Conj && next_particle)
                 }

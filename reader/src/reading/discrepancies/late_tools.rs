@@ -81,15 +81,19 @@ struct Listed {
     tools: BTreeSet<String>,
     consumables: BTreeSet<Consumable>,
     bits: BTreeSet<(Drive, String)>,
+    /// "The only thing you need is a small Phillips screwdriver."
+    only: bool,
 }
 
 impl Listed {
     /// A tour that once says "you'd want tape" lists nothing.
     fn is_list(&self) -> bool {
-        self.tools.len() + self.consumables.len() > 1
+        self.tools.len() + self.consumables.len() > 1 || self.only && !self.tools.is_empty()
     }
 
     fn take(&mut self, s: &Statement, words: &[&str]) {
+        let text = words.join(" ");
+        self.only |= ["only thing you need", "only tool you need", "all you need"].iter().any(|p| text.contains(p));
         self.tools.extend(extract::tools_named(words));
         self.consumables.extend(LEXICON.consumables.all(words).into_iter().map(|(_, _, c)| *c));
         self.tools.extend(s.facts.tools.iter().cloned());

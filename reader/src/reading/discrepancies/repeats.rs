@@ -17,9 +17,15 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
 }
 
 fn said_again(story: &Story<'_>, i: usize) -> bool {
-    let (a, b) = (&story.words[i - 1], &story.words[i]);
+    // "Detach the fan 15. Detach the fan 16.": the numbers of pages stand between.
+    let numbered = |n: usize| story.words[n].len() == 1 && story.words[n][0].parse::<u32>().is_ok();
+    let paged = i > 1 && numbered(i - 1);
+    let (a, b) = (&story.words[i - 1 - usize::from(paged)], &story.words[i]);
     let step = b.len() == 2 && b[0] == "step";
-    a == b && (b.len() >= 4 || step) && story.statements[i].kind != StatementKind::Noise && !thanks(b)
+    a == b
+        && (b.len() >= 4 || step || paged && b.len() >= 3)
+        && story.statements[i].kind != StatementKind::Noise
+        && !thanks(b)
 }
 
 fn thanks(words: &[CompactString]) -> bool {

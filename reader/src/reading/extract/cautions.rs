@@ -365,7 +365,12 @@ fn harm(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
             || words[at] == "strip"
                 && (t.tags[at] == Tag::Noun
                     || words.get(at + 1) == Some(&"that") && at > 0 && t.tags[at - 1] == Tag::Noun);
-        (!noun && !done_already && !until && !absent && !told).then(|| (words[at..at + len].join(" "), span))
+        // "You'll hear it snap.": as it should.
+        let sounds = words[at].starts_with("snap") && words[at.saturating_sub(3)..at].contains(&"hear");
+        // "It holds the lid down so that it doesn't rattle.": what it is for.
+        let kept = words[at].starts_with("rattle") && clause.is_some_and(|c| c.mood == Mood::Negated);
+        (!noun && !done_already && !until && !absent && !told && !sounds && !kept)
+            .then(|| (words[at..at + len].join(" "), span))
     })
 }
 
@@ -417,7 +422,9 @@ fn apart(t: &Tagged<'_>) -> bool {
             || laid_in_order(words)
             || mentions(words, &["bottle", "cap"])
             || words.contains(&"separate") && words.iter().any(|w| matches!(*w, "put" | "keep" | "one"))
-            || mentions(words, &["different", "length"]))
+            || mentions(words, &["different", "length"])
+            // "Make sure the long ones go back where you got them."
+            || mentions(words, &["back", "where"]) && !words.contains(&"cable"))
 }
 
 /// "lay the screws out on a mat in the same order": each is to go back where it was.

@@ -103,7 +103,11 @@ fn fact(
             && c.objects.iter().any(|o| o.from == group.at && !c.subject.iter().any(|s| s.from == o.from))
             && group.count.is_none_or(|n| n == 1)
     });
-    if told_of {
+    // "All six screws are the same length.": which are to go back, and not yet.
+    let alike = memory.rebuild
+        && clause.is_some_and(|c| c.base == "be" && c.subject.iter().any(|s| s.thing == Thing::Screw))
+        && ["length", "size"].iter().any(|w| mentions(words, &["same", w]));
+    if told_of || alike {
         return None;
     }
     let own_captive = words.iter().any(|w| matches!(*w, "captive")) || stays(words);

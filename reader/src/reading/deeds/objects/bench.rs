@@ -14,6 +14,8 @@ pub(super) struct Bench {
     pub out: Vec<String>,
     /// The part in work.
     pub at: Option<String>,
+    /// Lids that stand open and hang on, by name.
+    pub opened: Vec<String>,
     /// What was unplugged and not plugged in since, by name.
     pub unplugged: Vec<String>,
     /// What was soldered off, by name.
@@ -42,6 +44,8 @@ pub(super) struct Bench {
     pub fitted: Option<String>,
     /// What the last screws held.
     pub screws: Option<String>,
+    /// The last word of the title's first thing: "fan" of "Desk fan with lamp".
+    pub titled: Option<String>,
     /// The device itself, as first named.
     pub device: Option<String>,
     /// Plugs that were shown and are still to be named, with the last sentence of the row before and its segment after.

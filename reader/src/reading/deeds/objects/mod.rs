@@ -11,7 +11,7 @@ mod rules;
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::lemma;
-use super::afterwards::{doubled, implied, trials};
+use super::afterwards::{doubled, implied, served, trials};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::name;
 use super::phrases::Phrase;
@@ -33,7 +33,17 @@ fn device(told: &[Sentenced], title: &str) -> Option<String> {
     let devices = || told.iter().flat_map(|s| &s.devices);
     let titled =
         || title.split(|c: char| !c.is_alphanumeric()).find(|w| GRAMMAR.kind(&[lemma(w)]) == Some(Kind::Device));
-    devices().find(named).cloned().or_else(|| titled().map(str::to_owned)).or_else(|| devices().next().cloned())
+    let named = devices().find(named).cloned().or_else(|| titled().map(str::to_owned));
+    named.or_else(|| headed(&title)).or_else(|| devices().next().cloned())
+}
+
+/// "Hand dryer, a new motor": the device, before a title says what is done to it.
+fn headed(title: &str) -> Option<String> {
+    let end = [title.find(','), title.find(" with ")].into_iter().flatten().min()?;
+    let head = &title[..end];
+    let words: Vec<&str> = head.split_whitespace().collect();
+    let plain = words.iter().all(|w| w.chars().all(char::is_alphabetic));
+    ((1..=3).contains(&words.len()) && plain).then(|| words.join(" "))
 }
 
 pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) -> (Vec<Deed>, Vec<Need>) {
@@ -42,7 +52,8 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     let device = device(&told, title);
     let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
     let only = named.first().copied().filter(|_| named.len() == 1);
-    let mut bench = Bench { device, only_driver: only, ..Bench::default() };
+    let titled = headed(&title.to_lowercase()).and_then(|h| h.rsplit(' ').next().map(str::to_owned));
+    let mut bench = Bench { device, titled, only_driver: only, ..Bench::default() };
     let mut together = false;
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         if let [one] = s.drivers[..] {
@@ -95,6 +106,7 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
             }
         }
     }
+    served(&mut deeds);
     doubled(&mut deeds);
     implied(&mut deeds);
     trials(&mut deeds);

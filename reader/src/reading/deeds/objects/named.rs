@@ -22,6 +22,8 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             a.objects.iter().take(1).map(name).collect()
         }
         Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => held(c, bench),
+        // "Separate the foam tape at the four edges."
+        Act::Pry if c.because == "tape parted" => a.objects.iter().take(1).map(name).collect(),
         Act::Pry => pried(a, bench, c.s.number),
         Act::Release | Act::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
             a.objects.iter().map(|o| latch_name(o, bench)).collect()

@@ -165,9 +165,15 @@ impl Bench {
         if let (Act::Heat, Some(part)) = (c.act, first) {
             self.warmed = Some((c.s.number, part.clone()));
         }
+        match c.act {
+            Act::Open => self.opened.extend(c.what.iter().cloned()),
+            Act::Close => self.opened.retain(|p| !c.what.contains(p)),
+            _ => {}
+        }
         self.named.extend(c.what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
         match c.act {
             Act::Remove => {
+                self.opened.retain(|p| !c.what.contains(p));
                 self.out.extend(c.what.iter().cloned());
                 self.last_out = first.cloned().or(self.last_out.take());
                 self.at = None;
@@ -206,7 +212,8 @@ impl Bench {
             | Act::Close
             | Act::Turn => {
                 let worn = c.a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
-                if let Some(w) = first.filter(|w| *w != "screws" && !worn) {
+                let device = c.act == Act::Turn && first == self.device.as_ref();
+                if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device) {
                     self.at = Some(w.clone());
                 }
             }

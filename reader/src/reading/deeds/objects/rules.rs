@@ -82,6 +82,40 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = Act::Adjust;
         }
     }),
+    // "Pull the cord out of the back.": off the mains, before anything is open.
+    Mend(|c, bench| {
+        let cord = |o: &Phrase| o.head() == "cord" && o.of.is_empty();
+        let shut = bench.opened.is_empty() && bench.unplugged.is_empty();
+        if c.act == Act::Disconnect && c.apart() && shut && !c.a.objects.is_empty() && c.a.objects.iter().all(cord) {
+            c.act = Act::Unplug;
+        }
+    }),
+    // "Taking the screws off the mat one at a time.": they were out.
+    Drop(|c, _, _| {
+        let kept = |np: &Phrase| matches!(np.head(), "mat" | "tray" | "cup" | "dish" | "magnet" | "bag" | "box");
+        c.act == Act::Unscrew && c.a.places.iter().any(|(p, np)| p == "from" && kept(np))
+    }),
+    // "I'm just going around.": screws that were spoken of, and nothing that is parted.
+    Drop(|c, _, deeds| {
+        let turned =
+            |d: &Deed| matches!(d.act, Act::Unscrew | Act::Loosen | Act::Tighten) && d.sentence + 2 >= c.s.number;
+        let bare = c.a.by.is_none() && c.a.objects.is_empty() && c.a.places.is_empty();
+        c.because == "worked along" && bare && deeds.last().is_some_and(turned)
+    }),
+    // "Unplug the fan.", of a desk fan that is whole: the device off the wall.
+    Mend(|c, bench| {
+        let it = |o: &Phrase| o.words.len() == 1 && Some(o.head()) == bench.titled.as_deref();
+        let whole = bench.out.is_empty() && bench.opened.is_empty() && bench.screws.is_none();
+        if c.act == Act::Disconnect
+            && c.apart()
+            && whole
+            && c.says("unplug")
+            && c.a.objects.iter().all(it)
+            && !c.points()
+        {
+            c.act = Act::Unplug;
+        }
+    }),
     // "Disconnect the charger.": off the mains.
     Mend(|c, _| {
         let supply = |o: &Phrase| matches!(o.head(), "charger" | "adapter" | "mains");
@@ -89,6 +123,8 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = Act::Unplug;
         }
     }),
+    // "Throw the old ones away.": when they are out.
+    Drop(|c, _, _| c.act == Act::Remove && c.says("throw") && c.with_particle(&["away"])),
     // "They'll go back later.": not now.
     Drop(|c, _, _| c.a.future && c.says("back later")),
     // "Now back it goes, and I'll be quick.": the rebuild is announced.
@@ -131,6 +167,31 @@ pub(super) const BY_BENCH: &[Rule] = &[
     // "The belt is off. Then it's four screws and the motor drops out.": screws hold nothing that is off already.
     Mend(|c, bench| {
         if matches!(c.act, Act::Unscrew | Act::Loosen) && c.apart() && !c.bare() && all_out(c, bench) {
+            c.what.clear();
+        }
+    }),
+    // "Put the lid down.": it stood open, and hung on.
+    Mend(|c, bench| {
+        let open = |w: &String| bench.opened.contains(w) && !bench.out.contains(w);
+        let down = c.act == Act::Install && c.with_particle(&["down"]);
+        if down && c.together() && !c.a.new && !c.bare() && c.what.iter().all(open) {
+            c.act = Act::Close;
+        }
+    }),
+    // "So flip it back up.": the device, where nothing stands open.
+    Mend(|c, bench| {
+        let flipped = c.because == "folded back" && ["flip it back", "turn it back"].iter().any(|w| c.says(w));
+        if flipped && c.together() && c.points() && !c.what.iter().any(|w| bench.opened.contains(w)) {
+            c.act = Act::Turn;
+            c.what = bench.device.clone().into_iter().collect();
+        }
+    }),
+    // "Plug it in and hit the button.": the device, where no plug of that name was pulled.
+    Mend(|c, bench| {
+        let it = c.a.objects.iter().all(|o| o.is_pronoun() || o.stands && o.kind == Kind::Part);
+        let pulled = c.what.iter().any(|w| bench.unplugged.contains(w) || bench.desoldered.contains(w));
+        let on = ["hit the", "press the", "switch it on", "turn it on", "power it"].iter().any(|w| c.says(w));
+        if c.act == Act::Connect && c.together() && c.says("plug it in") && it && !pulled && on {
             c.what.clear();
         }
     }),

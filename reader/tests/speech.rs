@@ -66,8 +66,13 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::shop_talk(include_str!("speech/shop-talk.txt"), 3)]
 #[case::a_trainer(include_str!("speech/trainer.txt"), 5)]
 #[case::captions(include_str!("speech/captions.txt"), 6)]
+#[case::a_tutorial(include_str!("speech/bench-tutorial.txt"), 3)]
+#[case::another_tutorial(include_str!("speech/base-tutorial.txt"), 1)]
+#[case::a_service_film(include_str!("speech/service-voice.txt"), 1)]
+#[case::run_on_in_a_shop(include_str!("speech/runon-shop.txt"), 1)]
+#[case::a_look_inside(include_str!("speech/look-inside.txt"), 7)]
 #[case::a_dock_lamp(include_str!("speech/dock-lamp.txt"), 1)]
-#[case::a_remote_control(include_str!("speech/remote-control.txt"), 6)]
+#[case::a_remote_control(include_str!("speech/remote-control.txt"), 5)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let lines = lines(file);
     let deeds = deeds(&transcript(file, &lines));

@@ -46,6 +46,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
             .iter()
             .flat_map(Clause::things)
             .filter(|p| p.kind == Kind::Device && !matches!(words[p.from].said.as_str(), "my" | "our"))
+            .filter(|p| words.get(p.to).is_none_or(|w| w.tag != super::words::Tag::Owner))
             .map(Phrase::text)
             .collect(),
         thanks: LEXICON.noise.any(&lemmas).is_some(),
@@ -117,6 +118,15 @@ fn listen(words: &[Word], clauses: &[Clause], out: &Sentenced, topic: &mut Topic
     } else {
         acted
     };
+    // "The fan has four screws, loosen them. Lift it up.": the fan.
+    if did && topics.iter().all(|p| p.kind == Kind::Screw) {
+        let has = clauses
+            .iter()
+            .filter(|c| c.base == "have" && !c.negated && c.objects.iter().any(|o| o.kind == Kind::Screw));
+        for p in has.flat_map(|c| &c.subjects).filter(|p| p.kind == Kind::Part && p.definite) {
+            topic.put(number, p, did);
+        }
+    }
     for p in &topics {
         topic.put(number, p, did);
     }
@@ -135,6 +145,14 @@ fn listen(words: &[Word], clauses: &[Clause], out: &Sentenced, topic: &mut Topic
     });
     let named = |p: &&Phrase| p.kind == Kind::Part && p.definite || p.kind == Kind::Plug;
     for p in shown.filter_map(|c| c.subjects.first()).filter(named) {
+        topic.put(number, p, did);
+    }
+    // "They're freed with the stick, and there's two leads hanging off it.": spoken of next.
+    let there = clauses.iter().filter(|c| {
+        let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
+        did && behind && c.base == "be" && c.subjects.is_empty() && !c.negated && c.mood != Mood::If
+    });
+    for p in there.flat_map(|c| &c.objects).filter(|p| p.kind == Kind::Plug && p.plural) {
         topic.put(number, p, did);
     }
     plugs_anew(clauses, number, spoken_of.as_ref(), topic, did);
@@ -236,7 +254,7 @@ fn points_out(c: &Clause) -> bool {
 fn about_what(c: &Clause) -> Vec<Phrase> {
     if c.subjects.iter().any(|s| s.kind == Kind::Part) {
         c.subjects.clone()
-    } else if matches!(c.base.as_str(), "be" | "show") || c.verb.is_none() {
+    } else if matches!(c.base.as_str(), "be" | "show") || c.base == "see" && c.possible || c.verb.is_none() {
         c.objects.clone()
     } else {
         Vec::new()
@@ -245,8 +263,10 @@ fn about_what(c: &Clause) -> Vec<Phrase> {
 
 /// "For the frame I take a thin tool": what the sentence is about, and "it" in it.
 fn opening(words: &[Word]) -> Option<Phrase> {
-    let leads = words.first().is_some_and(|w| w.is("for"));
-    let (thing, _) = leads.then(|| phrase_at(words, 1, words.len())).flatten()?;
+    let filler = |w: &&Word| matches!(w.said.as_str(), "now" | "so" | "okay" | "then" | "and" | "next");
+    let at = words.iter().take_while(filler).count();
+    let leads = words.get(at).is_some_and(|w| w.is("for"));
+    let (thing, _) = leads.then(|| phrase_at(words, at + 1, words.len())).flatten()?;
     Some(thing).filter(|p| p.definite && matches!(p.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape))
 }
 
@@ -303,7 +323,9 @@ impl Reader<'_> {
             }
             // "The cover comes off once its screws are out.": first the screws.
             let main = n.checked_sub(1).map(|i| &self.clauses[i]).filter(|k| k.mood == Mood::Plain);
-            let main = main.filter(|_| c.mood == Mood::After).map(|k| self.words[k.from].start);
+            // "Lower the display in, connecting its cable first."
+            let first = c.mood == Mood::Means && self.words[c.from..c.to].iter().any(|w| w.is("first"));
+            let main = main.filter(|_| c.mood == Mood::After || first).map(|k| self.words[k.from].start);
             let at = main.and_then(|start| out.iter().position(|t| t.start >= start)).unwrap_or(out.len());
             let mut told_now = Vec::new();
             for mut told in self.act(n, c) {
@@ -427,8 +449,11 @@ impl Reader<'_> {
                 let ready = c.from > 0 && self.words[c.from - 1].is("ready");
                 let will = |w: &Word| matches!(w.said.as_str(), "will" | "'ll" | "going" | "gonna" | "gotta" | "ready");
                 // "The first thing we want to do is take the batteries out."
-                let first = c.base != "want" && self.text.contains("want to do is");
-                ready || first || self.words[c.from..v].iter().any(will)
+                let will_do = ["want to do is", "gonna do is", "going to do is"].iter().any(|p| self.text.contains(p));
+                let first = c.base != "want" && will_do;
+                // "Let's get the speaker out of the way. One screw here, …"
+                let lets = self.words[c.from.saturating_sub(2)..v].iter().any(|w| w.is("let"));
+                ready || first || lets || self.words[c.from..v].iter().any(will)
             }),
             hypothetical: false,
             state: false,
@@ -575,6 +600,10 @@ impl Reader<'_> {
                 told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
                 told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
                 told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+                // "It pops up by itself.": nobody parts it.
+                if matches!(told.apart, Some((Act::Pry, "bond parted"))) && !(c.agent() || c.order || c.passive) {
+                    told.apart = None;
+                }
                 // "That just unclips.": off it is, where a thing does so.
                 let alone = !self.clauses[..n].iter().any(|k| k.order);
                 let itself = alone && !c.subjects.is_empty() && !c.agent() && !c.passive && c.form == Form::Third;

@@ -11,6 +11,22 @@ use std::collections::BTreeSet;
 /// The rule that reads "the board is held by two screws".
 pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 
+/// The frame that reads "that's got to go".
+pub(super) const DUE: &str = "has to go";
+
+/// "The bracket's got to go. There are five screws on it.", "We'll take the back off, there's six screws.": it goes when
+/// they are out.
+pub(super) fn due(deeds: &mut [Deed]) {
+    for at in 1..deeds.len() {
+        let (gone, screws) = (&deeds[at - 1], &deeds[at]);
+        let its = screws.act == Act::Unscrew && screws.what == gone.what && screws.sentence <= gone.sentence + 2;
+        let announced = gone.act == Act::Remove && (gone.because == DUE || gone.future);
+        if announced && its {
+            deeds.swap(at - 1, at);
+        }
+    }
+}
+
 /// The rule that reads "there's another two under the feet".
 pub(super) const MORE_SHOWN: &str = "more screws are shown";
 
@@ -125,18 +141,19 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         let ahead = all[n + 1..].iter().take(12);
         // "We are ready to take the screen out. Heat the rim. Take it out."
         let done = |e: &Deed| {
-            e.half == d.half
-                && e.what == d.what
-                && matches!(e.act, Act::Remove | Act::Open)
-                && e.sentence > d.sentence + 1
+            e.half == d.half && e.what == d.what && matches!(e.act, Act::Remove | Act::Open) && e.sentence > d.sentence
         };
         let frees = |e: &Deed| matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release | Act::Remove);
         let announced = d.future && d.act == Act::Remove && !d.what.is_empty();
         if announced && ahead.clone().position(done).is_some_and(|at| ahead.clone().take(at).any(frees)) {
             continue;
         }
+        // "Slide the lock and pull the ribbon out.": another plug than those before and behind.
+        let ribbon = d.what.iter().any(|w| matches!(w.as_str(), "ribbon" | "flex"));
+        let unlocked = ribbon && out.last().is_some_and(|e| e.act == Act::Release && e.sentence == d.sentence);
         // "Pull the plug and not the wires. Disconnect the cell.": how, and then what.
         let told_next = bare_plug(&d)
+            && !unlocked
             && all[n + 1..]
                 .iter()
                 .take(2)
@@ -170,6 +187,12 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         {
             continue;
         }
+        // "Fold the screen down and snap it into place."
+        let shut =
+            |e: &Deed| e.act == Act::Close && e.half == d.half && e.what == d.what && d.sentence <= e.sentence + 1;
+        if d.act == Act::Install && !d.what.is_empty() && out.last().is_some_and(shut) {
+            continue;
+        }
         if d.act == Act::Adjust
             && all.get(n + 1).is_some_and(|e| {
                 e.sentence == d.sentence && matches!(e.act, Act::Install | Act::Connect) && e.what == d.what
@@ -180,14 +203,22 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         // "Tear the paper off. Stick the tape on. Tear the paper off.": twice, with work in between.
         // and a device that is turned again lies otherwise.
         let near = if matches!(d.act, Act::Peel | Act::Press | Act::Turn) { 1 } else { 6 };
-        let again = out.iter().rev().take(near).any(|e| {
+        // "It lifts out. Undo this little screw.": of the next part.
+        let moved =
+            |e: &&Deed| matches!(e.act, Act::Remove | Act::Install) && d.act == Act::Unscrew && d.what.is_empty();
+        // "Take out these screws and unplug this connector.": after other work, another plug.
+        let since = |e: &Deed| {
+            let later = out.iter().rev().take_while(|k| k.start > e.start);
+            later.filter(|k| matches!(k.act, Act::Unscrew | Act::Remove | Act::Open)).count() > 0
+        };
+        let again = out.iter().rev().take(near).take_while(|e| !moved(e)).any(|e| {
             e.act == d.act
                 && e.half == d.half
                 && !elsewhere(e, &d)
                 && d.sentence <= e.sentence + 4
                 && (e.what == d.what
                     || same_plug(e, &d)
-                    || bare_plug(&d)
+                    || bare_plug(&d) && !unlocked && !since(e)
                     || shorter(&d.what, &e.what)
                     || d.what.is_empty() && d.act != Act::Remove && d.because != "into the wall")
                 && (d.act != Act::Pry || d.by.is_none() || d.by == e.by)

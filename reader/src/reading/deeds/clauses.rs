@@ -136,6 +136,15 @@ pub(super) fn split(w: &[Word]) -> Vec<Clause> {
     described(w, &mut out);
     told_of(w, &mut out);
     out.iter_mut().for_each(|c| serve(w, c));
+    // "This coax goes to the antenna, just lifts off.": the antenna's in both.
+    for n in 1..out.len() {
+        let (before, rest) = out.split_at_mut(n);
+        if let ([told], [subject]) = (&before[n - 1].subjects[..], &mut rest[0].subjects[..])
+            && told.from == subject.from
+        {
+            subject.clone_from(told);
+        }
+    }
     out
 }
 
@@ -191,6 +200,18 @@ fn serve(w: &[Word], c: &mut Clause) {
     {
         plug.of.push(whose.clone());
         c.objects.clear();
+        return;
+    }
+    // "This coax goes to the antenna": the antenna's.
+    let leads = matches!(c.base.as_str(), "go" | "lead" | "run") && c.form == Form::Third && c.particles.is_empty();
+    let to = c.places.iter().find(|(p, np)| p == "to" && np.kind == Kind::Part && np.definite);
+    if let (true, [plug], Some((_, owner))) = (leads && !c.negated, &mut c.subjects[..], to)
+        && plug.kind == Kind::Plug
+        && plug.of.is_empty()
+        && !plug.plural
+        && !matches!(owner.head(), "board" | "mainboard" | "motherboard")
+    {
+        plug.of.push(owner.clone());
         return;
     }
     // "The pump has got a little plug": the pump's.
@@ -442,7 +463,9 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
         // "the screws, the cover and the tray come off": a list before the first verb is one subject.
         if first && finite {
             let mut b2 = b;
-            let pointing = group > b && group - b <= 2 && w[group - 1].tag == Tag::Pron;
+            let then = w[b].tag == Tag::Conj && w.get(b + 1).is_some_and(|x| x.is("then"));
+            let near = if then { 3 } else { 2 };
+            let pointing = group > b && group - b <= near && w[group - 1].tag == Tag::Pron;
             while !pointing
                 && b2 > low
                 && (low..b2).all(|i| {
@@ -613,6 +636,8 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
     let mut objects: Vec<Phrase> = Vec::new();
     let mut at = verb + 1;
     let mut after_place = false;
+    // "Three cables go to the port, the left horn, the right horn and the lamp."
+    let lists = subjects.iter().any(|s| s.kind == Kind::Plug && s.count.is_some_and(|n| n > 1));
     let mut joined = false;
     let mut stop = end;
     while at < end {
@@ -654,7 +679,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                         .then(|| w[at].lemma.clone()),
                     );
                 }
-                places.push((w[at].lemma.clone(), p));
+                // "at the bottom, next to the port": where, and not whose.
+                let next = w[at].is("to") && at > 0 && matches!(w[at - 1].lemma.as_str(), "next" | "close");
+                places.push((if next { "beside".into() } else { w[at].lemma.clone() }, p));
                 at = after;
                 after_place = true;
                 joined = false;
@@ -719,7 +746,11 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                         } else {
                             objects.push(p);
                         }
-                    } else if objects.is_empty() && after_place && matches!(w[at].tag, Tag::Det | Tag::Num) {
+                    } else if objects.is_empty()
+                        && after_place
+                        && (!paused || lists)
+                        && matches!(w[at].tag, Tag::Det | Tag::Num)
+                    {
                         objects.push(p);
                     } else if paused {
                         stop = at;
@@ -943,6 +974,15 @@ fn moods(w: &[Word], out: &mut [Clause]) {
                 "so" => Mood::Reason,
                 "that" if at > 0 && w[at - 1].is("now") => Mood::After,
                 "that" | "which" | "who" if at > 0 => Mood::Relative,
+                // "That's where a pick is pushed in.": told.
+                "where"
+                    if c.passive
+                        && previous.is_some_and(|p| {
+                            p.base == "be" && p.objects.is_empty() && p.subjects.iter().all(Phrase::is_pronoun)
+                        }) =>
+                {
+                    c.mood
+                }
                 "where" | "what" | "how" | "why" | "whether" | "whatever" | "which" | "who" => Mood::Question,
                 _ => c.mood,
             };
@@ -971,6 +1011,13 @@ fn moods(w: &[Word], out: &mut [Clause]) {
                             .find(|np| np.to == at)
                             .cloned()
                     });
+            }
+            // "We've got a bracket covering the plugs, that's got to go.": the bracket.
+            let single = (c.from..verb).any(|i| matches!(w[i].said.as_str(), "'s" | "is" | "has"));
+            if single && c.antecedent.as_ref().is_some_and(|p| p.plural) && at > 0 && w[at - 1].pause {
+                let fits = |p: &&Phrase| p.is_thing() && !p.plural && !p.is_pronoun();
+                let other = before.iter().rev().flat_map(|k| k.objects.iter().chain(&k.subjects)).find(fits);
+                c.antecedent = other.cloned().or(c.antecedent.take());
             }
             // "so that": the pair; "and that's it" opens anew.
             continue;
@@ -1020,6 +1067,13 @@ fn moods(w: &[Word], out: &mut [Clause]) {
         // "and" goes on as the clause before was meant, where nothing else is said.
         // "The drum is loose and can now be drawn out."
         let finite = (c.from..verb).any(|i| matches!(w[i].tag, Tag::Be | Tag::Modal | Tag::Have));
+        let just = c.form == Form::Third && c.from > 0 && w[c.from - 1].pause && w[c.from].is("just");
+        if just
+            && c.subjects.is_empty()
+            && let Some(p) = previous.filter(|p| p.mood == Mood::Plain && !p.subjects.is_empty())
+        {
+            c.subjects = p.subjects.clone();
+        }
         if finite
             && c.subjects.is_empty()
             && !c.order
@@ -1036,7 +1090,9 @@ fn moods(w: &[Word], out: &mut [Clause]) {
             let lifted = p.mood == Mood::Purpose && away(c) && !away(p);
             let same =
                 (!then || c.form == Form::Past) && p.form == c.form || c.form == Form::Base && p.mood == Mood::Purpose;
-            let same = same && !lifted;
+            // "Give it a twist to break the seal, and lift it up.": a new order behind the comma.
+            let anew = p.mood == Mood::Purpose && c.order && c.from > 0 && w[c.from - 1].pause;
+            let same = same && !lifted && !anew;
             let holds = p.mood == Mood::Relative
                 && matches!(p.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "be" | "attach" | "fix");
             if same

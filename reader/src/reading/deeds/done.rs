@@ -107,6 +107,13 @@ impl Reader<'_> {
             }
             _ => return None,
         }
+        // "The plate should come off now, but it doesn't want to.": it stays.
+        let should = || {
+            self.words[c.from..c.verb.unwrap_or(c.from)].iter().any(|w| matches!(w.said.as_str(), "should" | "ought"))
+        };
+        if self.clauses.get(n + 1).is_some_and(|k| k.negated && !k.order) && should() {
+            return None;
+        }
         // "All they've got to do is hold the lid down.": what things are for.
         let things =
             |k: &Clause| k.base == "do" && k.subjects.last().is_some_and(|s| matches!(s.head(), "they" | "it"));
@@ -161,6 +168,12 @@ impl Reader<'_> {
             && let Some(asked) = self.clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Relative | Mood::Question))
         {
             objects = asked.subjects.iter().filter(|s| s.is_thing() && !s.is_pronoun()).cloned().collect();
+        }
+        // "Test the touch and the sound."
+        if matches!(c.base.as_str(), "test" | "try") {
+            for o in objects.iter_mut().filter(|o| matches!(o.head(), "sound" | "light" | "picture")) {
+                o.kind = Kind::Part;
+            }
         }
         // "check if the compass shows the way": what is looked at stands in the question.
         if objects.iter().all(|o| !o.is_thing() || o.is_pronoun())
@@ -304,7 +317,9 @@ impl Reader<'_> {
             matches!(w.lemma.as_str(), "have" | "must" | "need" | "can" | "should" | "to" | "gotta")
                 || matches!(w.said.as_str(), "has" | "needs")
         };
-        let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty();
+        // "That's got to go."
+        let has_to_go = c.base == "go" && c.places.is_empty() && self.words[c.from..verb].iter().any(|w| w.is("to"));
+        let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty() || has_to_go;
         (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }
 
@@ -334,7 +349,9 @@ impl Reader<'_> {
             && c.particles.len() == 1
             && (matches!(c.particles[0].as_str(), "off" | "out") && c.places.is_empty()
                 // "With that the back is free."
-                || c.particles[0] == "free" && c.places.iter().all(|(p, np)| p == "with" && np.head() == "that"))
+                // "The screen is free from the body."
+                || c.particles[0] == "free"
+                    && c.places.iter().all(|(p, np)| p == "from" || p == "with" && np.head() == "that"))
             && c.objects.is_empty()
             && !c.subjects.is_empty()
             && c.subjects.iter().all(|p| p.kind == Kind::Part || c.mood == Mood::After && it(p))
@@ -623,6 +640,7 @@ impl Reader<'_> {
                     | "press"
                     | "push"
                     | "hinge"
+                    | "wiggle"
                     | "detach"
                     | "jump"
                     | "break"

@@ -126,6 +126,8 @@ pub(super) fn describes_screw(word: &str) -> bool {
                 | "captive"
                 | "pin"
                 | "security"
+                | "rubber"
+                | "mounted"
                 | "size"
                 | "small"
                 | "long"

@@ -95,6 +95,8 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
                     | "lot"
                     | "row"
                     | "bunch"
+                    | "total"
+                    | "handful"
                     | "all"
                     | "one"
                     | "some"
@@ -170,6 +172,12 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 if let Some(kind) = how_many_of_it(w, i, figure.len, to) {
                     words.extend([word.lemma.clone(), kind.lemma.clone()]);
                     said.extend([word.said.clone(), kind.said.clone()]);
+                    i += figure.len + 1;
+                    continue;
+                }
+                // "two five-point screws": which head, and not how many.
+                let point = |w: &Word| matches!(w.lemma.as_str(), "point" | "pointed" | "lobe" | "star");
+                if count.is_some() && w.get(i + figure.len).is_some_and(point) {
                     i += figure.len + 1;
                     continue;
                 }
@@ -370,6 +378,8 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         // "board cover tab" is a tab; "power button flex" a plug; "keyboard" is one word.
         let compound = p.words.len() > 1;
         return match kind {
+            // "with a finger nail"
+            Kind::Nothing if p.words.iter().any(|w| matches!(w.as_str(), "finger" | "thumb")) => Kind::Nothing,
             // "our repair guide", and not "the light guide"
             Kind::Nothing
                 if head == "guide"
@@ -411,6 +421,8 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
                             | "bottom"
                             | "number"
                             | "direction"
+                            | "order"
+                            | "sequence"
                             | "run"
                     ) =>
             {

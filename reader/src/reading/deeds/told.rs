@@ -132,7 +132,12 @@ impl Topic {
                 .places
                 .iter()
                 .any(|(p, np)| matches!(p.as_str(), "on" | "by" | "with") && np.kind == Kind::Plug && !np.definite);
-            let owner = c.subjects.first().filter(|s| s.kind == Kind::Part && c.base == "be" && on);
+            // "The battery sits in here, and it's wired with a big plug."
+            let it = c.subjects.first().filter(|s| s.is_pronoun() && s.head() == "it");
+            let before =
+                || clauses[..n].iter().rev().flat_map(|k| &k.subjects).find(|s| s.kind == Kind::Part && s.definite);
+            let subject = it.and_then(|_| before()).or(c.subjects.first());
+            let owner = subject.filter(|s| s.kind == Kind::Part && c.base == "be" && on);
             if let Some(owner) = owner {
                 self.served = Some((number, owner.clone()));
             }

@@ -56,8 +56,15 @@ impl Reader<'_> {
         let let_go = |c: &Clause| c.order && c.particles.iter().any(|p| p == "off") && c.objects.iter().any(latch);
         let swung = swings && self.clauses[..n].iter().any(let_go);
         let unlocked = |p: &Phrase| one && (slips && out || swung) && latch(p);
+        // "Unplug this connector and slide it out.": what the plug belongs to.
+        let unplugs = |c: &Clause| matches!(c.base.as_str(), "unplug" | "disconnect");
+        let slid = one && out && matches!(self.clauses[n].base.as_str(), "slide" | "lift" | "take");
+        let pulled = |p: &Phrase| {
+            let here = |c: &Clause| unplugs(c) && c.objects.iter().any(|o| o.from == p.from);
+            slid && p.kind == Kind::Plug && self.clauses[..n].iter().any(here)
+        };
         let fits = |p: &&Phrase| {
-            !(spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
+            !(pulled(p) || spent(p) || unlocked(p) || p.is_pronoun() || moved && p.kind == Kind::Screw)
                 && p.is_thing()
                 && p.kind != Kind::Time
                 && (tools || !TOOLS.contains(&p.kind))
@@ -154,6 +161,15 @@ impl Reader<'_> {
         if was.as_ref().is_some_and(|p: &Phrase| p.kind == Kind::Screw) && one && age > 0 && moves {
             return None;
         }
+        // "Unplug this connector. And slide it out.": what is in work.
+        let acted = self
+            .topic
+            .one
+            .as_ref()
+            .is_some_and(|(at, p, acted)| *acted && p.kind == Kind::Plug && self.number == at + 1);
+        if acted && age == 1 && slid && self.clauses[n].base == "slide" && self.lemmas.first() == Some(&"and") {
+            return None;
+        }
         // "Latch of the lamp flex up. It slides out.": what the latch held.
         let held = was.as_ref().filter(|p| age > 0 && unlocked(p)).and_then(|latch| latch.of.first());
         if let Some(plug) = held.filter(|o| o.kind == Kind::Plug) {
@@ -238,6 +254,11 @@ impl Reader<'_> {
             .into_iter();
         let served =
             || self.topic.served.as_ref().filter(|(at, _)| self.number - at <= 3).map(|(_, owner)| owner.clone());
+        // "Slide the lock on the ribbon and pull the ribbon out.": no one's that is known.
+        let named = |q: &Phrase| q.kind == Kind::Plug && q.of.is_empty() && q.words == p.words && q.to <= p.from;
+        if self.clauses[..=n].iter().flat_map(|c| &c.places).any(|(_, q)| named(q)) {
+            return p.clone();
+        }
         // "There's a cable going to the lamp. Lift the lid and unplug that cable."
         let that = self.words[p.from].is("that").then(served).flatten();
         match that.or_else(|| here.filter_map(owner).next()).or_else(served).or_else(|| before.find_map(owner)) {
@@ -320,6 +341,14 @@ impl Reader<'_> {
         }
     }
 
+    /// "Pull the battery tabs slowly.": strips of tape, and no latches.
+    fn stretched(&self, n: usize, p: Phrase) -> Phrase {
+        let slow = self.words.iter().any(|w| matches!(w.lemma.as_str(), "slow" | "slowly" | "steadily"));
+        let pulled = matches!(self.clauses[n].base.as_str(), "pull" | "stretch" | "tug") && slow;
+        let tabs = p.kind == Kind::Latch && p.head() == "tab" && p.words.len() > 1;
+        if pulled && tabs { Phrase { kind: Kind::Tape, ..p } } else { p }
+    }
+
     /// "It sits on two pull tabs. Take hold of the first tab.": a strip, and no latch.
     fn taped(&self, p: &Phrase) -> Phrase {
         let strips = self.topic.many.as_ref().filter(|(at, q, _)| q.kind == Kind::Tape && self.number - at <= 9);
@@ -372,7 +401,11 @@ impl Reader<'_> {
             && c.places.iter().any(|(p, np)| p == "at" && np.kind == Kind::Nothing);
         // "Take the pry tool, insert it at the corner."
         let inserted = c.base == "insert" && c.places.iter().all(|(p, _)| p == "at");
-        let leads_in = leads_in || in_hand || inserted;
+        // "Grab your suction cup, place it near the edge."
+        let mut here = self.clauses[..n].iter().flat_map(|k| &k.objects);
+        let cup = here.any(|p| p.kind == Kind::Cup)
+            && c.places.iter().any(|(p, _)| matches!(p.as_str(), "near" | "at" | "on" | "by"));
+        let leads_in = leads_in || in_hand || inserted || cup;
         let round = c.particles.iter().any(|p| matches!(p.as_str(), "around" | "along" | "round"));
         let tools = (leads_in || round)
             && matches!(
@@ -395,8 +428,16 @@ impl Reader<'_> {
         phrases
             .iter()
             .map(|p| match p.is_pronoun().then(|| self.meant(n, p, tools)).flatten() {
-                Some(meant) => Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..meant },
-                None => self.pinned(&self.taped(&self.served(n, &self.latched(n, &self.owned(n, p))))),
+                Some(meant) => {
+                    // "Squeeze the plug and wiggle it apart.": whose plug, where it is named here.
+                    let same = |q: &Phrase| q.from == meant.from && q.words == meant.words;
+                    let here = self.clauses[..=n].iter().flat_map(|k| &k.objects).any(same);
+                    let whose = if meant.kind == Kind::Plug && here { self.served(n, &meant) } else { meant };
+                    Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..whose }
+                }
+                None => {
+                    self.stretched(n, self.pinned(&self.taped(&self.served(n, &self.latched(n, &self.owned(n, p))))))
+                }
             })
             .collect()
     }

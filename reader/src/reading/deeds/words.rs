@@ -819,6 +819,11 @@ impl Tagger<'_> {
         let Some(w) = self.words.get(at) else { return false };
         let c = &LEXICON.classes;
         let word = w.lemma.as_str();
+        // "The foil's folded back, not off."
+        let pointed = at > 0 && LEXICON.classes.determiner.contains(self.said(at - 1));
+        if word == "back" && w.pause && !pointed {
+            return false;
+        }
         // "put it all back together"
         if word == "back" && matches!(self.lemma(at + 1), "together" | "in" | "on" | "into" | "onto" | "up" | "again") {
             return false;
@@ -909,6 +914,13 @@ impl Tagger<'_> {
                 .get(at + 1)
                 .is_some_and(|n| GRAMMAR.kind(std::slice::from_ref(&n.lemma)) == Some(Kind::Lever))
             && self.particle_at(at + 2);
+        // "put the back on six screws back in": on, and then its screws.
+        let then_screws = word == "on"
+            && before == Some(Tag::Noun)
+            && LEXICON.numbers.contains_key(self.said(at + 1))
+            && super::super::phrases::is_screw(self.lemma(at + 2))
+            && self.particle_at(at + 3);
+        let two_ways = two_ways || then_screws;
         // "put the screws in one two three": counted aloud.
         let counted = word == "in" && self.lemma(at + 1) == "one" && self.lemma(at + 2) == "two";
         let two_ways = two_ways || counted;
@@ -1189,6 +1201,12 @@ impl Tagger<'_> {
             Form::Third if GRAMMAR.things.contains(base) && before != Some(Tag::Pron) => false,
             Form::Third => match before {
                 Some(Tag::Pron) => true,
+                // "If one breaks, …"
+                Some(Tag::Num)
+                    if next_end && self.said(at - 1) == "one" && at > 1 && self.words[at - 2].tag == Tag::Sub =>
+                {
+                    true
+                }
                 Some(Tag::Part) => matches!(base, "come" | "go"),
                 Some(Tag::Noun) => {
                     !nounlike
@@ -1202,6 +1220,8 @@ impl Tagger<'_> {
                 Some(Tag::Sub) => true,
                 // "Seems like the board stays."
                 None if at == 0 && self.lemma(at + 1) == "like" => true,
+                // "This coax goes to the antenna, just lifts straight off."
+                None if at > 1 && self.said(at - 1) == "just" && self.words[at - 2].pause => next_particle,
                 // "Inside sits one screw."
                 None if at == 1
                     && self.words[0].tag == Tag::Adv

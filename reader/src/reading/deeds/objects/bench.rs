@@ -14,6 +14,10 @@ pub(super) struct Bench {
     pub out: Vec<String>,
     /// The part in work.
     pub at: Option<String>,
+    /// "The bracket's got to go.": announced last, and not yet off.
+    pub due: Option<String>,
+    /// The sentence that announced it.
+    pub due_at: usize,
     /// Lids that stand open and hang on, by name.
     pub opened: Vec<String>,
     /// What was unplugged and not plugged in since, by name.

@@ -21,6 +21,11 @@ pub(super) fn meant(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &
 /// "And the lamp plug.": the act before, as it fits the thing named.
 fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -> Option<(Act, &'static str)> {
     let parts = a.objects.iter().all(|o| o.kind == Kind::Part);
+    // "Disconnect the battery, then the display, then the digitizer.": all in one breath.
+    let listed = deeds.last().is_some_and(|d| d.sentence == s.number && d.because == "unplugged");
+    if half == Half::Apart && parts && listed {
+        return Some((Act::Disconnect, "unplugged"));
+    }
     if half == Half::Apart && parts && deeds.last().is_some_and(|d| d.act == Act::Disconnect) {
         return None;
     }

@@ -5,6 +5,7 @@
 
 use super::super::super::Act;
 use super::super::super::lexicon::{LEXICON, lemma};
+use super::super::super::numbers;
 use super::super::grammar::Kind;
 use super::super::names::{describes_screw, is_cable, name, plug_names};
 use super::super::phrases::Phrase;
@@ -26,11 +27,20 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Pry if c.because == "tape parted" => a.objects.iter().take(1).map(name).collect(),
         Act::Pry => pried(a, bench, c.s.number),
         Act::Release | Act::Close if a.objects.iter().any(|o| matches!(o.kind, Kind::Latch | Kind::Lever)) => {
-            a.objects.iter().map(|o| latch_name(o, bench)).collect()
+            // "Slide the lock on the ribbon.": the ribbon's.
+            let cable = |np: &Phrase| matches!(np.head(), "ribbon" | "flex" | "cable");
+            let plug = a.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "of") && cable(np));
+            let bare = |o: &&Phrase| o.of.is_empty() && o.words.len() == 1;
+            let its = |o: &Phrase| match plug.filter(|_| bare(&o)) {
+                Some((_, plug)) => format!("{} {}", name(plug), o.text()),
+                None => latch_name(o, bench),
+            };
+            a.objects.iter().map(its).collect()
         }
         // The mains plug is the device's own.
         Act::Connect if c.because == "into the wall" => Vec::new(),
-        Act::Disconnect | Act::Connect => plugs(a, bench),
+        Act::Connect => plugs(a, bench).into_iter().map(|w| pulled(c, bench, w)).collect(),
+        Act::Disconnect => plugs(a, bench),
         Act::Heat => heated(a, bench),
         Act::PowerOff | Act::PowerOn | Act::Unplug if c.points() => bench.device.clone().into_iter().collect(),
         Act::Unplug => {
@@ -43,7 +53,9 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         }
         Act::Wait => Vec::new(),
         Act::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => measured(a, bench),
-        Act::Press if c.because == "pressed all round" => bench.at.clone().into_iter().collect(),
+        Act::Press if matches!(c.because, "pressed all round" | "pressure put on") => {
+            bench.at.clone().into_iter().collect()
+        }
         Act::Press if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Weight) => {
             weighed_down(a, bench)
         }
@@ -111,6 +123,18 @@ fn plugs(a: &Told, bench: &Bench) -> Vec<String> {
         *plug = format!("{} {plug}", name(at));
     }
     what
+}
+
+/// "Ribbon in.": the one that was pulled, where nobody says whose.
+fn pulled(c: &Case, bench: &Bench, name: String) -> String {
+    let Some((owner, cable)) = name.rsplit_once(' ') else { return name };
+    let told = owner.split(' ').any(|w| c.s.words.iter().any(|said| said == w));
+    let counted = |w: &str| numbers::figure_at(&[w.split([' ', '-']).next().unwrap_or(w)], 0).is_some();
+    let mut same = bench.unplugged.iter().filter(|w| w.ends_with(&format!(" {cable}")) && !counted(w));
+    match (same.next(), same.next()) {
+        (Some(one), None) if !told => one.clone(),
+        _ => name,
+    }
 }
 
 fn heated(a: &Told, bench: &Bench) -> Vec<String> {
@@ -241,6 +265,11 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
         let fitted = bench.fitted.as_ref().filter(|_| routed);
         return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();
+    }
+    // "We're gonna take the back off. There's six screws."
+    let due = bench.due.as_ref().filter(|_| a.presented && c.s.number <= bench.due_at + 1);
+    if let Some(part) = due {
+        return vec![part.clone()];
     }
     if let Some(aim) = a.aim.as_ref().filter(|p| p.kind == Kind::Part) {
         return vec![name(aim)];

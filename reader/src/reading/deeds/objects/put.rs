@@ -4,7 +4,7 @@ use super::super::super::Act;
 use super::super::super::lexicon::lemma;
 use super::super::super::wording::Whereabouts;
 use super::super::Deed;
-use super::super::afterwards::{MORE_SHOWN, SHOWN_HELD};
+use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::Kind;
 use super::super::names::{placed, tells_where};
 use super::bench::Bench;
@@ -95,7 +95,9 @@ fn undone_after_shown(c: &Case, deeds: &mut Vec<Deed>) -> bool {
             return false;
         }
     }
-    let Some(shown) = deeds.iter_mut().rev().take(2).find(same) else { return false };
+    // What they held has left: other screws.
+    let left = |d: &&mut Deed| d.act == Act::Remove && d.half == c.half;
+    let Some(shown) = deeds.iter_mut().rev().take(2).take_while(|d| !left(d)).find(same) else { return false };
     if !c.bare() {
         shown.what.clone_from(&c.what);
     }
@@ -165,6 +167,11 @@ impl Bench {
         if let (Act::Heat, Some(part)) = (c.act, first) {
             self.warmed = Some((c.s.number, part.clone()));
         }
+        if matches!(c.act, Act::Remove | Act::Open) {
+            let announced = ["let 's", "gonna do is", "going to do is", "want to do is"].iter().any(|w| c.says(w));
+            self.due = first.filter(|_| c.because == DUE || c.a.future && announced).cloned();
+            self.due_at = c.s.number;
+        }
         match c.act {
             Act::Open => self.opened.extend(c.what.iter().cloned()),
             Act::Close => self.opened.retain(|p| !c.what.contains(p)),
@@ -212,6 +219,9 @@ impl Bench {
             | Act::Close
             | Act::Turn => {
                 let worn = c.a.objects.iter().any(|o| matches!(o.kind, Kind::Strap | Kind::Lever | Kind::Latch));
+                if c.act == Act::Close && !worn {
+                    self.fitted = first.cloned().or(self.fitted.take());
+                }
                 let device = c.act == Act::Turn && first == self.device.as_ref();
                 if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device) {
                     self.at = Some(w.clone());

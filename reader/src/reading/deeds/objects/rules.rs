@@ -123,6 +123,8 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = Act::Unplug;
         }
     }),
+    // "That has to be pushed through too.": led through, and not unplugged.
+    Drop(|c, _, _| c.act == Act::Disconnect && c.with_particle(&["through"]) && c.says("push")),
     // "Throw the old ones away.": when they are out.
     Drop(|c, _, _| c.act == Act::Remove && c.says("throw") && c.with_particle(&["away"])),
     // "They'll go back later.": not now.
@@ -166,7 +168,9 @@ pub(super) const BY_WORDS: &[Rule] = &[
 pub(super) const BY_BENCH: &[Rule] = &[
     // "The belt is off. Then it's four screws and the motor drops out.": screws hold nothing that is off already.
     Mend(|c, bench| {
-        if matches!(c.act, Act::Unscrew | Act::Loosen) && c.apart() && !c.bare() && all_out(c, bench) {
+        let announced = bench.due.is_some() && bench.due.as_ref() == c.what.first();
+        let turned = matches!(c.act, Act::Unscrew | Act::Loosen) && !announced;
+        if turned && c.apart() && !c.bare() && all_out(c, bench) {
             c.what.clear();
         }
     }),
@@ -190,9 +194,18 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Mend(|c, bench| {
         let it = c.a.objects.iter().all(|o| o.is_pronoun() || o.stands && o.kind == Kind::Part);
         let pulled = c.what.iter().any(|w| bench.unplugged.contains(w) || bench.desoldered.contains(w));
-        let on = ["hit the", "press the", "switch it on", "turn it on", "power it"].iter().any(|w| c.says(w));
-        if c.act == Act::Connect && c.together() && c.says("plug it in") && it && !pulled && on {
+        if c.act == Act::Connect && c.together() && c.says("plug it in") && it && !pulled {
             c.what.clear();
+        }
+    }),
+    // "Use a plastic tool to pop the cover off.": parted, and off.
+    Mend(|c, _| {
+        const THIN: [&str; 5] = ["opening pick", "pry tool", "spudger", "knife", "spatula"];
+        let thin = c.a.by.as_deref().is_some_and(|t| THIN.contains(&t));
+        let popped =
+            c.because == "taken off by lifting" && (c.says("pop") || c.says("snap")) && c.with_particle(&["off"]);
+        if c.act == Act::Remove && c.apart() && thin && popped {
+            c.act = Act::Pry;
         }
     }),
     // "Try it.": a trial.
@@ -262,8 +275,10 @@ pub(super) const BY_BENCH: &[Rule] = &[
         c.act == Act::Remove && c.because == "lifted" && c.s.acts.iter().any(turned)
     }),
     // "It comes out with the diffuser.": says of the part just taken out that it is.
-    Drop(|c, _, deeds| {
-        let just_now = |d: &Deed| d.act == Act::Remove && d.what == c.what && c.s.number == d.sentence + 1;
+    Drop(|c, bench, deeds| {
+        let announced = bench.due.is_some() && bench.due.as_ref() == c.what.first();
+        let just_now =
+            |d: &Deed| d.act == Act::Remove && d.what == c.what && c.s.number == d.sentence + 1 && !announced;
         c.act == Act::Remove && !c.bare() && c.a.objects.iter().any(points) && deeds.last().is_some_and(just_now)
     }),
     // "Remove.": of what, nobody knows.
@@ -326,10 +341,33 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let last = || deeds.iter().rev().take(2).filter(off);
         c.act == Act::Remove && c.a.aside && last().any(|d| d.what == c.what || c.bare())
     }),
+    // "The new module goes in.": in the place of the storage module that came out.
+    Mend(|c, bench| {
+        if c.act == Act::Install && c.a.new && c.together() {
+            for w in c.what.iter_mut().filter(|w| !w.contains(' ') && !bench.out.contains(w)) {
+                let same = |o: &&String| o.ends_with(&format!(" {w}"));
+                let last = bench.last_out.as_ref().filter(same);
+                let mut out = bench.out.iter().filter(same);
+                let only = match (out.next(), out.next()) {
+                    (one, None) => one,
+                    _ => None,
+                };
+                if let Some(old) = last.or(only) {
+                    w.clone_from(old);
+                }
+            }
+        }
+    }),
     // "The board.": the main board, where only one is named.
     Mend(|c, bench| {
         for w in c.what.iter_mut().filter(|_| !c.a.new) {
             bench.full_name(w);
+        }
+    }),
+    // "Grab the new battery, line it up and press it on.": with that it is in.
+    Mend(|c, bench| {
+        if c.act == Act::Adjust && c.together() && c.with_particle(&["up"]) && !c.bare() && all_out(c, bench) {
+            c.act = Act::Install;
         }
     }),
     // "Push the hoses back on.": what was unplugged is plugged in.

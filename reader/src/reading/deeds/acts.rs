@@ -350,6 +350,7 @@ impl Reader<'_> {
                 out.retain(|t| !t.presented);
             }
         }
+        self.clipped_on(&mut out);
         self.under_the_plug(&mut out);
         if let Some(told) = self.all_undone() {
             out.insert(0, told);

@@ -455,7 +455,9 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
     }
     // "display flex first, push it in": what it is about, and then an order.
     let in_turn = |i: &usize| matches!(w[*i].lemma.as_str(), "first" | "last" | "next") && w[*i].pause;
-    let about = (group..verb).rev().find(in_turn).filter(|at| *at > low && w[at - 1].tag == Tag::Noun);
+    // "Ribbon back in first, then lay the board down."
+    let named = |at: &usize| *at > low && matches!(w[at - 1].tag, Tag::Noun | Tag::Part);
+    let about = (group..verb).rev().find(in_turn).filter(named);
     if let (Form::Base, Some(at)) = (w[verb].form, about) {
         return (at + 1, at + 1);
     }

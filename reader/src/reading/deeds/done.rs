@@ -347,7 +347,7 @@ impl Reader<'_> {
         }
         c.base == "be"
             && c.particles.len() == 1
-            && (matches!(c.particles[0].as_str(), "off" | "out") && c.places.is_empty()
+            && (matches!(c.particles[0].as_str(), "off" | "out" | "away") && c.places.is_empty()
                 // "With that the back is free."
                 // "The screen is free from the body."
                 || c.particles[0] == "free"

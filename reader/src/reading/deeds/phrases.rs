@@ -470,6 +470,13 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
             {
                 Kind::Part
             }
+            // "this little rubber plug": closes a hole.
+            Kind::Plug
+                if head == "plug"
+                    && p.words.iter().any(|w| matches!(w.as_str(), "rubber" | "foam" | "silicone" | "blanking")) =>
+            {
+                Kind::Part
+            }
             Kind::Lever if compound && head == "flap" => Kind::Part,
             // "the metal sheet": no film.
             Kind::Film

@@ -128,6 +128,22 @@ impl Reader<'_> {
         })
     }
 
+    /// "The panel's clipped all round, so I'm working a card along the edge.": the panel is parted.
+    pub(super) fn clipped_on(&self, out: &mut [Told]) {
+        let held = |c: &&Clause| {
+            c.passive && matches!(c.base.as_str(), "clip" | "glue" | "snap" | "stick" | "fasten" | "hold" | "tape")
+        };
+        let panel =
+            self.clauses.iter().filter(held).flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
+        let Some(panel) = panel else { return };
+        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Pry, "a tool worked in")))) {
+            let named = told.places.iter().any(|(_, np)| np.is_thing() || !np.of.is_empty());
+            if !named && told.aim.is_none() {
+                told.places.push(("of".into(), panel.clone()));
+            }
+        }
+    }
+
     /// "It has a push-down connector, so get the spudger under the long side.": the connector is undone.
     pub(super) fn under_the_plug(&self, out: &mut [Told]) {
         let Some((n, c)) = self.clauses.iter().enumerate().find(|(_, c)| c.base == "have" && !c.negated) else {

@@ -47,6 +47,10 @@ impl Reader<'_> {
                     "lay" | "put" | "place" | "set" | "take" | "lift" | "pull" | "work" | "push" | "slide" | "insert"
                 )
         };
+        // "Blow the dust out. Plug it in.": nobody plugs dust.
+        let cleans = matches!(self.clauses[n].base.as_str(), "clean" | "wipe" | "brush" | "blow" | "scrape" | "remove");
+        let dusty = |p: &Phrase| one && p.kind == Kind::Dirt && !cleans;
+        let spent = |p: &Phrase| spent(p) || dusty(p);
         // "Flip up the bar and it slides out.": what it held.
         let out = self.clauses[n].particles.iter().any(|p| p == "out");
         let slips = moves || matches!(self.clauses[n].base.as_str(), "come" | "slip" | "draw" | "pop" | "ease");
@@ -90,6 +94,19 @@ impl Reader<'_> {
                 .find(|(p, np)| held && p == "with" && np.kind == Kind::Screw && np.count == Some(1))
                 .cloned()
         };
+        // "There's a screw behind this plug, so I'll hook that out.": what hides it.
+        let hides = |c: &Clause| {
+            let screw = c.base == "be" && c.objects.iter().any(|o| o.kind == Kind::Screw);
+            let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below");
+            c.places.iter().find(|(p, np)| screw && by(p) && np.kind == Kind::Part && np.definite).cloned()
+        };
+        let hooked = matches!(self.clauses[n].base.as_str(), "hook" | "pry" | "pick" | "peel" | "prise" | "pop");
+        if pronoun.head() == "that"
+            && hooked
+            && let Some((_, cover)) = self.clauses[..n].last().and_then(hides)
+        {
+            return Some(cover);
+        }
         if pronoun.head() == "that"
             && let Some((_, screw)) = self.clauses[..n].iter().rev().take(2).find_map(one_screw)
         {
@@ -175,7 +192,7 @@ impl Reader<'_> {
         if let Some(plug) = held.filter(|o| o.kind == Kind::Plug) {
             return Some(Phrase { guess: false, ..plug.clone() });
         }
-        was.filter(|_| age <= 3).map(|p| Phrase { guess, ..p })
+        was.filter(|p| age <= 3 && !dusty(p)).map(|p| Phrase { guess, ..p })
     }
 
     /// "The pack is connected with a white plug": the plug, and whose it is.

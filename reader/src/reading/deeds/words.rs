@@ -820,7 +820,8 @@ impl Tagger<'_> {
         let c = &LEXICON.classes;
         let word = w.lemma.as_str();
         // "The foil's folded back, not off."
-        let pointed = at > 0 && LEXICON.classes.determiner.contains(self.said(at - 1));
+        let pointed =
+            at > 0 && matches!(self.said(at - 1), "the" | "its" | "this" | "that" | "a" | "your" | "my" | "new");
         if word == "back" && w.pause && !pointed {
             return false;
         }
@@ -1208,6 +1209,8 @@ impl Tagger<'_> {
                     true
                 }
                 Some(Tag::Part) => matches!(base, "come" | "go"),
+                // "This ribbon needs to come out."
+                Some(Tag::Noun) if matches!(base, "need" | "want") && self.said(at + 1) == "to" => true,
                 Some(Tag::Noun) => {
                     !nounlike
                         || next_prep

@@ -22,6 +22,10 @@ pub(super) struct Bench {
     pub opened: Vec<String>,
     /// What was unplugged and not plugged in since, by name.
     pub unplugged: Vec<String>,
+    /// Latches and locks that were opened, by name.
+    pub released: Vec<String>,
+    /// The whole device was plugged in.
+    pub live: bool,
     /// What was soldered off, by name.
     pub desoldered: Vec<String>,
     /// What the heading right before names, with its sentence.

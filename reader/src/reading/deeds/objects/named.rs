@@ -71,6 +71,10 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Remove if a.objects.iter().any(|o| o.kind == Kind::Device) && sleeve(a).is_some() => {
             sleeve(a).map(name).into_iter().collect()
         }
+        // "With the board out I flip it over.": the board.
+        Act::Turn if c.points() && a.objects.iter().any(|o| o.stands && bench.out.contains(&name(o))) => {
+            a.objects.iter().take(1).map(name).collect()
+        }
         // The device is turned; "it" is the device.
         Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
@@ -213,6 +217,11 @@ pub(super) fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
 fn latch_name(o: &Phrase, bench: &Bench) -> String {
     if !o.of.is_empty() || o.words.len() > 1 {
         return name(o);
+    }
+    // "Close the lock.": the one that was opened.
+    let same = |w: &&String| !o.plural && w.rsplit(' ').next() == Some(o.text().as_str());
+    if let Some(opened) = bench.released.iter().rev().find(same) {
+        return opened.clone();
     }
     match &bench.at {
         Some(at) => format!("{at} {}", o.text()),

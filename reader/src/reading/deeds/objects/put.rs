@@ -5,7 +5,7 @@ use super::super::super::lexicon::lemma;
 use super::super::super::wording::Whereabouts;
 use super::super::Deed;
 use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
-use super::super::grammar::Kind;
+use super::super::grammar::{GRAMMAR, Kind};
 use super::super::names::{placed, tells_where};
 use super::bench::Bench;
 use super::case::Case;
@@ -115,8 +115,15 @@ fn belated(c: &Case, bench: &mut Bench, deeds: &mut [Deed]) {
         && c.apart()
         && let Some(part) = c.what.first()
     {
+        // "Under the feet are the screws, so remove the feet.": they hold something else.
+        let below = |d: &Deed| {
+            let under = |p: &Whereabouts| matches!(p.preposition.as_str(), "under" | "behind" | "beneath");
+            d.places.iter().any(|p| under(p) && p.thing.ends_with(part.as_str()))
+        };
         for i in std::mem::take(&mut bench.waiting) {
-            if deeds[i].what.is_empty() && deeds[i].sentence + 8 > c.s.number {
+            if deeds[i].what.is_empty() && below(&deeds[i]) {
+                bench.waiting.push(i);
+            } else if deeds[i].what.is_empty() && deeds[i].sentence + 8 > c.s.number {
                 deeds[i].what = vec![part.clone()];
             }
         }
@@ -173,6 +180,8 @@ impl Bench {
             self.due_at = c.s.number;
         }
         match c.act {
+            Act::Release => self.released.extend(c.what.iter().cloned()),
+            Act::Connect => self.live = c.bare(),
             Act::Open => self.opened.extend(c.what.iter().cloned()),
             Act::Close => self.opened.retain(|p| !c.what.contains(p)),
             _ => {}
@@ -222,8 +231,12 @@ impl Bench {
                 if c.act == Act::Close && !worn {
                     self.fitted = first.cloned().or(self.fitted.take());
                 }
+                let dirt = |w: &String| {
+                    let words: Vec<_> = w.split(' ').map(lemma).collect();
+                    c.act == Act::Clean && GRAMMAR.kind(&words) == Some(Kind::Dirt)
+                };
                 let device = c.act == Act::Turn && first == self.device.as_ref();
-                if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device) {
+                if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device && !dirt(w)) {
                     self.at = Some(w.clone());
                 }
             }

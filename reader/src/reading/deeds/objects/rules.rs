@@ -232,6 +232,14 @@ pub(super) const BY_BENCH: &[Rule] = &[
             c.what = bench.device.clone().into_iter().collect();
         }
     }),
+    // "Plug it in. … Unplug it again.": the device.
+    Mend(|c, bench| {
+        let it = c.a.objects.first().is_some_and(points);
+        if c.act == Act::Disconnect && bench.live && it && c.says("again") {
+            (c.act, c.half) = (Act::Unplug, Half::Check);
+            c.what = bench.device.clone().into_iter().collect();
+        }
+    }),
     // "Switch it off again.": the trial is over.
     Mend(|c, bench| {
         if c.act == Act::PowerOff && bench.power_trial {

@@ -6,16 +6,13 @@ use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::sentences::Token;
-use super::super::tags::Form;
-use super::Half;
 use super::clauses::{Clause, Mood, split};
-use super::grammar::{Frame, GRAMMAR, Kind};
+use super::grammar::{GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
 use super::rows::{listed_plugs, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::words::{Word, tag};
 use crate::units::{Measure, Quantity};
-use compact_str::CompactString;
 
 pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
     let words = tag(tokens);
@@ -468,31 +465,7 @@ impl Reader<'_> {
     pub(super) fn manner(&self, c: &Clause) -> Vec<String> {
         let ways = |w: &Word| {
             w.tag == super::words::Tag::Adv
-                && (w.said.len() > 4
-                    && w.said.ends_with("ly")
-                    && !matches!(
-                        w.said.as_str(),
-                        "really"
-                            | "actually"
-                            | "basically"
-                            | "probably"
-                            | "finally"
-                            | "only"
-                            | "usually"
-                            | "obviously"
-                            | "simply"
-                            | "mostly"
-                            | "completely"
-                            | "normally"
-                            | "immediately"
-                            | "easily"
-                            | "exactly"
-                            | "already"
-                            | "directly"
-                            | "recently"
-                            | "hopefully"
-                            | "currently"
-                    )
+                && (w.said.len() > 4 && w.said.ends_with("ly") && !GRAMMAR.classes.no_manner.contains(&w.said)
                     || matches!(w.said.as_str(), "straight" | "sideways"))
         };
         let words = &self.words[c.from..c.to.max(c.from)];
@@ -530,29 +503,13 @@ impl Reader<'_> {
 
     /// "until the lamp goes out", "till the fan stops"
     pub(super) fn until_dark(&self, c: &Clause) -> bool {
-        const DARK: [&str; 14] = [
-            "is dark",
-            "goes dark",
-            "'s dark",
-            "goes out",
-            "shuts down",
-            "shuts off",
-            "turns off",
-            "is off",
-            "goes black",
-            "fan stops",
-            "powers down",
-            "switches off",
-            "lights out",
-            "dies",
-        ];
         const NEAR: usize = 12;
         let till = |w: &Word| w.is("until") || w.is("till");
         let Some(from) = (c.verb.unwrap_or(c.from)..self.words.len()).take(NEAR).find(|i| till(&self.words[*i])) else {
             return false;
         };
         let said = self.words[from..].iter().take(7).map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
-        DARK.iter().any(|d| has(&said, d))
+        GRAMMAR.classes.dark.iter().any(|d| has(&said, d))
     }
 
     pub(super) fn measures(&self, from: usize, to: usize) -> Vec<Measure> {
@@ -563,261 +520,5 @@ impl Reader<'_> {
             .map(|q| q.measure)
             .filter(|m| wanted(&m.quantity))
             .collect()
-    }
-
-    pub(super) fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
-        if let Some(told) = self.begun(c) {
-            return vec![told];
-        }
-        let Some((objects, told)) = self.done(n, c) else { return Vec::new() };
-        // "Unplug the power and the aerial.": the device, and then its plugs.
-        let mains = |o: &Phrase| c.base == "unplug" && matches!(o.head(), "power" | "mains") && o.words.len() == 1;
-        let objects: Vec<Phrase> =
-            objects.into_iter().map(|o| if mains(&o) { Phrase { kind: Kind::Device, ..o } } else { o }).collect();
-        // "Check the window and the cable.": one look.
-        let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify");
-        // "put back the bumpers and the eight screws": each kind of thing has its own act.
-        let mut groups: Vec<Vec<Phrase>> = Vec::new();
-        for o in objects {
-            match groups.iter_mut().find(|g| {
-                looks
-                    || (g[0].kind == Kind::Screw) == (o.kind == Kind::Screw)
-                        && (g[0].kind == Kind::Plug) == (o.kind == Kind::Plug)
-            }) {
-                Some(g) => g.push(o),
-                None => groups.push(vec![o]),
-            }
-        }
-        if groups.is_empty() {
-            groups.push(Vec::new());
-        }
-        let several = groups.len() > 1;
-        groups
-            .into_iter()
-            .filter(|g| !several || g.iter().any(|p| p.kind != Kind::Nothing))
-            .filter_map(|objects| {
-                let mut told = told.clone();
-                told.new = objects.iter().any(|o| o.new);
-                told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
-                told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
-                told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
-                // "It pops up by itself.": nobody parts it.
-                if matches!(told.apart, Some((Act::Pry, "bond parted"))) && !(c.agent() || c.order || c.passive) {
-                    told.apart = None;
-                }
-                // "That just unclips.": off it is, where a thing does so.
-                let alone = !self.clauses[..n].iter().any(|k| k.order);
-                let itself = alone && !c.subjects.is_empty() && !c.agent() && !c.passive && c.form == Form::Third;
-                if itself
-                    && matches!(c.base.as_str(), "unclip" | "unhook")
-                    && objects.iter().all(|o| o.kind != Kind::Latch)
-                {
-                    told.apart = Some((Act::Remove, "comes off its clips"));
-                }
-                // "I press the button to see if it turns on."
-                let key =
-                    objects.iter().any(|o| o.kind == Kind::Key) && matches!(c.base.as_str(), "press" | "push" | "hold");
-                if key
-                    && ["turns on", "comes on", "lights up", "starts up", "turn on"].iter().any(|p| has(self.text, p))
-                {
-                    told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
-                }
-                // "Hold the key until the lamp goes out.", "Hold both down till it shuts down."
-                let pressed = |o: &Phrase| {
-                    matches!(o.kind, Kind::Key | Kind::Pronoun) || matches!(o.head(), "trigger" | "switch" | "rocker")
-                };
-                if matches!(c.base.as_str(), "hold" | "press" | "push" | "keep")
-                    && !told.particles.iter().any(|p| p == "up")
-                    && objects.iter().any(pressed)
-                    && self.until_dark(c)
-                {
-                    told.apart = Some((Act::PowerOff, "held until it is off"));
-                    told.together = told.apart;
-                }
-                // "Push the button for eight seconds."
-                let seconds = told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
-                if key && seconds {
-                    told.together = Some((Act::PowerOn, "a key held for seconds"));
-                }
-                // "Lay the lid on the hot plate.": what it is laid on warms it.
-                if matches!(told.apart, Some((Act::Heat, _))) {
-                    let warm = |(_, p): &&(CompactString, Phrase)| p.kind == Kind::Heater;
-                    let heater = c.places.iter().find(warm).map(|(_, p)| &self.lemmas[p.from..p.to]);
-                    told.by = told.by.or_else(|| heater.and_then(|words| tools_named(words).into_iter().next()));
-                }
-                // "Give some heat to it.": to what was spoken of.
-                if matches!(told.apart, Some((Act::Heat, _))) {
-                    for (_, place) in told.places.iter_mut().filter(|(_, p)| p.is_pronoun()) {
-                        if let [meant] = &self.named(n, c, std::slice::from_ref(place))[..] {
-                            *place = meant.clone();
-                        }
-                    }
-                }
-                // What stays in its part is loosened and tightened.
-                if objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
-                    told.apart =
-                        told.apart.map(|(act, why)| (if act == Act::Unscrew { Act::Loosen } else { act }, why));
-                    told.together =
-                        told.together.map(|(act, why)| (if act == Act::Drive { Act::Tighten } else { act }, why));
-                }
-                // "Put it with the spring.": laid beside what it belongs to.
-                let beside = |(p, np): &(compact_str::CompactString, Phrase)| {
-                    p == "with" && np.kind == Kind::Part && np.definite
-                };
-                if matches!(told.together, Some((Act::Install, _)))
-                    && c.base == "put"
-                    && c.particles.is_empty()
-                    && !c.places.is_empty()
-                    && c.places.iter().all(beside)
-                {
-                    told.apart = Some((Act::Mark, "laid beside its part"));
-                    told.together = told.apart;
-                }
-                if self.comes_in_turn(c) {
-                    let plug = objects.iter().all(|o| o.kind == Kind::Plug);
-                    let act = if plug { Act::Connect } else { Act::Install };
-                    // "The two leads gotta go first."
-                    let due = self.words[c.from..c.verb.unwrap_or(c.from)]
-                        .iter()
-                        .any(|w| matches!(w.said.as_str(), "gotta" | "have" | "has" | "must" | "need" | "needs"));
-                    let out = if plug { Act::Disconnect } else { Act::Remove };
-                    let apart = (due && c.base != "be").then_some((out, "its turn to go"));
-                    (told.apart, told.together) = (apart, Some((act, "its turn in the rebuild")));
-                }
-                if self.laid(c) {
-                    (told.apart, told.together) = (None, Some((Act::Route, "leads run behind something")));
-                }
-                // "It goes around the big pulley.": in the rebuild it is put there.
-                let goes = c.base == "go"
-                    && told.together.is_none()
-                    && matches!(c.form, Form::Third | Form::Base)
-                    && objects.iter().all(|o| o.kind == Kind::Part);
-                let there = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
-                if goes
-                    && !objects.is_empty()
-                    && c.places.iter().any(|(p, np)| there.contains(&p.as_str()) && np.is_thing())
-                {
-                    (told.apart, told.together) = (None, Some((Act::Install, "goes to its place")));
-                }
-                if told.state {
-                    told.apart = None;
-                }
-                // "Peel the mesh off and stick it on the new one."
-                let onto_new = |(p, np): &(CompactString, Phrase)| {
-                    np.new && np.is_pronoun() && matches!(p.as_str(), "on" | "onto" | "to" | "into")
-                };
-                let own = !objects.is_empty()
-                    && objects.iter().all(|o| !o.new && !matches!(o.kind, Kind::Tape | Kind::Glue | Kind::Screw));
-                if own && c.places.iter().any(onto_new) && matches!(told.together, Some((Act::Install | Act::Press, _)))
-                {
-                    told.together = Some((Act::Transfer, "put on the new one"));
-                    told.apart = told.together;
-                }
-                // "We'll put in a new one.": later.
-                let later =
-                    told.future && c.agent() && objects.iter().all(|o| o.new && o.is_pronoun() || o.head() == "one");
-                if later && !objects.is_empty() && matches!(told.together, Some((Act::Install, _))) {
-                    return None;
-                }
-                told.objects = objects;
-                (told.apart.is_some() || told.together.is_some()).then_some(told)
-            })
-            .flat_map(|told| {
-                let driven = self.driven_with_it(&told);
-                [Some(told), driven]
-            })
-            .flatten()
-            .collect()
-    }
-
-    /// "Install the fan with three screws.": fitted, and its screws driven.
-    pub(super) fn driven_with_it(&self, told: &Told) -> Option<Told> {
-        let fits = matches!(told.together, Some((Act::Install, _)))
-            && told.objects.iter().any(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
-        let (_, screws) = told.places.iter().find(|(p, np)| fits && p == "with" && np.kind == Kind::Screw)?;
-        let part = told.objects.first()?.clone();
-        let mut group = screws.clone();
-        if part.kind == Kind::Part {
-            group.of.push(part);
-        }
-        Some(Told {
-            apart: None,
-            together: Some((Act::Drive, "fitted with its screws")),
-            count: screws.count,
-            objects: vec![group],
-            places: Vec::new(),
-            ..told.clone()
-        })
-    }
-
-    pub(super) fn frame(&self, c: &Clause, half: Half, objects: &[Phrase]) -> Option<&'static Frame> {
-        let away =
-            c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away" | "apart" | "loose" | "free"));
-        let whose = |o: &Phrase| if o.kind == Kind::Nothing { o.of.first().map_or(o.kind, |p| p.kind) } else { o.kind };
-        // An aerial that is unclipped or pressed on is its plug.
-        let aerial = |o: &Phrase| {
-            matches!(o.head(), "antenna" | "aerial")
-                && matches!(
-                    c.base.as_str(),
-                    "pop" | "unclip" | "unsnap" | "unplug" | "press" | "snap" | "clip" | "click" | "push"
-                )
-        };
-        // "Pop the little bar up on the connector."
-        let by_plug = || ["connector", "socket", "flex", "ribbon", "cable"].iter().any(|w| has(self.text, w));
-        let bar = |o: &Phrase| o.head() == "bar" && o.words.len() == 1 && by_plug();
-        // "Detach the rocker key.": a part, where nobody presses it.
-        let pressed = matches!(
-            c.base.as_str(),
-            "press" | "push" | "hold" | "hit" | "keep" | "squeeze" | "depress" | "test" | "try" | "check"
-        );
-        let whose = |o: &Phrase| match whose(o) {
-            _ if aerial(o) => Kind::Plug,
-            _ if bar(o) => Kind::Lever,
-            Kind::Key if !pressed => Kind::Part,
-            kind => kind,
-        };
-        let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
-            Kind::None
-        } else {
-            Kind::Nothing
-        });
-        // "loosen but don't remove"
-        let but =
-            self.lemmas.get(c.to.saturating_sub(1)..).is_some_and(|rest| rest.iter().take(2).any(|w| *w == "but"));
-        let to = if but { (c.to + 3).min(self.words.len()) } else { c.to };
-        // "see if it heats"
-        let whether = c.base == "see" && self.words.get(to).is_some_and(|w| w.is("if") || w.is("whether"));
-        let to = to + usize::from(whether);
-        let (from, to) = (c.from, to.max(c.from));
-        let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
-        let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
-        let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();
-        let mut particles = c.particles.clone();
-        if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && (np.definite || np.count == Some(1))) {
-            particles.push("aside".into());
-        }
-        // "Turn it away from you": a way to turn, and nothing that leaves.
-        if c.places.iter().any(|(p, np)| p == "from" && matches!(np.head(), "you" | "me" | "yourself" | "myself")) {
-            particles.retain(|p| p != "away");
-        }
-        let particles = &particles;
-        // "The flex goes in underneath": comes off by nothing that goes in.
-        let inwards = !away && particles.iter().any(|p| matches!(p.as_str(), "in" | "into" | "onto"));
-        GRAMMAR.frames_of(&c.base).find(|f| {
-            !(inwards && f.act == Act::Disconnect)
-                && (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
-                && !(away
-                    && matches!(
-                        f.act,
-                        Act::Install | Act::Connect | Act::Drive | Act::Close | Act::Press | Act::Adjust
-                    ))
-                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Act::Heat | Act::Clean))
-                    || f.kinds.contains(&kind))
-                && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
-                && !f.unless.iter().any(|p| has(&text, p))
-                && (f.places.is_empty()
-                    || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
-                && f.half.is_none_or(|only| (only == Half::Together) == (half == Half::Together))
-        })
     }
 }

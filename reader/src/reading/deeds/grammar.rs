@@ -88,6 +88,17 @@ struct Words {
     passing: FxHashSet<CompactString>,
 }
 
+/// Word classes that single rules ask for.
+#[derive(Deserialize)]
+pub(super) struct Classes {
+    pub moves: FxHashSet<CompactString>,
+    pub states: FxHashSet<CompactString>,
+    pub fitted: FxHashSet<CompactString>,
+    pub which: FxHashSet<CompactString>,
+    pub no_manner: FxHashSet<CompactString>,
+    pub dark: Vec<String>,
+}
+
 #[derive(Deserialize)]
 struct Speech {
     together: Vec<String>,
@@ -102,6 +113,7 @@ struct File {
     verbs: Verbs,
     kinds: BTreeMap<Kind, Vec<String>>,
     words: Words,
+    classes: Classes,
     speech: Speech,
 }
 
@@ -116,6 +128,7 @@ pub(super) struct Grammar {
     /// Kinds by the last word of their names; longer names first.
     kinds: FxHashMap<CompactString, Vec<(Vec<CompactString>, Kind)>>,
     pub passing: FxHashSet<CompactString>,
+    pub classes: Classes,
     pub together: Vec<String>,
     pub apart: Vec<String>,
     pub announced: Vec<String>,
@@ -161,6 +174,7 @@ impl Grammar {
             things: file.verbs.things,
             kinds,
             passing: file.words.passing,
+            classes: file.classes,
             together: file.speech.together,
             apart: file.speech.apart,
             announced: file.speech.announced,

@@ -8,8 +8,9 @@
 //!
 //! `sentences → words → phrases → clauses → acts → (halves ↔ objects) → deeds`
 //!
-//! Acts are read in four files: `work` says whether a sentence tells work at all, `done` whether a clause tells something that
-//! is done and to what, `rows` what is told by being named in a row, `acts` which act it is.
+//! Acts are read in five places: `work` says whether a sentence tells work at all, `done` whether a clause tells something
+//! that is done and to what, `frames` which act that is, `rows` what is told by being named in a row, and `acts` puts them
+//! together.
 //!
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 
@@ -19,6 +20,7 @@ mod chains;
 mod clauses;
 mod done;
 mod figured;
+mod frames;
 mod grammar;
 mod halves;
 mod names;

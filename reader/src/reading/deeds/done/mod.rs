@@ -1,0 +1,88 @@
+//! Whether a clause tells something that is done, and what it is done to.
+//!
+//! "The lid comes off", "it has to be taken out", "once you lift it", "use a card to part it": many ways to say that hands do
+//! something, and as many that only look so. Asked in this order: the mood of the clause (`moods`), what turns it away
+//! (here), what it is done to (`things`), and what is put right about that (`objects`). `signs` holds what the rules ask of
+//! a clause.
+
+mod moods;
+mod objects;
+mod signs;
+mod things;
+
+use super::super::tags::Form;
+use super::clauses::{Clause, Mood};
+use super::phrases::Phrase;
+use super::told::{Reader, Told, has};
+use moods::Mooded;
+use signs::due_now;
+
+type Sign = fn(&Reader<'_>, usize, &Clause) -> bool;
+
+/// Clauses that only look as if something were done.
+const NOT_DONE: &[Sign] = &[stays, is_for, reported, carried, minded, offered];
+
+impl Reader<'_> {
+    pub(super) fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {
+        let due = self.is_due(c);
+        let Mooded { result, mut confidence } = self.mooded(n, c, due)?;
+        if NOT_DONE.iter().any(|sign| sign(self, n, c)) {
+            return None;
+        }
+        let mut told = self.blank(c);
+        let things = self.named(n, c, &self.done_to(n, c, due)?);
+        let objects = self.mended(n, c, things, &mut told);
+        // "You can …", "I've …": told less surely.
+        confidence -= if c.possible { 0.1 } else { 0.0 };
+        let had = c.perfect && !c.passive;
+        confidence -= if had { 0.2 } else { 0.0 };
+        told.confidence = confidence;
+        told.result = result || had || c.base == "be" || c.mood == Mood::Until;
+        told.state = c.passive && self.describes(c, due);
+        Some((objects, told))
+    }
+}
+
+/// "The plate should come off now, but it doesn't want to."
+fn stays(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let should = || {
+        let before = &r.words[c.from..c.verb.unwrap_or(c.from)];
+        before.iter().any(|w| matches!(w.said.as_str(), "should" | "ought"))
+    };
+    r.clauses.get(n + 1).is_some_and(|k| k.negated && !k.order) && should()
+}
+
+/// "All they've got to do is hold the lid down.": what things are for.
+fn is_for(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let things = |k: &Clause| k.base == "do" && k.subjects.last().is_some_and(|s| matches!(s.head(), "they" | "it"));
+    c.order && n > 0 && things(&r.clauses[n - 1])
+}
+
+/// "The customer says that …", "I've already taken it down."
+fn reported(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let says = |k: &Clause| {
+        matches!(k.base.as_str(), "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope")
+    };
+    let said = n > 0 && says(&r.clauses[n - 1]) && !c.order && c.mood != Mood::Purpose;
+    let before = has(r.text, "already") || has(r.text, "earlier") || r.text.contains("off camera");
+    said || (c.perfect || c.form == Form::Past && c.agent()) && before
+}
+
+/// "Take it to a drop off.": carried somewhere, and not taken off.
+fn carried(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    matches!(c.base.as_str(), "take" | "bring") && c.places.iter().any(|(p, np)| p == "to" && !np.definite)
+}
+
+/// "Check that the leads do not get pinched.": a caution, and no test.
+fn minded(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let harm = ["pinched", "trapped", "squeezed", "crushed", "caught"].iter().any(|w| has(r.text, w));
+    harm && matches!(c.base.as_str(), "check" | "verify" | "make" | "ensure" | "see")
+}
+
+/// "You can replace the cell.", "It can be changed without opening the case."
+fn offered(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let without = r.text.contains("without ") && c.passive && !due_now(r.text);
+    let example = ["such a", "any "].iter().any(|p| r.text.contains(p));
+    let renews = matches!(c.base.as_str(), "replace" | "change" | "swap" | "try");
+    c.possible && (without || c.agent() && (example || renews))
+}

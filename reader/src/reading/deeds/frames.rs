@@ -1,0 +1,343 @@
+//! Which act a clause tells: the frame that fits its verb, its ways and its things, and what a construction makes of it.
+//!
+//! A frame (`grammar.toml`) knows a verb with its particles, kinds and places; what hangs on more than one clause, on what
+//! moves by itself, or on how long a key is held stands in the table here.
+
+use super::super::Act;
+use super::super::extract::tools_named;
+use super::super::tags::Form;
+use super::Half;
+use super::clauses::Clause;
+use super::grammar::{Frame, GRAMMAR, Kind};
+use super::phrases::Phrase;
+use super::told::{Reader, Told, has};
+use super::words::Word;
+use crate::units::Quantity;
+use compact_str::CompactString;
+
+/// A clause with the things of one kind that it is done to.
+struct Group<'a> {
+    n: usize,
+    c: &'a Clause,
+    objects: Vec<Phrase>,
+    told: Told,
+}
+
+/// What a construction makes of the act, in this order; a later one sees what an earlier one made.
+const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
+    pops_up,
+    unclips,
+    pressed_to_see,
+    held_until_dark,
+    held_for_seconds,
+    laid_on_heat,
+    heat_given,
+    captive,
+    laid_beside,
+    in_turn,
+    led_behind,
+    goes_there,
+    only_described,
+    onto_the_new,
+];
+
+impl Reader<'_> {
+    pub(super) fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
+        if let Some(told) = self.begun(c) {
+            return vec![told];
+        }
+        let Some((objects, told)) = self.done(n, c) else { return Vec::new() };
+        let groups = grouped(c, objects);
+        let several = groups.len() > 1;
+        let named = |g: &Vec<Phrase>| !several || g.iter().any(|p| p.kind != Kind::Nothing);
+        let acts = groups.into_iter().filter(named).filter_map(|objects| self.grouped_act(n, c, objects, told.clone()));
+        let with_screws = acts.flat_map(|told| {
+            let driven = self.driven_with_it(&told);
+            [Some(told), driven]
+        });
+        with_screws.flatten().collect()
+    }
+
+    /// The act of one group; `None` where none is told.
+    fn grouped_act(&self, n: usize, c: &Clause, objects: Vec<Phrase>, mut told: Told) -> Option<Told> {
+        told.new = objects.iter().any(|o| o.new);
+        told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
+        told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
+        told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
+        let mut group = Group { n, c, objects, told };
+        for mend in MENDS {
+            mend(self, &mut group);
+        }
+        if later(&group) {
+            return None;
+        }
+        let Group { objects, mut told, .. } = group;
+        told.objects = objects;
+        (told.apart.is_some() || told.together.is_some()).then_some(told)
+    }
+
+    /// "Install the fan with three screws.": fitted, and its screws driven.
+    pub(super) fn driven_with_it(&self, told: &Told) -> Option<Told> {
+        let fits = matches!(told.together, Some((Act::Install, _)))
+            && told.objects.iter().any(|o| matches!(o.kind, Kind::Part | Kind::Pronoun));
+        let (_, screws) = told.places.iter().find(|(p, np)| fits && p == "with" && np.kind == Kind::Screw)?;
+        let part = told.objects.first()?.clone();
+        let mut group = screws.clone();
+        if part.kind == Kind::Part {
+            group.of.push(part);
+        }
+        Some(Told {
+            apart: None,
+            together: Some((Act::Drive, "fitted with its screws")),
+            count: screws.count,
+            objects: vec![group],
+            places: Vec::new(),
+            ..told.clone()
+        })
+    }
+
+    pub(super) fn frame(&self, c: &Clause, half: Half, objects: &[Phrase]) -> Option<&'static Frame> {
+        let away =
+            c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away" | "apart" | "loose" | "free"));
+        let whose = |o: &Phrase| if o.kind == Kind::Nothing { o.of.first().map_or(o.kind, |p| p.kind) } else { o.kind };
+        // An aerial that is unclipped or pressed on is its plug.
+        let aerial = |o: &Phrase| {
+            matches!(o.head(), "antenna" | "aerial")
+                && matches!(
+                    c.base.as_str(),
+                    "pop" | "unclip" | "unsnap" | "unplug" | "press" | "snap" | "clip" | "click" | "push"
+                )
+        };
+        // "Pop the little bar up on the connector."
+        let by_plug = || ["connector", "socket", "flex", "ribbon", "cable"].iter().any(|w| has(self.text, w));
+        let bar = |o: &Phrase| o.head() == "bar" && o.words.len() == 1 && by_plug();
+        // "Detach the rocker key.": a part, where nobody presses it.
+        let pressed = matches!(
+            c.base.as_str(),
+            "press" | "push" | "hold" | "hit" | "keep" | "squeeze" | "depress" | "test" | "try" | "check"
+        );
+        let whose = |o: &Phrase| match whose(o) {
+            _ if aerial(o) => Kind::Plug,
+            _ if bar(o) => Kind::Lever,
+            Kind::Key if !pressed => Kind::Part,
+            kind => kind,
+        };
+        let kind = objects.iter().map(whose).find(|k| !matches!(k, Kind::Nothing)).unwrap_or(if objects.is_empty() {
+            Kind::None
+        } else {
+            Kind::Nothing
+        });
+        // "loosen but don't remove"
+        let but =
+            self.lemmas.get(c.to.saturating_sub(1)..).is_some_and(|rest| rest.iter().take(2).any(|w| *w == "but"));
+        let to = if but { (c.to + 3).min(self.words.len()) } else { c.to };
+        // "see if it heats"
+        let whether = c.base == "see" && self.words.get(to).is_some_and(|w| w.is("if") || w.is("whether"));
+        let to = to + usize::from(whether);
+        let (from, to) = (c.from, to.max(c.from));
+        let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
+        let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
+        let places: Vec<String> = c.places.iter().map(|(p, np)| format!("{p} {}", np.words.join(" "))).collect();
+        let mut particles = c.particles.clone();
+        if c.places.iter().any(|(p, np)| p == "to" && np.head() == "side" && (np.definite || np.count == Some(1))) {
+            particles.push("aside".into());
+        }
+        // "Turn it away from you": a way to turn, and nothing that leaves.
+        if c.places.iter().any(|(p, np)| p == "from" && matches!(np.head(), "you" | "me" | "yourself" | "myself")) {
+            particles.retain(|p| p != "away");
+        }
+        let particles = &particles;
+        // "The flex goes in underneath": comes off by nothing that goes in.
+        let inwards = !away && particles.iter().any(|p| matches!(p.as_str(), "in" | "into" | "onto"));
+        GRAMMAR.frames_of(&c.base).find(|f| {
+            !(inwards && f.act == Act::Disconnect)
+                && (f.particles.is_empty() || f.particles.iter().any(|p| particles.contains(p)))
+                && !(away
+                    && matches!(
+                        f.act,
+                        Act::Install | Act::Connect | Act::Drive | Act::Close | Act::Press | Act::Adjust
+                    ))
+                && (f.kinds.is_empty() && (kind != Kind::Nothing || matches!(f.act, Act::Heat | Act::Clean))
+                    || f.kinds.contains(&kind))
+                && (f.words.is_empty() || f.words.iter().any(|p| has(&text, p) || has(&said, p)))
+                && !f.unless.iter().any(|p| has(&text, p))
+                && (f.places.is_empty()
+                    || f.places.iter().any(|p| places.iter().any(|q| has(q, p)) || particles.iter().any(|q| q == p)))
+                && f.half.is_none_or(|only| (only == Half::Together) == (half == Half::Together))
+        })
+    }
+}
+
+/// "Put back the bumpers and the eight screws.": each kind of thing has its own act.
+fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
+    // "Unplug the power and the aerial.": the device, and then its plugs.
+    let mains = |o: &Phrase| c.base == "unplug" && matches!(o.head(), "power" | "mains") && o.words.len() == 1;
+    // "Check the window and the cable.": one look.
+    let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify");
+    let alike = |a: &Phrase, b: &Phrase| {
+        let same = |kind: Kind| (a.kind == kind) == (b.kind == kind);
+        looks || same(Kind::Screw) && same(Kind::Plug)
+    };
+    let mut groups: Vec<Vec<Phrase>> = Vec::new();
+    for o in objects {
+        let o = if mains(&o) { Phrase { kind: Kind::Device, ..o } } else { o };
+        match groups.iter_mut().find(|g| alike(&g[0], &o)) {
+            Some(g) => g.push(o),
+            None => groups.push(vec![o]),
+        }
+    }
+    if groups.is_empty() {
+        groups.push(Vec::new());
+    }
+    groups
+}
+
+/// "It pops up by itself.": nobody parts it.
+fn pops_up(_: &Reader<'_>, g: &mut Group<'_>) {
+    let somebody = g.c.agent() || g.c.order || g.c.passive;
+    if matches!(g.told.apart, Some((Act::Pry, "bond parted"))) && !somebody {
+        g.told.apart = None;
+    }
+}
+
+/// "That just unclips.": off it is, where a thing does so.
+fn unclips(r: &Reader<'_>, g: &mut Group<'_>) {
+    let c = g.c;
+    let alone = !r.clauses[..g.n].iter().any(|k| k.order);
+    let itself = alone && !c.subjects.is_empty() && !c.agent() && !c.passive && c.form == Form::Third;
+    let unclips = matches!(c.base.as_str(), "unclip" | "unhook");
+    if itself && unclips && g.objects.iter().all(|o| o.kind != Kind::Latch) {
+        g.told.apart = Some((Act::Remove, "comes off its clips"));
+    }
+}
+
+fn key_pressed(g: &Group<'_>) -> bool {
+    let key = g.objects.iter().any(|o| o.kind == Kind::Key);
+    key && matches!(g.c.base.as_str(), "press" | "push" | "hold")
+}
+
+/// "I press the button to see if it turns on."
+fn pressed_to_see(r: &Reader<'_>, g: &mut Group<'_>) {
+    const ON: [&str; 5] = ["turns on", "comes on", "lights up", "starts up", "turn on"];
+    if key_pressed(g) && ON.iter().any(|p| has(r.text, p)) {
+        g.told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
+    }
+}
+
+/// "Hold the key until the lamp goes out.", "Hold both down till it shuts down."
+fn held_until_dark(r: &Reader<'_>, g: &mut Group<'_>) {
+    let pressed =
+        |o: &Phrase| matches!(o.kind, Kind::Key | Kind::Pronoun) || matches!(o.head(), "trigger" | "switch" | "rocker");
+    let held = matches!(g.c.base.as_str(), "hold" | "press" | "push" | "keep");
+    let up = g.told.particles.iter().any(|p| p == "up");
+    if held && !up && g.objects.iter().any(pressed) && r.until_dark(g.c) {
+        g.told.apart = Some((Act::PowerOff, "held until it is off"));
+        g.told.together = g.told.apart;
+    }
+}
+
+/// "Push the button for eight seconds."
+fn held_for_seconds(_: &Reader<'_>, g: &mut Group<'_>) {
+    let seconds = g.told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
+    if key_pressed(g) && seconds {
+        g.told.together = Some((Act::PowerOn, "a key held for seconds"));
+    }
+}
+
+/// "Lay the lid on the hot plate.": what it is laid on warms it.
+fn laid_on_heat(r: &Reader<'_>, g: &mut Group<'_>) {
+    let heats = matches!(g.told.apart, Some((Act::Heat, _))) && g.told.by.is_none();
+    let warm = |(_, p): &&(CompactString, Phrase)| p.kind == Kind::Heater;
+    if let Some((_, p)) = g.c.places.iter().find(warm).filter(|_| heats) {
+        g.told.by = tools_named(&r.lemmas[p.from..p.to]).into_iter().next();
+    }
+}
+
+/// "Give some heat to it.": to what was spoken of.
+fn heat_given(r: &Reader<'_>, g: &mut Group<'_>) {
+    if !matches!(g.told.apart, Some((Act::Heat, _))) {
+        return;
+    }
+    for (_, place) in g.told.places.iter_mut().filter(|(_, p)| p.is_pronoun()) {
+        if let [meant] = &r.named(g.n, g.c, std::slice::from_ref(place))[..] {
+            *place = meant.clone();
+        }
+    }
+}
+
+/// What stays in its part is loosened and tightened.
+fn captive(_: &Reader<'_>, g: &mut Group<'_>) {
+    if !g.objects.iter().any(|o| o.kind == Kind::Screw && o.words.iter().any(|w| w == "captive")) {
+        return;
+    }
+    g.told.apart = g.told.apart.map(|(act, why)| (if act == Act::Unscrew { Act::Loosen } else { act }, why));
+    g.told.together = g.told.together.map(|(act, why)| (if act == Act::Drive { Act::Tighten } else { act }, why));
+}
+
+/// "Put it with the spring.": laid beside what it belongs to.
+fn laid_beside(_: &Reader<'_>, g: &mut Group<'_>) {
+    let c = g.c;
+    let beside = |(p, np): &(CompactString, Phrase)| p == "with" && np.kind == Kind::Part && np.definite;
+    let put = c.base == "put" && c.particles.is_empty() && !c.places.is_empty() && c.places.iter().all(beside);
+    if put && matches!(g.told.together, Some((Act::Install, _))) {
+        g.told.apart = Some((Act::Mark, "laid beside its part"));
+        g.told.together = g.told.apart;
+    }
+}
+
+/// "The battery plug comes last.", "The two leads gotta go first."
+fn in_turn(r: &Reader<'_>, g: &mut Group<'_>) {
+    if !r.comes_in_turn(g.c) {
+        return;
+    }
+    let plug = g.objects.iter().all(|o| o.kind == Kind::Plug);
+    let (out, back) = if plug { (Act::Disconnect, Act::Connect) } else { (Act::Remove, Act::Install) };
+    let must = |w: &Word| matches!(w.said.as_str(), "gotta" | "have" | "has" | "must" | "need" | "needs");
+    let due = r.words[g.c.from..g.c.verb.unwrap_or(g.c.from)].iter().any(must);
+    g.told.apart = (due && g.c.base != "be").then_some((out, "its turn to go"));
+    g.told.together = Some((back, "its turn in the rebuild"));
+}
+
+/// "The leads go behind the post."
+fn led_behind(r: &Reader<'_>, g: &mut Group<'_>) {
+    if r.laid(g.c) {
+        (g.told.apart, g.told.together) = (None, Some((Act::Route, "leads run behind something")));
+    }
+}
+
+/// "It goes around the big pulley.": in the rebuild it is put there.
+fn goes_there(_: &Reader<'_>, g: &mut Group<'_>) {
+    const THERE: [&str; 10] = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
+    let parts = !g.objects.is_empty() && g.objects.iter().all(|o| o.kind == Kind::Part);
+    let goes = g.c.base == "go" && g.told.together.is_none() && matches!(g.c.form, Form::Third | Form::Base);
+    let there = g.c.places.iter().any(|(p, np)| THERE.contains(&p.as_str()) && np.is_thing());
+    if goes && parts && there {
+        (g.told.apart, g.told.together) = (None, Some((Act::Install, "goes to its place")));
+    }
+}
+
+/// "The board is screwed down.": while things come apart, that is how it is.
+fn only_described(_: &Reader<'_>, g: &mut Group<'_>) {
+    if g.told.state {
+        g.told.apart = None;
+    }
+}
+
+/// "Peel the mesh off and stick it on the new one."
+fn onto_the_new(_: &Reader<'_>, g: &mut Group<'_>) {
+    let new = |(p, np): &(CompactString, Phrase)| {
+        np.new && np.is_pronoun() && matches!(p.as_str(), "on" | "onto" | "to" | "into")
+    };
+    let stays = |o: &Phrase| !o.new && !matches!(o.kind, Kind::Tape | Kind::Glue | Kind::Screw);
+    let own = !g.objects.is_empty() && g.objects.iter().all(stays);
+    if own && g.c.places.iter().any(new) && matches!(g.told.together, Some((Act::Install | Act::Press, _))) {
+        g.told.together = Some((Act::Transfer, "put on the new one"));
+        g.told.apart = g.told.together;
+    }
+}
+
+/// "We'll put in a new one.": later.
+fn later(g: &Group<'_>) -> bool {
+    let one = !g.objects.is_empty() && g.objects.iter().all(|o| o.new && o.is_pronoun() || o.head() == "one");
+    g.told.future && g.c.agent() && one && matches!(g.told.together, Some((Act::Install, _)))
+}

@@ -105,10 +105,13 @@ impl Instruction<'_> {
         let mut text = match self.act {
             Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
             Act::Protect if self.things.iter().any(|t| is_worn(t)) => format!("Put on the {}", list(&self.things)),
-            _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb(self.act))),
+            _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb_on(self.act, &self.things))),
         };
-        if !self.manner.is_empty() && !matches!(self.act, Act::Unscrew | Act::Drive) {
-            text.push_str(&format!(" {}", self.manner.join(" and ")));
+        // Of screws only "by hand" tells a reader something.
+        let screws = matches!(self.act, Act::Unscrew | Act::Drive);
+        let ways: Vec<&str> = self.manner.iter().map(String::as_str).filter(|m| !screws || *m == BY_HAND).collect();
+        if !ways.is_empty() {
+            text.push_str(&format!(" {}", ways.join(" and ")));
         }
         // "Remove the lid from the lid": a place that is the thing itself tells nothing.
         // "in the back" of the back cover.
@@ -275,6 +278,19 @@ pub fn verb(act: Act) -> &'static str {
     }
 }
 
+/// A key is pressed, and what it switches is not named: "Press the power button".
+pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
+    let key = |t: &&str| matches!(t.rsplit(' ').next(), Some("button" | "key" | "switch" | "trigger"));
+    match act {
+        Act::PowerOn if things.iter().all(key) => "Press",
+        Act::PowerOff if things.iter().all(key) => "Hold",
+        _ => verb(act),
+    }
+}
+
+/// Without a tool, told as a way.
+pub(super) const BY_HAND: &str = "by hand";
+
 /// What a person puts on: it protects, and is not protected.
 fn is_worn(thing: &str) -> bool {
     const WORN: [&str; 11] = [
@@ -387,6 +403,22 @@ mod tests {
     #[case::covered("glass", "Protect the glass.")]
     fn who_is_protected_puts_it_on(#[case] thing: &str, #[case] wanted: &str) {
         assert_eq!(Instruction { things: vec![thing], ..blank(Act::Protect) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::a_key_on(Act::PowerOn, "power button", "Press the power button.")]
+    #[case::a_key_off(Act::PowerOff, "side key", "Hold the side key.")]
+    #[case::the_device(Act::PowerOn, "radio", "Switch on the radio.")]
+    fn keys_are_pressed_and_devices_switched(#[case] act: Act, #[case] thing: &str, #[case] wanted: &str) {
+        assert_eq!(Instruction { things: vec![thing], ..blank(act) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::by_hand(BY_HAND, "Undo the screws of the lid by hand.")]
+    #[case::slowly("slowly", "Undo the screws of the lid.")]
+    fn of_screws_only_the_hand_is_a_way(#[case] manner: &str, #[case] wanted: &str) {
+        let manner = [manner.to_owned()];
+        assert_eq!(Instruction { things: vec!["lid"], manner: &manner, ..blank(Act::Unscrew) }.sentence(), wanted);
     }
 
     #[rstest]

@@ -106,6 +106,13 @@ pub fn findings(manual: &Manual, read: &CorrectedReading, house: &House) -> Vec<
         .collect()
 }
 
+/// So much of what was said as stands on a press.
+fn shortened(text: &str) -> String {
+    const MAX_CHARS: usize = 40;
+    let end = text.char_indices().nth(MAX_CHARS);
+    end.map_or(text.to_owned(), |(i, _)| format!("{} …", text[..i].trim_end()))
+}
+
 impl Clash<'_> {
     fn words(&self, statement: usize) -> Subject {
         let s = &self.statements[statement];

@@ -1,6 +1,6 @@
 //! One thing is told to be on both sides.
 
-use super::Clash;
+use super::{Clash, shortened};
 use crate::finding::{Fix, Rule, RuleId, Stop};
 use crate::manual::{Edit, ReadingEdit};
 use crate::reading::Statement;
@@ -37,12 +37,6 @@ fn turn(clash: &Clash<'_>, s: &Statement) -> Option<Fix> {
         meant: Some(meant.to_owned()),
     };
     Some(Fix::new(label, Edit::Reading(edit)))
-}
-
-fn shortened(text: &str) -> String {
-    const MAX_CHARS: usize = 40;
-    let end = text.char_indices().nth(MAX_CHARS);
-    end.map_or(text.to_owned(), |(i, _)| format!("{} …", text[..i].trim_end()))
 }
 
 #[cfg(test)]

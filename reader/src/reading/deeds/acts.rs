@@ -6,6 +6,7 @@ use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::sentences::Token;
+use super::super::wording::BY_HAND;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{GRAMMAR, Kind};
 use super::phrases::{Phrase, phrase_at};
@@ -54,7 +55,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     }
     out.span = (words[0].start, words[words.len() - 1].end);
     out.tools = reader.tools_at_hand();
-    if reader.is_list() || reader.is_heading() || reader.announces() {
+    out.lists = reader.is_list();
+    if out.lists || reader.is_heading() || reader.announces() {
         return out;
     }
     out.chain = reader.chain();
@@ -479,6 +481,8 @@ impl Reader<'_> {
             None => w.said.to_string(),
         };
         let mut out: Vec<String> = words.iter().enumerate().filter(|(_, w)| ways(w)).map(told).collect();
+        // "Pick the screws out by hand."
+        out.extend(c.places.iter().any(|(p, np)| p == "by" && np.head() == "hand").then(|| BY_HAND.to_owned()));
         out.dedup();
         out.truncate(2);
         out

@@ -36,10 +36,13 @@ pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
             | "guide"
             | "purpose"
     );
+    // "by hand": how, and not where.
+    let by_hand = preposition == "by" && matches!(np.head(), "hand" | "finger" | "thumb");
     // "drop it into place"
     let bare_place = np.head() == "place" && np.words.len() == 1;
     named
         && !bare_place
+        && !by_hand
         && !store
         && !matches!(
             preposition,

@@ -68,6 +68,8 @@ pub(super) struct Sentenced {
     pub thanks: bool,
     /// Drives whose drivers are named.
     pub drivers: Vec<Drive>,
+    /// Lists what is needed.
+    pub lists: bool,
     /// Temperatures and times of a sentence without a deed: they belong to the deed before.
     pub measures: Vec<Measure>,
     /// Tools that somebody has, takes or needs.

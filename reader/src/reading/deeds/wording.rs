@@ -1,7 +1,7 @@
 //! What readers see of a deed: its sentence, and the title of the step that deeds make.
 
 use super::super::Act;
-use super::super::wording::{Instruction, alone, capital, list, verb};
+use super::super::wording::{Instruction, alone, capital, list, verb_on};
 use super::Deed;
 use super::grammar::GRAMMAR;
 
@@ -24,7 +24,7 @@ pub fn title(deeds: &[Deed]) -> String {
     let mut things: Vec<&str> = alike.flat_map(|d| &d.what).map(String::as_str).collect();
     things.dedup();
     things.truncate(3);
-    let verb = verb(main.act);
+    let verb = verb_on(main.act, &things);
     if things.is_empty() {
         return capital(&alone(main.act));
     }

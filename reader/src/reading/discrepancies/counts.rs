@@ -123,11 +123,11 @@ fn refit(out: &[(usize, &FastenerFact)], back: &[(usize, &FastenerFact)], what: 
     }
     let sum = |rows: &[&(usize, &FastenerFact)]| rows.iter().map(|(_, f)| f.count).sum::<Option<u32>>();
     let (came_out, go_back) = (sum(&gone)?, sum(&came)?);
-    (came_out != go_back)
-        .then(|| {
-            both(DiscrepancyKind::Count, format!("{go_back} screws go back into the {what}; {came_out} came out."))
-        })
-        .flatten()
+    let rest: BTreeSet<usize> = gone.iter().chain(&came).map(|(i, _)| *i).collect();
+    let rest = rest.into_iter().filter(|i| i != first_out && i != first_back).collect();
+    let says = format!("{go_back} screws go back into the {what}; {came_out} came out.");
+    let found = both(DiscrepancyKind::Count, says).filter(|_| came_out != go_back)?;
+    Some(Contradiction { rest, ..found })
 }
 
 /// Lengths in hundredths of a millimetre, by the count of their group.

@@ -31,6 +31,9 @@ pub struct Contradiction {
     pub says: String,
     /// Of a tool told late: each tool and material, by the names of the fact sheet.
     pub names: Vec<String>,
+    /// Of screws that come out or go back in several groups: the further statements that make the two sums.
+    #[serde(skip)]
+    pub rest: Vec<usize>,
 }
 
 pub(super) fn find(statements: &[Statement]) -> Vec<Contradiction> {
@@ -77,7 +80,7 @@ impl Story<'_> {
 }
 
 fn finding(kind: DiscrepancyKind, at: usize, against: Option<usize>, says: String) -> Contradiction {
-    Contradiction { kind, at, against, says, names: Vec::new() }
+    Contradiction { kind, at, against, says, names: Vec::new(), rest: Vec::new() }
 }
 
 fn words_of(statement: &Statement) -> Vec<CompactString> {

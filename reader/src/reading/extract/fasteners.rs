@@ -107,7 +107,9 @@ fn fact(
     let alike = memory.rebuild
         && clause.is_some_and(|c| c.base == "be" && c.subject.iter().any(|s| s.thing == Thing::Screw))
         && ["length", "size"].iter().any(|w| mentions(words, &["same", w]));
-    if told_of || alike {
+    // "The foot stays on the screw.": on each of them.
+    let stays_on = clause.is_some_and(|c| c.base == "stay" && c.places.iter().any(|(_, np)| np.from == group.at));
+    if told_of || alike || stays_on {
         return None;
     }
     let own_captive = words.iter().any(|w| matches!(*w, "captive")) || stays(words);

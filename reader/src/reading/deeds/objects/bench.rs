@@ -42,6 +42,8 @@ pub(super) struct Bench {
     /// The only drive of the whole recording, and the one named last.
     pub only_driver: Option<Drive>,
     pub driver: Option<(usize, Drive)>,
+    /// The only drive of the list of tools.
+    pub listed: Option<Drive>,
     /// What came off last: "the new one" takes its place.
     pub last_out: Option<String>,
     /// Full names by their last word: "board" is the main board where only one board was named.

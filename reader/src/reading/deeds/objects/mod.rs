@@ -52,8 +52,11 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     let device = device(&told, title);
     let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
     let only = named.first().copied().filter(|_| named.len() == 1);
+    // The one driver of the list turns the screws, though another opens clips later.
+    let listed: BTreeSet<Drive> = told.iter().filter(|s| s.lists).flat_map(|s| s.drivers.iter().copied()).collect();
+    let listed = listed.first().copied().filter(|_| listed.len() == 1);
     let titled = headed(&title.to_lowercase()).and_then(|h| h.rsplit(' ').next().map(str::to_owned));
-    let mut bench = Bench { device, titled, only_driver: only, ..Bench::default() };
+    let mut bench = Bench { device, titled, only_driver: only, listed, ..Bench::default() };
     let mut together = false;
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         if let [one] = s.drivers[..] {

@@ -42,7 +42,12 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Connect => plugs(a, bench).into_iter().map(|w| pulled(c, bench, w)).collect(),
         Act::Disconnect => plugs(a, bench),
         Act::Heat => heated(a, bench),
-        Act::PowerOff | Act::PowerOn | Act::Unplug if c.points() => bench.device.clone().into_iter().collect(),
+        // "Shut the power off.": of the device.
+        Act::PowerOff | Act::PowerOn | Act::Unplug
+            if c.points() || a.objects.iter().all(|o| o.kind == Kind::Nothing) =>
+        {
+            bench.device.clone().into_iter().collect()
+        }
         Act::Unplug => {
             let device = |o: &&Phrase| o.kind == Kind::Device && !matches!(o.head(), "power" | "mains");
             a.objects.iter().filter(device).map(name).collect()

@@ -2,7 +2,7 @@
 
 use super::super::super::Act;
 use super::super::super::lexicon::lemma;
-use super::super::super::wording::Whereabouts;
+use super::super::super::wording::{BY_HAND, Whereabouts};
 use super::super::Deed;
 use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::{GRAMMAR, Kind};
@@ -140,13 +140,20 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
     let probes = c.act == Act::Measure && a.objects.iter().any(|o| o.kind == Kind::Meter);
     let meter = probes.then(|| "multimeter".to_owned());
     let driver = drive.filter(|_| c.screws()).map(|d| format!("{} screwdriver", d.name()));
+    let by_hand = a.manner.iter().any(|m| m == BY_HAND);
+    let listed = bench.listed.filter(|_| c.screws() && !by_hand).map(|d| format!("{} screwdriver", d.name()));
     let told = a.places.iter().filter(|(p, np)| tells_where(p, np));
-    let places = told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) });
+    let mut places: Vec<Whereabouts> =
+        told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) }).collect();
+    // "Plug it in.": the device, which has no other place.
+    if c.because == "into the wall" && places.is_empty() {
+        places.push(Whereabouts { preposition: "into".into(), thing: "the outlet".into() });
+    }
     Deed {
         act: c.act,
         half: c.half,
         what: c.what.clone(),
-        by: driver.or_else(|| a.by.clone()).or(meter),
+        by: driver.or_else(|| a.by.clone()).or(meter).or(listed),
         count: a.count,
         drive,
         bit: a.bit.clone(),
@@ -157,7 +164,7 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
         end: a.end,
         confidence: a.confidence,
         future: a.future,
-        places: places.collect(),
+        places,
         manner: a.manner.clone(),
         until: a.until.clone(),
         measures: a.measures.clone(),

@@ -195,6 +195,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let it = c.a.objects.iter().all(|o| o.is_pronoun() || o.stands && o.kind == Kind::Part);
         let pulled = c.what.iter().any(|w| bench.unplugged.contains(w) || bench.desoldered.contains(w));
         if c.act == Act::Connect && c.together() && c.says("plug it in") && it && !pulled {
+            c.because = "into the wall";
             c.what.clear();
         }
     }),

@@ -308,6 +308,17 @@ pub fn is_swollen_cell(text: &str) -> bool {
 }
 
 /// The words of a text in small letters.
+/// "Carefully" in a sentence that does not say what to take care of.
+pub(crate) fn vague_care(text: &str) -> Option<&'static str> {
+    const VAGUE: [&str; 5] = ["very carefully", "carefully", "with care", "with great care", "with caution"];
+    /// Who says one of these says what to take care of.
+    const SAYS_WHAT: [&str; 8] = ["so that", "because", "do not", "don't", "without", "not to", "until", "or else"];
+    let lower = text.to_lowercase();
+    let vague = VAGUE.into_iter().find(|v| lower.contains(v))?;
+    (!SAYS_WHAT.iter().any(|w| lower.contains(w))).then_some(vague)
+}
+
+/// The words of a text in small letters.
 pub(crate) fn words(name: &str) -> Vec<String> {
     name.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).map(str::to_owned).collect()
 }

@@ -98,17 +98,19 @@ pub fn describe(g: &mut FastenerGroup, item: &str) {
     }
 }
 
-/// "4 PH1 10 mm": how many, which bit, how long.
+/// "4 PH1 10 mm", "4": how many, which bit, how long.
 fn describe_screws(g: &mut FastenerGroup, item: &str) {
     let words: Vec<&str> = item.split(' ').collect();
     let (count, bit, length) = match words[..] {
         [count, bit, length, "mm"] => (count, bit, length),
         [count, bit] => (count, bit, ""),
+        [count] => (count, "", ""),
         _ => panic!("nobody writes “{item}”"),
     };
     g.count = count.parse().ok();
     g.claims = g.count.map(|count| CountClaim { count, how: HowCounted::Said, evidence: None }).into_iter().collect();
-    g.drive = Some(if bit.starts_with("PH") { Drive::Phillips } else { Drive::Torx });
-    g.bit = Some(bit.to_owned());
+    let drive = if bit.starts_with("PH") { Drive::Phillips } else { Drive::Torx };
+    g.drive = Some(drive).filter(|_| !bit.is_empty());
+    g.bit = Some(bit.to_owned()).filter(|b| !b.is_empty());
     g.length = length.parse().ok().map(crate::units::millimetres);
 }

@@ -168,10 +168,11 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
         let cue = sentence.tokens[0].cue;
         memory.rebuild = turn.is_some_and(|t| cue >= t);
         // A list of tools goes on in the next segment as long as only tools are named.
-        let lists = listing.is_some_and(|at| at == cue || at + 1 == cue && only_names(tagged, clauses));
-        let judged = statements::judge(tagged, clauses, Place { cue, listing: lists, started });
+        let names = only_names(tagged, clauses);
+        let lists = listing.is_some_and(|at| at == cue || at + 1 == cue && names);
+        let judged = statements::judge(tagged, clauses, Place { cue, listing: lists, names, started });
         // "Torque driver, 0.1 to 1 newton metre." stands in the list as well, whatever it looks like by itself.
-        let goes_on = lists && !(judged.kind == StatementKind::Action && judged.confidence > 0.9);
+        let goes_on = lists && (names || !(judged.kind == StatementKind::Action && judged.confidence > 0.9));
         listing = (judged.kind == StatementKind::Tool || goes_on).then_some(cue);
         started |=
             judged.kind == StatementKind::Tool || (judged.kind == StatementKind::Action && judged.confidence > 0.9);
@@ -201,7 +202,10 @@ fn only_names(t: &Tagged<'_>, clauses: &[Clause]) -> bool {
     const FEW: usize = 6;
     let number = || t.words.len() == 1 && t.words[0].parse::<u32>().is_ok();
     let tool = || !extract::tools_named(&t.words).is_empty() || lexicon::LEXICON.consumables.any(&t.words).is_some();
-    t.words.len() <= FEW && clauses.iter().all(|c| c.verb.is_none()) && (number() || tool())
+    // "Shield lifting tool": no order, whatever its first word looks like.
+    let jig = t.words.last().is_some_and(|w| matches!(*w, "tool" | "jig" | "fixture" | "stand" | "mat" | "brush"))
+        && !t.words.iter().any(|w| lexicon::LEXICON.classes.determiner.contains(*w));
+    t.words.len() <= FEW && (jig || clauses.iter().all(|c| c.verb.is_none()) && (number() || tool()))
 }
 
 /// The sentences under the words and ends that an author put right, with what was repaired.

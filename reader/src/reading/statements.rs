@@ -104,8 +104,10 @@ impl Judged {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Place {
     pub cue: usize,
-    /// The sentence before, in the same segment, listed tools.
+    /// The sentence before listed tools.
     pub listing: bool,
+    /// It names a tool, or numbers one, and tells nothing that is done.
+    pub names: bool,
     /// Something has been done already.
     pub started: bool,
 }
@@ -184,6 +186,9 @@ fn names_something(clauses: &[Clause]) -> bool {
 fn tool_list(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Option<Judged> {
     let lexicon = &*LEXICON;
     let words = t.words.as_slice();
+    if place.listing && place.names && words.len() > 1 {
+        return Some(Judged::new(StatementKind::Tool, 0.9, "the list of tools goes on".to_owned()));
+    }
     let opens_with_tool = lexicon.tools.at(words, 0).is_some() || lexicon.consumables.at(words, 0).is_some();
     // "Torx Screwdriver T6 3.": what a list names, and nothing else.
     let goes_on = place.listing && (opens_with_tool || clauses.iter().all(|c| c.act.is_none() || c.verb.is_none()));

@@ -3,6 +3,7 @@
 use super::Sentence;
 use crate::checks::Case;
 use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
+use crate::things::vague_care;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::VagueCare,
@@ -13,20 +14,15 @@ pub(super) const RULE: Rule = Rule {
     source: "IEC/IEEE 82079-1 and ANSI Z535.6: say the hazard and how it is avoided (from memory)",
 };
 
-const VAGUE: [&str; 5] = ["very carefully", "carefully", "with care", "with great care", "with caution"];
-/// Who says one of these says what to take care of.
-const SAYS_WHAT: [&str; 8] = ["so that", "because", "do not", "don't", "without", "not to", "until", "or else"];
-
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     case.sentences().iter().filter_map(|s| finding(case, s)).collect()
 }
 
 fn finding(case: &Case<'_>, sentence: &Sentence<'_>) -> Option<Finding> {
-    let lower = sentence.text.to_lowercase();
-    let vague = VAGUE.iter().find(|v| lower.contains(**v))?;
-    let told =
-        SAYS_WHAT.iter().any(|w| lower.contains(w)) || case.manual.cautions_of(sentence.step.id).next().is_some();
-    (!told).then_some(())?;
+    let vague = vague_care(&sentence.text)?;
+    if case.manual.cautions_of(sentence.step.id).next().is_some() {
+        return None;
+    }
     let says = format!("“{vague}” of what? “{}” Say what to take care of, or leave the word out.", sentence.text);
     Some(RULE.finding(Subject::Step(sentence.step.id), says).with(without(sentence, vague)))
 }

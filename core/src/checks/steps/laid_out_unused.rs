@@ -15,9 +15,13 @@ pub(super) const RULE: Rule = Rule {
 
 pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     let manual = case.manual;
+    // While nobody has said what turns some screws, a driver of the list may be meant for them.
+    let unturned = manual.fasteners.values().any(|g| g.drive.is_none());
+    let turns = |name: &str| unturned && name.to_lowercase().ends_with("screwdriver");
     let unused = manual
         .kit
         .values()
+        .filter(|tool| !turns(&tool.name))
         .filter(|tool| !manual.steps.values().flat_map(used).any(|name| same_tool(name, &tool.name)));
     let finding = |tool: &crate::manual::LaidOut| {
         let says =
@@ -56,6 +60,31 @@ mod tests {
             laid out: tweezers
             ~~~ laid-out-unused: On the tool list and used in no step: tweezers. Name it in a step, or take it off the list.
             step Remove the lid with spudger
+            ",
+        );
+    }
+
+    #[test]
+    fn a_driver_may_be_meant_for_screws_that_nobody_has_named() {
+        check(
+            &RULE,
+            "
+            laid out: T six-lobe screwdriver
+            step Remove the lid
+            screws of the lid: 4
+            ",
+        );
+    }
+
+    #[test]
+    fn a_driver_that_fits_none_of_the_screws_is_unused() {
+        check(
+            &RULE,
+            "
+            laid out: T six-lobe screwdriver
+            ~~~ laid-out-unused: On the tool list and used in no step: T six-lobe screwdriver. Name it in a step, or take it off the list.
+            step Remove the lid
+            screws of the lid: 4 PH1
             ",
         );
     }

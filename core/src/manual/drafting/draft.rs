@@ -114,7 +114,9 @@ impl Drafter {
                 }
             }
             // An order of one act reads well as it was said, and says more.
-            let own = statement.filter(|s| reading::is_order(&s.text) && alone_in(source.reading, s));
+            let own = statement.filter(|s| {
+                reading::is_order(&s.text) && alone_in(source.reading, s) && things::vague_care(&s.text).is_none()
+            });
             let action = Action {
                 id: self.ids.make(ActionId),
                 act: statement.map_or(deed.act, |s| act_told(deed, s)),
@@ -132,12 +134,13 @@ impl Drafter {
     }
 
     /// The tool of an act lies ready at its step, whatever kind of statement tells it: "Pull on the tag with the tweezers, not
-    /// on the wire." Drivers follow from their screws.
+    /// on the wire." Drivers follow from their screws, where it is known what turns these.
     fn done_with(&mut self, step: StepId, deed: &Deed) {
         let material = |name: &str| Consumable::ALL.iter().any(|c| c.name() == name);
-        let tool = deed.by.as_deref().filter(|name| !material(name) && Drive::of_driver(name).is_none());
+        let follows = |name: &str| deed.drive.is_some() && Drive::of_driver(name).is_some();
+        let tool = deed.by.as_deref().filter(|name| !material(name) && !follows(name)).map(Drive::tool_words);
         let Some(step) = self.manual.steps.get_mut(&step) else { return };
-        step.tools.extend(tool.filter(|name| !step.tools.iter().any(|t| t == name)).map(str::to_owned));
+        step.tools.extend(tool.filter(|name| !step.tools.contains(name)));
     }
 
     /// An empty step behind those of its phase.
@@ -585,7 +588,7 @@ fn tells_facts(statement: &Statement) -> bool {
 fn stands_for_itself(statement: &Statement) -> bool {
     let facts = &statement.facts;
     matches!(statement.kind, StatementKind::Action | StatementKind::Test)
-        && (statement.kind == StatementKind::Test
+        && (statement.kind == StatementKind::Test && reading::is_order(&statement.text)
             || !facts.fasteners.is_empty()
             || !facts.heat.is_empty()
             || !statement.doubts.is_empty()
@@ -622,7 +625,8 @@ fn roles(deed: &Deed, parts: &[String], spelling: &Spelling) -> Roles {
         screws: deed.screws(),
         by: deed.by.clone(),
         places: deed.places.iter().map(|p| Whereabouts { thing: spelling.put(&p.thing), ..p.clone() }).collect(),
-        manner: deed.manner.clone(),
+        // Everybody is careful already: what to take care of stands in the cautions.
+        manner: deed.manner.iter().filter(|m| things::vague_care(m).is_none()).cloned().collect(),
         until: deed.until.as_ref().map(|u| spelling.put(u)),
         measures: deed.measures.clone(),
         ..Roles::default()

@@ -40,7 +40,9 @@ impl Reader<'_> {
         if self.words.len() > 45 {
             return false;
         }
-        if tools_named(self.lemmas).len() < 2 && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
+        // "The only thing you need is a small Phillips screwdriver."
+        let only = ["only thing you need", "only tool you need", "all you need"].iter().any(|p| has(self.text, p));
+        if tools_named(self.lemmas).len() < 2 && !only && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
             return false;
         }
         // "You'll be wanting some heat, a hair dryer is fine."

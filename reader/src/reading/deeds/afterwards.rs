@@ -27,6 +27,23 @@ pub(super) fn due(deeds: &mut [Deed]) {
     }
 }
 
+/// The frame that reads "we loosen those screws".
+pub(super) const SLACKENED: &str = "screws slackened";
+
+/// "We loosen those screws. … And now pick the screws out by hand.": first only loosened.
+pub(super) fn slackened(deeds: &mut [Deed]) {
+    for at in 0..deeds.len() {
+        let d = &deeds[at];
+        let out = |e: &Deed| {
+            e.act == Act::Unscrew && e.half == d.half && e.what == d.what && e.because != SLACKENED && !e.what.is_empty()
+        };
+        let near = deeds[at + 1..].iter().take(4).take_while(|e| e.sentence <= d.sentence + 8);
+        if d.act == Act::Unscrew && d.because == SLACKENED && d.count.is_none() && near.clone().any(out) {
+            deeds[at].act = Act::Loosen;
+        }
+    }
+}
+
 /// The rule that reads "there's another two under the feet".
 pub(super) const MORE_SHOWN: &str = "more screws are shown";
 

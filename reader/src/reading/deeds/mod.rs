@@ -219,7 +219,9 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
     let text: Vec<char> = sentences::joined_text(recording).chars().collect();
     let punctuated = sentences::is_punctuated(recording);
     let mut out: Vec<Sentence> = Vec::new();
-    for mut sentence in sentences.iter().cloned() {
+    // Numbers of pages stand between orders, and part none.
+    let number = |s: &&Sentence| s.tokens.len() == 1 && s.tokens[0].said.parse::<u32>().is_ok();
+    for mut sentence in sentences.iter().filter(|s| !number(s)).cloned() {
         let Some(first) = sentence.tokens.first() else { continue };
         let small = text.get(first.start).is_some_and(|c| !c.is_uppercase());
         let goes_on = out.last().is_some_and(|last: &Sentence| {

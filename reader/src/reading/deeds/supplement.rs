@@ -11,7 +11,7 @@ use super::super::facts::{
 use super::super::lexicon::lemma;
 use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
-use super::afterwards::MORE_SHOWN;
+use super::afterwards::{MORE_SHOWN, SLACKENED};
 use super::grammar::{GRAMMAR, Kind};
 use super::{Deed, Half, Need};
 use crate::labels::Label;
@@ -61,6 +61,7 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
         s.facts.parts.clear();
         s.facts.connectors.clear();
     }
+    loosened_first(statements, deeds);
     sides(statements, deeds);
     names(statements, deeds);
     let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
@@ -83,7 +84,8 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
     // Where captions cut a sentence, the statements beside it hold the fact.
     let beside =
         |at: usize, slot: Slot| held[at.saturating_sub(1)..held.len().min(at + 2)].iter().any(|h| h.contains(&slot));
-    for d in deeds.iter().filter(|d| d.half != Half::Check) {
+    let tells = |d: &&Deed| d.half != Half::Check && !(d.act == Act::Loosen && d.because == SLACKENED);
+    for d in deeds.iter().filter(tells) {
         let moves = matches!(slot(d.act), Some(Slot::Part(_) | Slot::Plug(_)));
         if !moves && d.confidence < SURE {
             continue;
@@ -106,6 +108,16 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
                 acted(statement, d);
             }
             None => acted(statement, d),
+        }
+    }
+}
+
+/// Screws that are only loosened here come out, counted, behind: they are no group of their own.
+fn loosened_first(statements: &mut [Statement], deeds: &[Deed]) {
+    for d in deeds.iter().filter(|d| d.act == Act::Loosen && d.because == SLACKENED) {
+        let at = statements.partition_point(|s| s.end < d.end);
+        if let Some(s) = statements.get_mut(at).filter(|s| s.start < d.end) {
+            s.facts.fasteners.retain(|f| f.count.is_some());
         }
     }
 }

@@ -203,7 +203,8 @@ fn only_names(t: &Tagged<'_>, clauses: &[Clause]) -> bool {
     let number = || t.words.len() == 1 && t.words[0].parse::<u32>().is_ok();
     let tool = || !extract::tools_named(&t.words).is_empty() || lexicon::LEXICON.consumables.any(&t.words).is_some();
     // "Shield lifting tool": no order, whatever its first word looks like.
-    let jig = t.words.last().is_some_and(|w| matches!(*w, "tool" | "jig" | "fixture" | "stand" | "mat" | "brush"))
+    let jig = t.words.last().is_some_and(|w| matches!(*w, "tool" | "jig" | "fixture"))
+        && t.words.len() > 2
         && !t.words.iter().any(|w| lexicon::LEXICON.classes.determiner.contains(*w));
     t.words.len() <= FEW && (jig || clauses.iter().all(|c| c.verb.is_none()) && (number() || tool()))
 }

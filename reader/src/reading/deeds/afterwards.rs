@@ -35,7 +35,11 @@ pub(super) fn slackened(deeds: &mut [Deed]) {
     for at in 0..deeds.len() {
         let d = &deeds[at];
         let out = |e: &Deed| {
-            e.act == Act::Unscrew && e.half == d.half && e.what == d.what && e.because != SLACKENED && !e.what.is_empty()
+            e.act == Act::Unscrew
+                && e.half == d.half
+                && e.what == d.what
+                && e.because != SLACKENED
+                && !e.what.is_empty()
         };
         let near = deeds[at + 1..].iter().take(4).take_while(|e| e.sentence <= d.sentence + 8);
         if d.act == Act::Unscrew && d.because == SLACKENED && d.count.is_none() && near.clone().any(out) {

@@ -210,6 +210,8 @@ fn serve(w: &[Word], c: &mut Clause) {
         && plug.of.is_empty()
         && !plug.plural
         && !matches!(owner.head(), "board" | "mainboard" | "motherboard")
+        // "The flex goes to the left."
+        && !GRAMMAR.classes.which.contains(owner.head())
     {
         plug.of.push(owner.clone());
         return;

@@ -26,6 +26,7 @@ mod halves;
 mod names;
 mod objects;
 mod phrases;
+mod pronouns;
 mod rows;
 mod shown;
 mod steps;

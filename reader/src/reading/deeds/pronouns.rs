@@ -1,0 +1,252 @@
+//! What "it", "them" and "that one" mean, as far as speech alone tells it.
+//!
+//! Some constructions point at their thing ("a screw behind this plug, so hook that out"); else the thing named before in
+//! the sentence is meant, and then what was spoken of last. What is on the bench decides later (`objects`).
+
+use super::clauses::{Clause, Mood};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, TOOLS};
+
+/// A pronoun where it stands.
+struct It<'a> {
+    /// Its clause, by number and itself.
+    n: usize,
+    c: &'a Clause,
+    pronoun: &'a Phrase,
+    /// "them", "each".
+    many: bool,
+    /// "it", "that".
+    one: bool,
+    /// A tool may be meant.
+    tools: bool,
+}
+
+impl It<'_> {
+    /// One thing is pulled, lifted, pushed.
+    fn moves(&self) -> bool {
+        matches!(self.c.base.as_str(), "pull" | "slide" | "lift" | "fold" | "swing" | "push")
+    }
+
+    fn out(&self) -> bool {
+        self.c.particles.iter().any(|p| p == "out")
+    }
+
+    fn slid_out(&self) -> bool {
+        self.one && self.out() && matches!(self.c.base.as_str(), "slide" | "lift" | "take")
+    }
+
+    /// "Blow the dust out. Plug it in.": nobody plugs dust.
+    fn dusty(&self, p: &Phrase) -> bool {
+        let cleans = matches!(self.c.base.as_str(), "clean" | "wipe" | "brush" | "blow" | "scrape" | "remove");
+        self.one && p.kind == Kind::Dirt && !cleans
+    }
+
+    /// What is used up is not handled.
+    fn spent(&self, p: &Phrase) -> bool {
+        let handled = matches!(
+            self.c.base.as_str(),
+            "lay" | "put" | "place" | "set" | "take" | "lift" | "pull" | "work" | "push" | "slide" | "insert"
+        );
+        handled && matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt) || self.dusty(p)
+    }
+}
+
+fn is_latch(p: &Phrase) -> bool {
+    matches!(p.kind, Kind::Lever | Kind::Latch)
+}
+
+impl Reader<'_> {
+    /// What "it" and "them" mean: the thing named before in the sentence, else the one spoken of last.
+    pub(super) fn meant(&self, n: usize, pronoun: &Phrase, tools: bool) -> Option<Phrase> {
+        if matches!(pronoun.head(), "everything" | "all" | "anything" | "something" | "nothing") {
+            return None;
+        }
+        let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
+        let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
+        let one = matches!(pronoun.head(), "it" | "this" | "that" | "she" | "he") && pronoun.said.len() == 1;
+        let it = It { n, c: &self.clauses[n], pronoun, many, one, tools };
+        if let Some(several) = self.of_these(&it) {
+            return Some(several);
+        }
+        if self.numbered(pronoun) {
+            let several = self.topic.many.as_ref().filter(|(at, p, _)| self.number - at <= 3 && p.kind != Kind::Screw);
+            return several.map(|(_, p, _)| p.clone());
+        }
+        if !many && !one {
+            return None;
+        }
+        // What a construction points at comes first.
+        let pointed = self.screws_undone(&it).or_else(|| self.hidden_behind(&it)).or_else(|| self.the_one_screw(&it));
+        if let Some(pointed) = pointed.or_else(|| self.tool_in_hand(&it)) {
+            return Some(pointed);
+        }
+        let here = self.named_here(&it);
+        self.plug_unlocked(&it).or_else(|| self.spoken_of(&it, here))
+    }
+
+    /// "These clips go back on, so I'm going to put this one on.": one of them.
+    fn of_these(&self, it: &It<'_>) -> Option<Phrase> {
+        let p = it.pronoun;
+        let which = p.words.len() == 1 && matches!(p.head(), "this" | "that") && p.to > p.from + 1;
+        let several = |p: &&Phrase| p.plural && !p.is_pronoun() && (is_latch(p) || p.kind == Kind::Plug);
+        let told = self.clauses[..it.n].iter().rev().flat_map(|c| c.subjects.iter().chain(&c.objects));
+        told.filter(|_| which || self.numbered(p)).find(several).cloned()
+    }
+
+    /// "There's one screw behind each foot. Undo all four of them.": the screws.
+    fn screws_undone(&self, it: &It<'_>) -> Option<Phrase> {
+        let undone = matches!(it.c.base.as_str(), "undo" | "unscrew" | "loosen" | "tighten") || self.these_screws(it.c);
+        let counted = undone && it.pronoun.count.is_some_and(|n| n > 1);
+        let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
+        screws.map(|(_, screws)| screws.clone())
+    }
+
+    /// "There's a screw behind this plug, so I'll hook that out.": what hides it.
+    fn hidden_behind(&self, it: &It<'_>) -> Option<Phrase> {
+        let hooked = matches!(it.c.base.as_str(), "hook" | "pry" | "pick" | "peel" | "prise" | "pop");
+        let c = self.clauses[..it.n].last().filter(|_| hooked && it.pronoun.head() == "that")?;
+        let screw = c.base == "be" && c.objects.iter().any(|o| o.kind == Kind::Screw);
+        let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below");
+        let cover = |np: &Phrase| np.kind == Kind::Part && np.definite;
+        c.places.iter().find(|(p, np)| screw && by(p) && cover(np)).map(|(_, np)| np.clone())
+    }
+
+    /// "It is held in with one screw, so take that out.": the screw.
+    fn the_one_screw(&self, it: &It<'_>) -> Option<Phrase> {
+        let one_screw = |c: &Clause| {
+            let held = c.passive && matches!(c.base.as_str(), "hold" | "secure" | "fix" | "fasten");
+            let single = |np: &Phrase| np.kind == Kind::Screw && np.count == Some(1);
+            c.places.iter().find(|(p, np)| held && p == "with" && single(np)).map(|(_, np)| np.clone())
+        };
+        let that = it.pronoun.head() == "that";
+        self.clauses[..it.n].iter().rev().take(2).filter(|_| that).find_map(one_screw)
+    }
+
+    /// What is put between or along something is the tool.
+    fn tool_in_hand(&self, it: &It<'_>) -> Option<Phrase> {
+        if !(it.tools && it.one) {
+            return None;
+        }
+        let at = it.pronoun.from;
+        let here = self.before(it).flat_map(|c| c.objects.iter()).find(|p| p.to <= at && TOOLS.contains(&p.kind));
+        let held = || self.topic.tool.as_ref().filter(|(was, _, _)| self.number - was <= 2).map(|t| t.1.clone());
+        here.cloned().or_else(held)
+    }
+
+    /// The clauses in which it may have been named, the nearest first.
+    fn before<'a>(&'a self, it: &It<'_>) -> impl Iterator<Item = &'a Clause> {
+        let (at, one) = (it.pronoun.from, it.one);
+        // "Go in where the battery was, then work it up.": not what only tells where.
+        let named = move |c: &&Clause| c.from < at && !(one && (c.beside_it() || c.mood == Mood::Question));
+        self.clauses[..=it.n].iter().rev().filter(named)
+    }
+
+    /// What is named before it in the sentence.
+    fn named_here(&self, it: &It<'_>) -> Option<Phrase> {
+        let (at, one) = (it.pronoun.from, it.one);
+        let named = self.before(it).flat_map(|c| {
+            // "It's stuck down with tape, so peel it up", "Grab it by the plug": not what holds it, nor where it is held.
+            let means = move |p: &str| one && matches!(p, "with" | "by") && (c.passive || c.order);
+            // "It goes down the arm. Peel it out.": what goes there is still meant.
+            let goes = one && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
+            let places = c.places.iter().filter(move |(p, _)| !goes && !means(p)).map(|(_, p)| p);
+            // "The new screen doesn't come with the button, so transfer it.": what is lacking.
+            let lacking = c.places.iter().filter(|(p, _)| c.negated && c.base == "come" && p == "with").map(|(_, p)| p);
+            // "Grab the corner of the film and peel it away.": the film.
+            let whole = |p| if c.base == "grab" { of_nothing(p) } else { p };
+            lacking.chain(c.objects.iter().rev().map(whole)).chain(c.subjects.iter().rev()).chain(places)
+        });
+        named.filter(|p| p.to <= at).find(|p| self.fits(it, p)).cloned()
+    }
+
+    /// Whether it can stand for a thing of the sentence.
+    fn fits(&self, it: &It<'_>, p: &Phrase) -> bool {
+        // "Take out the screw and pull it to the front.": the part, and not its screw.
+        let its_screw = it.one && it.moves() && it.c.from > 0 && p.kind == Kind::Screw;
+        let turned_away = its_screw || self.pulled(it, p) || it.spent(p) || self.let_go(it, p) || p.is_pronoun();
+        let handled = p.is_thing() && p.kind != Kind::Time && (it.tools || !TOOLS.contains(&p.kind));
+        let as_many = if it.many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) };
+        !turned_away && handled && as_many
+    }
+
+    /// "Flip up the bar and it slides out.", "Push this clip off, swing it up.": what the latch held, and not the latch.
+    fn let_go(&self, it: &It<'_>, p: &Phrase) -> bool {
+        let slips = it.moves() || matches!(it.c.base.as_str(), "come" | "slip" | "draw" | "pop" | "ease");
+        let opens = |c: &Clause| c.order && c.particles.iter().any(|p| p == "off") && c.objects.iter().any(is_latch);
+        let swings = matches!(it.c.base.as_str(), "swing" | "tilt" | "hinge");
+        let swung = || swings && self.clauses[..it.n].iter().any(opens);
+        it.one && is_latch(p) && (slips && it.out() || swung())
+    }
+
+    /// "Unplug this connector and slide it out.": what the plug belongs to, and not the plug.
+    fn pulled(&self, it: &It<'_>, p: &Phrase) -> bool {
+        let unplugs = |c: &Clause| {
+            matches!(c.base.as_str(), "unplug" | "disconnect") && c.objects.iter().any(|o| o.from == p.from)
+        };
+        it.slid_out() && p.kind == Kind::Plug && self.clauses[..it.n].iter().any(unplugs)
+    }
+
+    /// "The pack is connected with a plug, so press the tab and pull it out.": the plug.
+    fn plug_unlocked(&self, it: &It<'_>) -> Option<Phrase> {
+        let parts = matches!(it.c.base.as_str(), "part" | "separate");
+        let unlocks = |c: &&Clause| c.objects.iter().any(is_latch);
+        self.clauses[..it.n].last().filter(unlocks).filter(|_| it.one && (it.out() || parts))?;
+        self.plug_of(it.n)
+    }
+
+    /// What was named here, else what was spoken of last.
+    fn spoken_of(&self, it: &It<'_>, here: Option<Phrase>) -> Option<Phrase> {
+        let topic = if it.many { &self.topic.many } else { &self.topic.one };
+        let guess = here.is_none() && topic.as_ref().is_some_and(|(_, _, acted)| !acted);
+        let aged = |t: &Option<(usize, Phrase, bool)>| t.as_ref().map(|(at, p, _)| (p.clone(), self.number - at));
+        let before = || {
+            let tool = aged(&self.topic.tool).filter(|_| it.tools);
+            match (aged(topic), tool) {
+                (Some(named), Some(tool)) => Some(if tool.1 <= named.1 { tool } else { named }),
+                (named, tool) => named.or(tool),
+            }
+        };
+        let (was, age) = here.map(|p| (p, 0)).or_else(before)?;
+        if was.kind == Kind::Screw && it.one && age > 0 && it.moves() || self.stays_plugged(it, age) {
+            return None;
+        }
+        // "Latch of the lamp flex up. It slides out.": what the latch held.
+        let held = was.of.first().filter(|o| age > 0 && self.let_go(it, &was) && o.kind == Kind::Plug);
+        if let Some(plug) = held {
+            return Some(Phrase { guess: false, ..plug.clone() });
+        }
+        (age <= 3 && !it.dusty(&was)).then_some(Phrase { guess, ..was })
+    }
+
+    /// "Unplug this connector. And slide it out.": what is in work, and not the plug.
+    fn stays_plugged(&self, it: &It<'_>, age: usize) -> bool {
+        let just_now = |(at, p, acted): &(usize, Phrase, bool)| *acted && p.kind == Kind::Plug && self.number == at + 1;
+        let goes_on = self.lemmas.first() == Some(&"and");
+        age == 1 && goes_on && it.slid_out() && it.c.base == "slide" && self.topic.one.as_ref().is_some_and(just_now)
+    }
+
+    /// "The pack is connected with a white plug": the plug, and whose it is.
+    fn plug_of(&self, n: usize) -> Option<Phrase> {
+        // "There's a white connector, squeeze the tab and part it."
+        let shown = self.clauses[..n].iter().find(|c| c.base == "be" && c.subjects.is_empty() && !c.negated);
+        if let Some(plug) = shown.and_then(|c| c.objects.iter().find(|o| o.kind == Kind::Plug)) {
+            return Some(plug.clone());
+        }
+        let c = self.clauses[..n].iter().find(|c| c.passive && c.base == "connect")?;
+        let (_, plug) = c.places.iter().find(|(p, np)| matches!(p.as_str(), "with" | "by") && np.kind == Kind::Plug)?;
+        let owner = c.subjects.first().filter(|s| s.kind == Kind::Part)?;
+        Some(Phrase { of: vec![owner.clone()], ..plug.clone() })
+    }
+
+    /// "the first one", "the other one": of several that were spoken of.
+    fn numbered(&self, p: &Phrase) -> bool {
+        let which = |w: &str| matches!(w, "first" | "second" | "third" | "last" | "other");
+        p.head() == "one" && self.words[p.from..p.to].iter().any(|w| which(&w.lemma))
+    }
+}
+
+/// The film, of "the corner of the film".
+fn of_nothing(p: &Phrase) -> &Phrase {
+    if p.kind == Kind::Nothing { p.of.first().unwrap_or(p) } else { p }
+}

@@ -23,6 +23,7 @@ mod figured;
 mod frames;
 mod grammar;
 mod halves;
+mod moods;
 mod names;
 mod objects;
 mod phrases;

@@ -80,6 +80,24 @@ fn a_draft_holds_steps_screws_connectors_heat_and_cautions(mixer: Drafted) {
 }
 
 #[rstest]
+#[case::care("Lift off the lid carefully. Take out the fan.", &["Remove the lid.", "Take out the fan."])]
+#[case::says_of_what(
+    "Lift off the lid carefully, because it hangs on a cable. Take out the fan.",
+    &["Lift off the lid carefully, because it hangs on a cable.", "Take out the fan."]
+)]
+#[case::a_story(
+    "Take out the fan. I looked at it for a long while to see if that lamp comes on by itself, and it did.",
+    &["Take out the fan."]
+)]
+#[case::by_hand("Undo the four screws of the lid by hand. Lift off the lid.", &["Undo the four screws of the lid by hand.", "Lift off the lid."])]
+fn a_drafted_sentence_says_what_to_do(#[case] told: &str, #[case] wanted: &[&str]) {
+    let manual = drafted(&format!("# Recording: Hand mixer\n\n[0:00] {told}")).manual;
+    let steps = manual.steps_in(Phase::Teardown);
+    let texts: Vec<String> = steps.iter().flat_map(|s| &s.actions).map(|a| manual.sentence(a)).collect();
+    assert_eq!(texts, wanted);
+}
+
+#[rstest]
 fn evidence_leads_back_to_the_words(mixer: Drafted) {
     let text: Vec<char> = MIXER
         .split("\n\n")

@@ -344,6 +344,14 @@ mod tests {
         "# Recording: Tyre inflator\n\n[0:00] The inflator is heavy. Tip the inflator onto its left side.",
         "turn inflator"
     )]
+    #[case::a_job_is_no_device(
+        "# Recording: Board replacement, bench lamp\n\n[0:00] Take out the tray. Switch on.",
+        "remove tray, power_on"
+    )]
+    #[case::named_before_the_job(
+        "# Recording: Hand dryer, a new motor\n\n[0:00] Take out the tray. Switch on.",
+        "remove tray, power_on hand dryer"
+    )]
     #[case::a_name_is_no_order("Take off the Turn dial. Lift the lid out.", "remove turn dial, remove lid")]
     #[case::until_it_is_dark("Hold the key until the lamp goes out. Take out the tray.", "power_off key, remove tray")]
     #[case::light_is_no_part("Wait until the light goes out. Take out the tray.", "wait, remove tray")]

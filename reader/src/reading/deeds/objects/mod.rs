@@ -43,7 +43,9 @@ fn headed(title: &str) -> Option<String> {
     let head = &title[..end];
     let words: Vec<&str> = head.split_whitespace().collect();
     let plain = words.iter().all(|w| w.chars().all(char::is_alphabetic));
-    ((1..=3).contains(&words.len()) && plain).then(|| words.join(" "))
+    // "Driver board replacement, bench lamp": what is done, and not to what.
+    let job = words.last().is_some_and(|w| GRAMMAR.kind(&[lemma(w)]) == Some(Kind::Nothing));
+    ((1..=3).contains(&words.len()) && plain && !job).then(|| words.join(" "))
 }
 
 pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) -> (Vec<Deed>, Vec<Need>) {

@@ -77,7 +77,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             sleeve(a).map(name).into_iter().collect()
         }
         // "With the board out I flip it over.": the board.
-        Act::Turn if c.points() && a.objects.iter().any(|o| o.stands && bench.out.contains(&name(o))) => {
+        Act::Turn if c.points() && a.places.iter().any(|(p, np)| p == "with" && bench.out.contains(&name(np))) => {
             a.objects.iter().take(1).map(name).collect()
         }
         // The device is turned; "it" is the device.

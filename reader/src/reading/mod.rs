@@ -200,13 +200,12 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
 /// "Bent tweezers 6.": a tool or a number, and nothing that is done.
 fn only_names(t: &Tagged<'_>, clauses: &[Clause]) -> bool {
     const FEW: usize = 6;
-    let number = || t.words.len() == 1 && t.words[0].parse::<u32>().is_ok();
     let tool = || !extract::tools_named(&t.words).is_empty() || lexicon::LEXICON.consumables.any(&t.words).is_some();
     // "Shield lifting tool": no order, whatever its first word looks like.
     let jig = t.words.last().is_some_and(|w| matches!(*w, "tool" | "jig" | "fixture"))
         && t.words.len() > 2
         && !t.words.iter().any(|w| lexicon::LEXICON.classes.determiner.contains(*w));
-    t.words.len() <= FEW && (jig || clauses.iter().all(|c| c.verb.is_none()) && (number() || tool()))
+    t.words.len() <= FEW && (jig || clauses.iter().all(|c| c.verb.is_none()) && (numbers::lone(&t.words) || tool()))
 }
 
 /// The sentences under the words and ends that an author put right, with what was repaired.

@@ -12,6 +12,11 @@ pub(super) struct Figure {
     pub value: f64,
 }
 
+/// Nothing but a figure: the number of a page or step that was read out.
+pub(super) fn lone(words: &[impl AsRef<str>]) -> bool {
+    matches!(words, [one] if one.as_ref().parse::<u32>().is_ok())
+}
+
 /// The figure that begins at `at`, if one does: `35`, `0.18`, `1,2`, `thirty five`, `twelve hundred`, `two and a half`.
 pub(super) fn figure_at(words: &[&str], at: usize) -> Option<Figure> {
     // A spoken figure has few words: "twenty one thousand three hundred and forty five point two five".

@@ -7,6 +7,7 @@ use super::clauses::{Clause, Mood};
 use super::extract::{self, Warning};
 use super::facts::Facts;
 use super::lexicon::LEXICON;
+use super::numbers;
 use super::phrases::Thing;
 use super::tags::{Tag, Tagged};
 use crate::labels;
@@ -219,7 +220,7 @@ fn heading(words: &[&str]) -> Option<String> {
     let number = |w: &str| LEXICON.numbers.contains_key(w) || w.parse::<f64>().is_ok();
     match words {
         [what @ ("step" | "section" | "chapter" | "part"), n] if number(n) => Some(format!("{what} {n}")),
-        [n] if n.parse::<u32>().is_ok() => Some((*n).to_owned()),
+        [n] if numbers::lone(words) => Some((*n).to_owned()),
         _ => None,
     }
 }

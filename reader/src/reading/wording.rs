@@ -122,7 +122,11 @@ impl Instruction<'_> {
         };
         let mains = self.plugs_in();
         if let Some(wall) = mains {
-            text = format!("Plug the device into the {wall}");
+            text = if wall == ITS_SUPPLY {
+                "Plug the device in".to_owned()
+            } else {
+                format!("Plug the device into the {wall}")
+            };
         }
         let told = |p: &str| told(p) || mains.is_some_and(|wall| p.ends_with(wall));
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
@@ -144,7 +148,7 @@ impl Instruction<'_> {
 impl<'a> Instruction<'a> {
     /// Where the device itself is plugged in: "wall", "outlet".
     fn plugs_in(&self) -> Option<&'a str> {
-        const SOCKETS: [&str; 4] = ["wall", "wall socket", "outlet", "wall outlet"];
+        const SOCKETS: [&str; 5] = ["wall", "wall socket", "outlet", "wall outlet", ITS_SUPPLY];
         let bare = self.act == Act::Connect && self.things.is_empty();
         let things = self.places.iter().map(|p| p.thing.trim_start_matches("the ").trim_start_matches("a "));
         things.filter(|_| bare).find(|t| SOCKETS.contains(t))
@@ -278,15 +282,20 @@ pub fn verb(act: Act) -> &'static str {
     }
 }
 
-/// A key is pressed, and what it switches is not named: "Press the power button".
+/// A key is pressed, and what it switches is not named: "Press the power button". A switch may be turned or thrown: it is
+/// switched.
 pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
-    let key = |t: &&str| matches!(t.rsplit(' ').next(), Some("button" | "key" | "switch" | "trigger"));
+    let key = |t: &&str| matches!(t.rsplit(' ').next(), Some("button" | "key"));
+    let keys = !things.is_empty() && things.iter().all(key);
     match act {
-        Act::PowerOn if things.iter().all(key) => "Press",
-        Act::PowerOff if things.iter().all(key) => "Hold",
+        Act::PowerOn if keys => "Press",
+        Act::PowerOff if keys => "Hold",
         _ => verb(act),
     }
 }
+
+/// Where a device is plugged in when nobody says into what: no sentence names it.
+pub(super) const ITS_SUPPLY: &str = "its supply";
 
 /// Without a tool, told as a way.
 pub(super) const BY_HAND: &str = "by hand";
@@ -383,6 +392,7 @@ mod tests {
 
     #[rstest]
     #[case::the_wall("in", "the wall", Act::Connect, &[], "Plug the device into the wall.")]
+    #[case::nobody_says_where("into", ITS_SUPPLY, Act::Connect, &[], "Plug the device in.")]
     #[case::a_plug_on_a_board("on", "the board", Act::Connect, &["fan plug"], "Connect the fan plug on the board.")]
     #[case::side_of_itself("at", "the back", Act::Remove, &["back cover"], "Remove the back cover.")]
     #[case::side_of_another("at", "the back", Act::Remove, &["fan"], "Remove the fan at the back.")]
@@ -408,6 +418,7 @@ mod tests {
     #[rstest]
     #[case::a_key_on(Act::PowerOn, "power button", "Press the power button.")]
     #[case::a_key_off(Act::PowerOff, "side key", "Hold the side key.")]
+    #[case::a_switch(Act::PowerOff, "rear switch", "Switch off the rear switch.")]
     #[case::the_device(Act::PowerOn, "radio", "Switch on the radio.")]
     fn keys_are_pressed_and_devices_switched(#[case] act: Act, #[case] thing: &str, #[case] wanted: &str) {
         assert_eq!(Instruction { things: vec![thing], ..blank(act) }.sentence(), wanted);

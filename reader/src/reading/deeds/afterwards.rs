@@ -142,16 +142,14 @@ fn shorter(a: &[String], b: &[String]) -> bool {
 pub(super) fn served(deeds: &mut Vec<Deed>) {
     let led_in =
         |d: &Deed| d.act == Act::Pry && d.half == Half::Apart && d.by.is_some() && d.because == "a tool worked in";
-    let mut at = 1;
-    while at < deeds.len() {
-        let clips = deeds[at].act == Act::Release && deeds[at].half == Half::Apart && deeds[at].by.is_none();
-        let next = deeds[at].sentence <= deeds[at - 1].sentence + 1;
-        if clips && next && led_in(&deeds[at - 1]) {
-            let tool = deeds.remove(at - 1);
-            deeds[at - 1].by = tool.by;
-        }
-        at += 1;
+    let mut out: Vec<Deed> = Vec::with_capacity(deeds.len());
+    for mut d in std::mem::take(deeds) {
+        let clips = d.act == Act::Release && d.half == Half::Apart && d.by.is_none();
+        let tool = out.pop_if(|last| clips && led_in(last) && d.sentence <= last.sentence + 1);
+        d.by = d.by.or(tool.and_then(|tool| tool.by));
+        out.push(d);
     }
+    *deeds = out;
 }
 
 /// Two mentions of one act in a row are one act; an announcement is done where it is done.

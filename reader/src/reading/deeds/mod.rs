@@ -178,11 +178,12 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     Telling { deeds, needs, tools }
 }
 
+/// A title that never ends costs no more words than this.
+const LONGEST_TITLE: usize = 30;
+
 /// "A bigger program card for a timer": the words of a title that name a thing of the device, and no tool.
 fn own(title: &str) -> Vec<CompactString> {
     use grammar::{GRAMMAR, Kind};
-    /// A title that never ends costs no more than this.
-    const LONGEST_TITLE: usize = 30;
     let title = title.to_lowercase();
     let words: Vec<CompactString> = title
         .split(|c: char| !c.is_alphanumeric())
@@ -201,8 +202,6 @@ fn own(title: &str) -> Vec<CompactString> {
 /// What the title calls the device: its word that the speech says most often behind "the".
 fn called(sentences: &[Sentence], title: &str) -> Option<CompactString> {
     const OFTEN: usize = 2;
-    /// A title that never ends costs no more than this.
-    const LONGEST_TITLE: usize = 30;
     let said = |word: &str| {
         let the = |pair: &[sentences::Token]| pair[0].said == "the" && pair[1].said == word;
         sentences.iter().flat_map(|s| s.tokens.windows(2)).filter(|pair| the(pair)).count()
@@ -222,7 +221,7 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
     let punctuated = sentences::is_punctuated(recording);
     let mut out: Vec<Sentence> = Vec::new();
     // Numbers of pages stand between orders, and part none.
-    let number = |s: &&Sentence| s.tokens.len() == 1 && s.tokens[0].said.parse::<u32>().is_ok();
+    let number = |s: &&Sentence| matches!(&s.tokens[..], [t] if super::numbers::lone(&[&t.said]));
     for mut sentence in sentences.iter().filter(|s| !number(s)).cloned() {
         let Some(first) = sentence.tokens.first() else { continue };
         let small = text.get(first.start).is_some_and(|c| !c.is_uppercase());
@@ -351,6 +350,18 @@ mod tests {
     #[case::named_before_the_job(
         "# Recording: Hand dryer, a new motor\n\n[0:00] Take out the tray. Switch on.",
         "remove tray, power_on hand dryer"
+    )]
+    #[case::the_device_and_not_what_lies_there(
+        "# Recording: Grain scale\n\n[0:00] Take the bowl off. It just lifts off. So now flip it over.",
+        "remove bowl, turn scale"
+    )]
+    #[case::what_lies_there(
+        "# Recording: Grain scale\n\n[0:00] Take out the main board. With the board out I can flip it over.",
+        "remove main board, turn main board"
+    )]
+    #[case::the_tool_serves_the_clips(
+        "Put the plastic lever under the cover. Release the side clips. Lift the cover off.",
+        "release side clips, remove cover"
     )]
     #[case::a_name_is_no_order("Take off the Turn dial. Lift the lid out.", "remove turn dial, remove lid")]
     #[case::until_it_is_dark("Hold the key until the lamp goes out. Take out the tray.", "power_off key, remove tray")]

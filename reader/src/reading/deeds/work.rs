@@ -1,6 +1,6 @@
 //! What a sentence is before it is an act: a list, a heading, an announcement, a job that is only supposed.
 
-use super::super::extract::tools_named;
+use super::super::extract::{is_whole_list, tools_named};
 use super::super::lexicon::LEXICON;
 use super::Half;
 use super::clauses::{Clause, Mood};
@@ -41,8 +41,9 @@ impl Reader<'_> {
             return false;
         }
         // "The only thing you need is a small Phillips screwdriver."
-        let only = ["only thing you need", "only tool you need", "all you need"].iter().any(|p| has(self.text, p));
-        if tools_named(self.lemmas).len() < 2 && !only && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
+        let tools = tools_named(self.lemmas).len();
+        let whole = tools == 1 && is_whole_list(self.text);
+        if tools < 2 && !whole && LEXICON.tool_list.at(self.lemmas, 0).is_none() {
             return false;
         }
         // "You'll be wanting some heat, a hair dryer is fine."

@@ -92,8 +92,7 @@ impl Listed {
     }
 
     fn take(&mut self, s: &Statement, words: &[&str]) {
-        let text = words.join(" ");
-        self.only |= ["only thing you need", "only tool you need", "all you need"].iter().any(|p| text.contains(p));
+        self.only |= extract::is_whole_list(&words.join(" "));
         self.tools.extend(extract::tools_named(words));
         self.consumables.extend(LEXICON.consumables.all(words).into_iter().map(|(_, _, c)| *c));
         self.tools.extend(s.facts.tools.iter().cloned());

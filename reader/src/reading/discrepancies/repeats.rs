@@ -1,5 +1,6 @@
 //! A sentence or a part of it told twice.
 
+use super::super::numbers;
 use super::super::sheet::DiscrepancyKind;
 use super::super::statements::StatementKind;
 use super::{Contradiction, Story, finding};
@@ -18,8 +19,7 @@ pub(super) fn find(story: &Story<'_>) -> Vec<Contradiction> {
 
 fn said_again(story: &Story<'_>, i: usize) -> bool {
     // "Detach the fan 15. Detach the fan 16.": the numbers of pages stand between.
-    let numbered = |n: usize| story.words[n].len() == 1 && story.words[n][0].parse::<u32>().is_ok();
-    let paged = i > 1 && numbered(i - 1);
+    let paged = i > 1 && numbers::lone(&story.words[i - 1]);
     let (a, b) = (&story.words[i - 1 - usize::from(paged)], &story.words[i]);
     let step = b.len() == 2 && b[0] == "step";
     a == b

@@ -16,7 +16,7 @@ mod tools;
 pub(super) use cautions::{Warning, about, named_hazard, warnings};
 pub(super) use fasteners::{aloud, drive_near};
 pub(super) use needs::{chain, needs};
-pub(super) use tools::{bits_named, list_opener, named as tools_named};
+pub(super) use tools::{bits_named, is_whole_list, list_opener, named as tools_named};
 
 use super::act::Act;
 use super::clauses::Clause;

@@ -70,6 +70,11 @@ pub(in super::super) fn list_opener(words: &[&str]) -> Option<String> {
         .map(|(at, len, ())| words[at..at + len].join(" "))
 }
 
+/// "The only thing you need is a small Phillips screwdriver.": one tool is the whole list.
+pub(in super::super) fn is_whole_list(text: &str) -> bool {
+    ["only thing you need", "only tool you need", "all you need"].iter().any(|p| text.contains(p))
+}
+
 /// "lever it up", "pick it up", "do not use the pick as a lever".
 fn is_verb(words: &[&str], at: usize, len: usize) -> bool {
     len == 1

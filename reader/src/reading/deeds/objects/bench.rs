@@ -19,11 +19,11 @@ pub(super) struct Bench {
     /// The sentence that announced it.
     pub due_at: usize,
     /// Lids that stand open and hang on, by name.
-    pub opened: Vec<String>,
+    pub opened: BTreeSet<String>,
     /// What was unplugged and not plugged in since, by name.
     pub unplugged: Vec<String>,
-    /// Latches and locks that were opened, by name.
-    pub released: Vec<String>,
+    /// Latches and locks that were opened, by their last word: the one opened last.
+    pub released: BTreeMap<String, String>,
     /// The whole device was plugged in.
     pub live: bool,
     /// What was soldered off, by name.

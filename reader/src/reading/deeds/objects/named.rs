@@ -77,9 +77,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             sleeve(a).map(name).into_iter().collect()
         }
         // "With the board out I flip it over.": the board.
-        Act::Turn if c.points() && a.places.iter().any(|(p, np)| p == "with" && bench.out.contains(&name(np))) => {
-            a.objects.iter().take(1).map(name).collect()
-        }
+        Act::Turn if c.points() && lies_there(a, bench).is_some() => lies_there(a, bench).into_iter().collect(),
         // The device is turned; "it" is the device.
         Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
@@ -132,6 +130,13 @@ fn plugs(a: &Told, bench: &Bench) -> Vec<String> {
         *plug = format!("{} {plug}", name(at));
     }
     what
+}
+
+/// "With the board out …": the part on the bench, by its whole name.
+fn lies_there(a: &Told, bench: &Bench) -> Option<String> {
+    let (_, np) = a.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Part)?;
+    let (own, end) = (name(np), format!(" {}", name(np)));
+    bench.out.iter().rev().find(|o| **o == own || o.ends_with(&end)).cloned()
 }
 
 /// "Ribbon in.": the one that was pulled, where nobody says whose.
@@ -224,8 +229,7 @@ fn latch_name(o: &Phrase, bench: &Bench) -> String {
         return name(o);
     }
     // "Close the lock.": the one that was opened.
-    let same = |w: &&String| !o.plural && w.rsplit(' ').next() == Some(o.text().as_str());
-    if let Some(opened) = bench.released.iter().rev().find(same) {
+    if let Some(opened) = bench.released.get(&o.text()).filter(|_| !o.plural) {
         return opened.clone();
     }
     match &bench.at {

@@ -2,7 +2,7 @@
 
 use super::super::super::Act;
 use super::super::super::lexicon::lemma;
-use super::super::super::wording::{BY_HAND, Whereabouts};
+use super::super::super::wording::{BY_HAND, ITS_SUPPLY, Whereabouts};
 use super::super::Deed;
 use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::{GRAMMAR, Kind};
@@ -145,9 +145,9 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
     let told = a.places.iter().filter(|(p, np)| tells_where(p, np));
     let mut places: Vec<Whereabouts> =
         told.map(|(p, np)| Whereabouts { preposition: p.clone(), thing: placed(np) }).collect();
-    // "Plug it in.": the device, which has no other place.
+    // "Plug it in.": the device, and nobody says where.
     if c.because == "into the wall" && places.is_empty() {
-        places.push(Whereabouts { preposition: "into".into(), thing: "the outlet".into() });
+        places.push(Whereabouts { preposition: "into".into(), thing: ITS_SUPPLY.into() });
     }
     Deed {
         act: c.act,
@@ -182,12 +182,15 @@ impl Bench {
             self.warmed = Some((c.s.number, part.clone()));
         }
         if matches!(c.act, Act::Remove | Act::Open) {
-            let announced = ["let 's", "gonna do is", "going to do is", "want to do is"].iter().any(|w| c.says(w));
-            self.due = first.filter(|_| c.because == DUE || c.a.future && announced).cloned();
+            let announced = || ["let 's", "gonna do is", "going to do is", "want to do is"].iter().any(|w| c.says(w));
+            self.due = first.filter(|_| c.because == DUE || c.a.future && announced()).cloned();
             self.due_at = c.s.number;
         }
         match c.act {
-            Act::Release => self.released.extend(c.what.iter().cloned()),
+            Act::Release => {
+                let by_last = |w: &String| (w.rsplit(' ').next().unwrap_or(w).to_owned(), w.clone());
+                self.released.extend(c.what.iter().map(by_last));
+            }
             Act::Connect => self.live = c.bare(),
             Act::Open => self.opened.extend(c.what.iter().cloned()),
             Act::Close => self.opened.retain(|p| !c.what.contains(p)),

@@ -201,11 +201,9 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Use a plastic tool to pop the cover off.": parted, and off.
     Mend(|c, _| {
-        const THIN: [&str; 5] = ["opening pick", "pry tool", "spudger", "knife", "spatula"];
-        let thin = c.a.by.as_deref().is_some_and(|t| THIN.contains(&t));
         let popped =
             c.because == "taken off by lifting" && (c.says("pop") || c.says("snap")) && c.with_particle(&["off"]);
-        if c.act == Act::Remove && c.apart() && thin && popped {
+        if c.act == Act::Remove && c.apart() && thin(c) && popped {
             c.act = Act::Pry;
         }
     }),
@@ -322,14 +320,12 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Open the case with a pick, scrape under the pad.": parted.
     Mend(|c, _| {
-        const THIN: [&str; 6] = ["opening pick", "pry tool", "spudger", "knife", "spatula", "steel strip"];
-        let thin = c.a.by.as_deref().is_some_and(|t| THIN.contains(&t));
         let below = |p: &str| matches!(p, "under" | "underneath" | "behind");
         // "With a spatula we lift it from the edge."
         let at_edge = |np: &Phrase| matches!(np.head(), "edge" | "corner" | "side" | "end");
         let lifted = c.because == "lifted" && c.a.places.iter().any(|(p, np)| p == "from" && at_edge(np));
         let parted = lifted || c.act == Act::Open || c.act == Act::Clean && c.a.places.iter().any(|(p, _)| below(p));
-        if c.apart() && thin && parted {
+        if c.apart() && thin(c) && parted {
             c.act = Act::Pry;
         }
     }),
@@ -457,6 +453,12 @@ fn like_a_lid(c: &Case) -> bool {
             .iter()
             .any(|w| c.says(w));
     c.act == Act::Disconnect && c.points() && like
+}
+
+/// Done with a tool that parts joints.
+fn thin(c: &Case) -> bool {
+    const THIN: [&str; 6] = ["opening pick", "pry tool", "spudger", "knife", "spatula", "steel strip"];
+    c.a.by.as_deref().is_some_and(|t| THIN.contains(&t))
 }
 
 fn all_out(c: &Case, bench: &Bench) -> bool {

@@ -218,7 +218,7 @@ fn idle_segments(#[case] text: &str, #[case] idle: &[u64]) {
     "size"
 )]
 #[case::omitted(
-    "[0:00] Take off the lid. Remove the spring.\n\n[0:20] Pull out the fan. Lift the grille off.\n\n[0:40] Put the fan in. Put the grille on. Put the lid on. Connect the fan cable.",
+    "[0:00] Take off the lid. Remove the spring.\n\n[0:20] Pull out the fan. Lift the grille off. Take the filter out.\n\n[0:40] Put the filter in. Put the fan in. Put the grille on. Put the lid on. Connect the fan cable.",
     "omitted"
 )]
 #[case::posture(

@@ -9,8 +9,9 @@ use super::super::sentences::Token;
 use super::super::wording::BY_HAND;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{GRAMMAR, Kind};
+use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
-use super::rows::{listed_plugs, that_has, wide_one};
+use super::rows::{listed_plugs, screws_and_free, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::words::{Word, tag};
 use crate::units::{Measure, Quantity};
@@ -19,11 +20,14 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let words = tag(tokens);
     let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
-    let mut clauses = split(&words);
+    let mut clauses: Vec<Clause> = split(&words).into_iter().flat_map(screws_and_free).collect();
     if let Some(device) = &topic.device {
         clauses.iter_mut().for_each(|c| c.is_device(device));
     }
-    clauses.iter_mut().for_each(|c| c.is_own(&topic.own));
+    for c in &mut clauses {
+        c.is_own(&topic.own);
+        is_titled(c, &topic.title);
+    }
     for c in &mut clauses {
         wide_one(c, number, topic);
         that_has(c, number, topic);
@@ -64,10 +68,17 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.target = reader.target();
     out.acts = reader.acts();
     out.measures = reader.measures(0, words.len());
-    listen(&words, &clauses, &out, topic);
+    listen(&words, &clauses, &mut out, topic);
     about_it(&text, &words, &clauses, &mut out);
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);
     out
+}
+
+/// "Switch the Corvid Echo on.": what the title is called by names a thing, whatever its last word means elsewhere.
+fn is_titled(c: &mut Clause, title: &str) {
+    let named = c.subjects.iter_mut().chain(&mut c.objects).chain(c.places.iter_mut().map(|(_, p)| p));
+    let titled = |p: &Phrase| p.kind == Kind::Nothing && p.words.len() > 1 && has(title, &p.text());
+    named.filter(|p| titled(p)).for_each(|p| p.kind = Kind::Part);
 }
 
 /// What a sentence does, and what a tool parts: spoken of first.
@@ -102,10 +113,19 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
         .collect()
 }
 
+/// "the camera module", and not "the module", "the new module" or "the screwed bracket".
+fn is_whole_name(p: &Phrase) -> bool {
+    let done = p.said.iter().any(|w| w.ends_with("ed") && LEXICON.verb_forms.contains_key(w.as_str()));
+    // "the flex cables": whose, nobody says.
+    let own = p.words.iter().any(|w| !is_cable(w));
+    matches!(p.kind, Kind::Part | Kind::Plug) && !p.new && !done && own && (2..=4).contains(&p.words.len())
+}
+
 /// What was spoken of, for the sentences behind.
-fn listen(words: &[Word], clauses: &[Clause], out: &Sentenced, topic: &mut Topic) {
+fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut Topic) {
     let number = out.number;
     let (acted, spoken) = (acted(&out.acts), spoken(clauses));
+    out.whole = spoken.iter().filter(|p| is_whole_name(p)).map(name).collect();
     let did = !acted.is_empty();
     let spoken_of =
         topic.one.as_ref().filter(|(at, p, _)| number - at <= 2 && p.kind == Kind::Part).map(|t| t.1.clone());

@@ -168,7 +168,8 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let mut told = Vec::new();
     let title = recording.title.as_deref().unwrap_or_default();
     let device = called(&sentences, title);
-    let mut topic = told::Topic { device, own: own(title), ..told::Topic::default() };
+    let short = title.split_whitespace().take(LONGEST_TITLE).collect::<Vec<_>>().join(" ").to_lowercase();
+    let mut topic = told::Topic { device, own: own(title), title: short, ..told::Topic::default() };
     for (n, sentence) in sentences.iter().enumerate() {
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
@@ -563,6 +564,18 @@ mod tests {
     #[case::needed_off("I need the little light cover off the old arm too.", "remove light cover")]
     #[case::only_so_far("The back comes off to about 60 degrees.", "open back cover")]
     #[case::one_of_a_drive("Take off the lid. Then there's one Phillips on the inside.", "remove lid, unscrew")]
+    #[case::no_thing("Lift out the pause.", "")]
+    #[case::whole_name_heard(
+        "That leaves the water pump. One screw, and the pump slides out.",
+        "unscrew water pump, remove water pump"
+    )]
+    #[case::screws_and_free("Three T5 screws and the lid is free.", "unscrew lid, remove lid")]
+    #[case::whole_name_of_one_only("That's the left trigger. Take both triggers off.", "remove triggers")]
+    #[case::heard_long_ago(
+        "This is the water pump. Lift the lid off. Unscrew the base. Remove the fan. Lift the frame. Take the pump out.",
+        "remove lid, unscrew base, remove fan, remove frame, remove pump"
+    )]
+    #[case::not_how_it_is_held("You see the bracket, screwed to the frame. Take the bracket off.", "remove bracket")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);

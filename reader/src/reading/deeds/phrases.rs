@@ -510,6 +510,10 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         // "piezo cable P3"
         return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch | Kind::Screw)).unwrap_or(bare);
     }
+    // "the pause", "the renewal": a word that a recogniser put in the place of another.
+    if LEXICON.no_things.contains(head) && LEXICON.part_heads.at(&[head], 0).is_none() {
+        return Kind::Nothing;
+    }
     // What a recogniser writes into silence in another script names nothing.
     let usable = head.len() > 1 && head.chars().any(|c| c.is_ascii_alphabetic() || c.is_alphabetic() && c < '\u{250}');
     if usable { Kind::Part } else { Kind::Nothing }

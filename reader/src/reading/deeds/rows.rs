@@ -49,6 +49,31 @@ pub(super) fn that_has(c: &mut Clause, number: usize, topic: &Topic) {
     }
 }
 
+/// "Three T5 screws and the lid is free.", "One screw and the pump slides out.": the screws are named, and then it comes.
+pub(super) fn screws_and_free(c: Clause) -> Vec<Clause> {
+    let named = |p: &Phrase| p.kind == Kind::Screw && p.count.is_some() && !p.definite;
+    let freed = |p: &Phrase| p.kind == Kind::Part && p.definite || p.is_pronoun();
+    // "Two screws and the fan come out.": one verb tells both.
+    let both = matches!(c.base.as_str(), "come" | "go");
+    match &c.subjects[..] {
+        [screws, thing] if !both && !c.negated && !c.particles.is_empty() && named(screws) && freed(thing) => {
+            let screws = Clause {
+                to: screws.to,
+                verb: None,
+                base: CompactString::default(),
+                subjects: Vec::new(),
+                objects: vec![screws.clone()],
+                particles: Vec::new(),
+                places: Vec::new(),
+                ..c.clone()
+            };
+            let free = Clause { from: thing.from, subjects: vec![thing.clone()], ..c };
+            vec![screws, free]
+        }
+        _ => vec![c],
+    }
+}
+
 /// "Three cables go to it, the left horn, the right horn and the lamp.": whose they are.
 pub(super) fn listed_plugs(words: &[Word], c: &mut Clause) {
     let several = |p: &&Phrase| p.kind == Kind::Plug && p.plural && p.of.is_empty() && p.count.is_some_and(|n| n > 1);

@@ -248,7 +248,8 @@ fn add(s: &mut Statement, d: &Deed, slot: Slot) {
         Slot::Screws(_) => s.facts.fasteners.push(screws(d)),
         Slot::Plug(out) => {
             let op = if out { ConnectorOp::Disconnect } else { ConnectorOp::Connect };
-            let served = |what: &String| ConnectorFact { op, what: serves(what) };
+            let rest = speaks_of_the_rest(&s.text);
+            let served = |what: &String| ConnectorFact { op, what: serves(what, rest) };
             s.facts.connectors.extend(d.what.iter().map(served));
         }
         Slot::Part(out) => {
@@ -338,9 +339,17 @@ fn is_tool(name: &str) -> bool {
     !Consumable::ALL.iter().any(|c| c.name() == name)
 }
 
-/// "keypad" of "keypad flex cable"; nothing of a bare "cable".
-fn serves(what: &str) -> Option<String> {
+/// "The remaining connectors", "the other ribbon cables", "the rest of the plugs".
+fn speaks_of_the_rest(text: &str) -> bool {
+    text.split_whitespace().any(|w| matches!(w, "remaining" | "other" | "others" | "rest"))
+}
+
+/// "keypad" of "keypad flex cable"; nothing of a bare "cable". A coaxial one is told by its kind, and cables that are the
+/// rest of them are the "other" ones.
+fn serves(what: &str, rest: bool) -> Option<String> {
     let kept: Vec<&str> =
         what.split(' ').filter(|w| *w == "antenna" || !describes_cable(w.trim_end_matches('s'))).collect();
-    (!kept.is_empty()).then(|| kept.join(" "))
+    let coaxial = || what.split(' ').any(|w| w.starts_with("coax")).then(|| "coaxial cable".to_owned());
+    let several = || (rest && what.ends_with('s')).then(|| "other".to_owned());
+    if kept.is_empty() { coaxial().or_else(several) } else { Some(kept.join(" ")) }
 }

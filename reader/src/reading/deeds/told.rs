@@ -94,6 +94,8 @@ pub(super) struct Sentenced {
     pub topic: Vec<Phrase>,
     /// Names for the whole device.
     pub devices: Vec<String>,
+    /// Whole names that are spoken of, done to or not: "That leaves the camera module."
+    pub whole: Vec<String>,
 }
 
 /// What was spoken of last, for "it" and "them".
@@ -101,6 +103,8 @@ pub(super) struct Sentenced {
 pub(super) struct Topic {
     /// The noun that the title calls the device by.
     pub device: Option<CompactString>,
+    /// The title in small letters, no longer than a title is.
+    pub title: String,
     /// Things of the device that would be tools by their last word: "a bigger program card".
     pub own: Vec<CompactString>,
     /// The last two things that were named one after another, for "both".

@@ -21,6 +21,8 @@ pub(super) struct Lexicon {
     pub part_heads: PhraseTable<()>,
     pub connections: PhraseTable<()>,
     pub never_parts: FxHashSet<CompactString>,
+    /// Common nouns that name nothing one could hold: "pause", "renewal". From WordNet.
+    pub no_things: FxHashSet<&'static str>,
     /// Adverbs of talk, which are no names of things: "therefore", "rather".
     pub everyday_adverbs: FxHashSet<CompactString>,
     pub everyday_verbs: Vec<String>,
@@ -358,6 +360,9 @@ pub(super) fn forms(base: &str) -> Vec<String> {
 /// Adjectives, verbs and nouns of talk, word by word.
 const EVERYDAY: &str = include_str!("everyday.toml");
 
+/// Nouns of WordNet without a sense among things; how they were chosen and their licence stand in the file.
+const NO_THINGS: &str = include_str!("no_things.txt");
+
 const ALL_FILES: [&str; 7] = [
     include_str!("verbs.toml"),
     include_str!("parts.toml"),
@@ -437,6 +442,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         connections: plain(parts.connections),
         everyday_verbs: everyday["verbs"].split_whitespace().map(str::to_owned).collect(),
         everyday_adverbs: everyday["adverbs"].split_whitespace().map(CompactString::from).collect(),
+        no_things: NO_THINGS.lines().filter(|l| !l.starts_with('#')).flat_map(str::split_whitespace).collect(),
         never_parts: parts.never.iter().map(|w| lemma(w)).collect(),
         same_part: parts.same,
         tools: named(tools.tool),

@@ -4,6 +4,7 @@
 
 use super::super::super::facts::Drive;
 use super::super::super::lexicon::lemma;
+use super::super::names::is_cable;
 use crate::units::Measure;
 use std::collections::{BTreeMap, BTreeSet};
 
@@ -48,6 +49,10 @@ pub(super) struct Bench {
     pub last_out: Option<String>,
     /// Full names by their last word: "board" is the main board where only one board was named.
     pub full: BTreeMap<String, BTreeSet<String>>,
+    /// The whole name heard last for a last word, with its sentence: "That leaves the camera module."
+    pub whole: BTreeMap<String, (usize, String)>,
+    /// The sentence that is being settled.
+    pub sentence: usize,
     /// Last words of everything named so far.
     pub named: BTreeSet<String>,
     /// What went in last: screws that go in behind it are its own.
@@ -65,6 +70,23 @@ pub(super) struct Bench {
 }
 
 impl Bench {
+    /// Learns the whole names that a sentence speaks of.
+    pub fn hear(&mut self, number: usize, whole: &[String]) {
+        self.sentence = number;
+        for name in whole {
+            let last = name.rsplit(' ').next().unwrap_or(name);
+            self.whole.insert(lemma(last).to_string(), (number, name.clone()));
+        }
+    }
+
+    /// What was unplugged and is called so: "the coil" after the coil cable was pulled.
+    pub fn pulled(&self, name: &str) -> Option<&String> {
+        let served = |w: &str| w.split(' ').filter(|w| !is_cable(w)).map(|w| lemma(w).to_string()).collect::<Vec<_>>();
+        let meant = served(name);
+        let exact = self.unplugged.iter().find(|w| w.as_str() == name);
+        exact.or_else(|| self.unplugged.iter().find(|w| !meant.is_empty() && served(w) == meant))
+    }
+
     /// Puts the only full name known in the place of its last word, and learns full names.
     pub fn full_name(&mut self, name: &mut String) {
         match name.rsplit_once(' ') {
@@ -79,8 +101,13 @@ impl Bench {
             // "the remaining connectors": several, and no one's.
             None if lemma(name) != name.as_str() && self.full.contains_key(lemma(name).as_str()) => {}
             None => {
-                let known = self.full.get(lemma(name).as_str()).filter(|full| full.len() == 1);
-                match known.and_then(|k| k.first()) {
+                let head = lemma(name);
+                let known = self.full.get(head.as_str()).filter(|full| full.len() == 1);
+                let known = known.and_then(|k| k.first());
+                let one_of_it = |w: &String| w.ends_with(name.as_str());
+                let recent = || self.whole.get(head.as_str()).filter(|(at, w)| self.sentence - at <= 3 && one_of_it(w));
+                let heard = || recent().map(|(_, w)| w);
+                match known.or_else(heard) {
                     Some(full) => name.clone_from(full),
                     // A device has one main board, and only that one goes without a name.
                     None if name == "board" => "main board".clone_into(name),

@@ -38,7 +38,7 @@ fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -
     let last = last.act;
     let kind = a.objects.first().map(|o| o.kind);
     let out = a.objects.first().is_some_and(|o| bench.out.contains(&name(o)));
-    let unplugged = a.objects.iter().all(|o| bench.unplugged.contains(&name(o)));
+    let unplugged = a.objects.iter().all(|o| bench.pulled(&name(o)).is_some());
     let act = match (half, kind) {
         (Half::Together, Some(Kind::Screw)) => Act::Drive,
         (Half::Together, Some(Kind::Plug)) => Act::Connect,

@@ -61,6 +61,7 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     let mut bench = Bench { device, titled, only_driver: only, listed, ..Bench::default() };
     let mut together = false;
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
+        bench.hear(s.number, &s.whole);
         if let [one] = s.drivers[..] {
             bench.driver = Some((s.number, one));
         }
@@ -164,13 +165,16 @@ fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: 
 /// "The reflector. The glass.": in a row of names, what is out goes back.
 fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     let named = |p: &&Phrase| p.kind == Kind::Part && (p.definite || s.words.len() <= 3);
-    let Some(thing) = s.topic.iter().filter(named).find(|p| bench.out.contains(&name(p))) else {
+    let Some(last) = deeds.last().cloned() else { return };
+    let out = s.topic.iter().filter(named).map(name).find(|w| bench.out.contains(w));
+    // "The coil. The radio.": their cables were pulled.
+    let pulled = || s.topic.iter().filter(named).find_map(|p| bench.pulled(&name(p)).cloned());
+    let Some((act, what)) = out.map(|w| (Act::Install, w)).or_else(|| pulled().map(|w| (Act::Connect, w))) else {
         return;
     };
-    let Some(last) = deeds.last().cloned() else { return };
-    let what = vec![name(thing)];
-    bench.out.retain(|w| !what.contains(w));
-    let back = last.beside(Act::Install, what, "named in a row in the rebuild");
+    bench.out.retain(|w| *w != what);
+    bench.unplugged.retain(|w| *w != what);
+    let back = last.beside(act, vec![what], "named in a row in the rebuild");
     deeds.push(back.told_by(s, Half::Together));
 }
 
@@ -217,6 +221,7 @@ fn fragments(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut
             Kind::Plug if a.places.iter().any(|(p, np)| p == "in" && laid_in(np.head())) => Act::Route,
             Kind::Plug => Act::Connect,
             _ if bench.out.iter().any(|w| w.rsplit(' ').next() == o.said.last().map(|s| s.as_str())) => Act::Install,
+            _ if bench.pulled(&name(o)).is_some() => Act::Connect,
             _ => continue,
         };
         let one = Told {

@@ -27,8 +27,8 @@ mod tests {
         check(
             &RULE,
             "
-            Remove the cover. Take out the fan. Take out the pump. Take out the tray.
-            Now the assembly. Put the tray in. Put the pump in. Put the cover on.
+            Remove the cover. Take out the fan. Take out the pump. Take out the tray. Take out the sieve.
+            Now the assembly. Put the sieve in. Put the tray in. Put the pump in. Put the cover on.
             ~~~ The fan comes out and is never told to go back. [It goes back | It stays out]
             ",
         );

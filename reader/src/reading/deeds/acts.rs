@@ -13,6 +13,7 @@ use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
 use super::rows::{listed_plugs, screws_and_free, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
+use super::wishes::Wish;
 use super::words::{Word, tag};
 use crate::units::{Measure, Quantity};
 
@@ -67,11 +68,26 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.cue = words[0].cue;
     out.target = reader.target();
     out.acts = reader.acts();
+    if let Some(wish) = reader.wish() {
+        wished(&words, wish, &mut out);
+    }
     out.measures = reader.measures(0, words.len());
     listen(&words, &clauses, &mut out, topic);
     about_it(&text, &words, &clauses, &mut out);
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);
     out
+}
+
+/// What is listed behind a wish is done by nobody here.
+fn wished(words: &[Word], wish: Wish, out: &mut Sentenced) {
+    let already = out.target.is_some() && out.acts.iter().any(|a| a.hypothetical && a.apart.is_some());
+    let (start, end) = (words[wish.from].start, words[wish.to - 1].end);
+    for told in out.acts.iter_mut().filter(|a| wish.other && (start..end).contains(&a.start)) {
+        told.hypothetical = true;
+    }
+    if !already && out.chain.is_none() {
+        out.chain = Some((wish.target, wish.after));
+    }
 }
 
 /// "Switch the Corvid Echo on.": what the title is called by names a thing, whatever its last word means elsewhere.

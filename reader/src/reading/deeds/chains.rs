@@ -16,9 +16,44 @@ const REACHING: [&str; 8] = ["reach", "get", "access", "remove", "come", "take",
 /// What somebody is after who has to take off something else first.
 const JOBS: [&str; 8] = ["replace", "change", "swap", "exchange", "reach", "access", "fix", "upgrade"];
 
+/// Said of what cannot be reached yet; what stands in the way follows "before", "without" or "until".
+const BARS: [&str; 20] = [
+    "no access to",
+    "no getting to",
+    "no getting at",
+    "can't reach",
+    "cannot reach",
+    "can't get",
+    "cannot get",
+    "can't get to",
+    "can't get at",
+    "won't get",
+    "won't reach",
+    "don't get to",
+    "can't take",
+    "can't remove",
+    "don't get at",
+    "can't come out",
+    "cannot come out",
+    "won't come out",
+    "won't come off",
+    "doesn't come out",
+];
+
+/// Words between what cannot be reached and "before".
+const NEAR: usize = 9;
+
+/// Words of what stands in the way.
+const LONGEST_LIST: usize = 16;
+
 impl Reader<'_> {
     pub(super) fn chain(&self) -> Option<Chain> {
         self.not_until()
+            .or_else(|| self.barred())
+            .or_else(|| self.barred_from_the_start())
+            .or_else(|| self.way_to())
+            .or_else(|| self.from_outside())
+            .or_else(|| self.hidden())
             .or_else(|| self.before_reaching())
             .or_else(|| self.only_once())
             .or_else(|| self.asks_for())
@@ -28,25 +63,35 @@ impl Reader<'_> {
 
     /// "The lens can only be removed once the cover is off.", "The aerial is accessible after removing the cover."
     fn only_once(&self) -> Option<Chain> {
-        let said =
-            ["can only be", "only comes out", "only come out", "is accessible", "are accessible", "is only accessible"];
+        let said = [
+            "can only be",
+            "only comes out",
+            "only come out",
+            "only reach",
+            "only get to",
+            "is accessible",
+            "are accessible",
+            "is only accessible",
+        ];
         if !said.iter().any(|p| has(self.text, p)) {
             return None;
         }
         let at = self.words.iter().position(|w| matches!(w.lemma.as_str(), "once" | "after" | "when"))?;
         let main = self.clauses.iter().find(|c| c.mood == Mood::Plain && !c.negated && !c.subjects.is_empty())?;
         let after = self.things(at + 1, self.words.len());
-        (!after.is_empty()).then_some((main.subjects.iter().find(|p| comes_off(p)).cloned()?, after))
+        let named = main.subjects.iter().find(|p| comes_off(p)).or_else(|| main.objects.iter().find(|p| comes_off(p)));
+        (!after.is_empty()).then_some((named.cloned()?, after))
     }
 
     /// "Replacing the port means removing the battery and the board.", "Changing the fan requires removal of the lid."
     fn asks_for(&self) -> Option<Chain> {
-        let job = self.words.first().filter(|w| w.form == Form::Ing && JOBS.contains(&w.verb()))?;
-        let asks = |w: &Word| matches!(w.said.as_str(), "means" | "requires" | "involves");
+        let job =
+            self.words.first().filter(|w| w.form == Form::Ing && (JOBS.contains(&w.verb()) || w.verb() == "get"))?;
+        let asks = |w: &Word| matches!(w.said.as_str(), "means" | "mean" | "requires" | "involves" | "takes");
         let at = self.words.iter().position(asks).filter(|_| !job.pause)?;
         let off = self.words[at..].iter().any(|w| {
             matches!(w.verb(), "remove" | "take" | "undo" | "open")
-                || matches!(w.said.as_str(), "removal" | "disassembly")
+                || matches!(w.said.as_str(), "removal" | "disassembly" | "past")
         });
         let after = self.things(at + 1, self.words.len());
         (off && !after.is_empty()).then_some((self.things(1, at).into_iter().next()?, after))
@@ -83,10 +128,79 @@ impl Reader<'_> {
         (!after.is_empty()).then_some((reached(main)?, after))
     }
 
+    /// "There's no access to the relay before the base plate is off.", "You can't reach the coil without taking the board out."
+    fn barred(&self) -> Option<Chain> {
+        let end = self.words.len();
+        let at = (0..end).find_map(|i| BARS.iter().find(|p| self.says_at(i, p)).map(|p| i + p.split(' ').count()))?;
+        let splits = |w: &Word| matches!(w.said.as_str(), "before" | "without" | "until" | "unless" | "till" | "while");
+        let split = at + self.words[at..].iter().take(NEAR).position(splits)?;
+        // "The motor can't come out while the shaft is in."
+        let before = || self.things(at.saturating_sub(NEAR), at).pop();
+        let target = self.things(at, split).into_iter().next().or_else(before)?;
+        let after: Vec<Phrase> = self.things(split + 1, end.min(split + LONGEST_LIST)).into_iter().collect();
+        (!after.is_empty()).then_some((target, after))
+    }
+
+    /// "Without taking off the guard the blade won't come out.", "As long as the fan is in you don't get to the screws."
+    fn barred_from_the_start(&self) -> Option<Chain> {
+        let from = ["without", "as long as", "unless"].iter().find(|p| self.says_at(0, p))?.split(' ').count();
+        let bar = (from..self.words.len()).find_map(|i| BARS.iter().find(|p| self.says_at(i, p)).map(|p| (i, p)))?;
+        let (at, behind) = (bar.0, bar.0 + bar.1.split(' ').count());
+        let mut named = self.things(from, at);
+        let reached = self.things(behind, self.words.len().min(behind + NEAR)).into_iter().next();
+        let target = reached.or_else(|| named.pop())?;
+        named.retain(|p| p.words != target.words);
+        (!named.is_empty()).then_some((target, named))
+    }
+
+    /// "The way to the heater is cover, fan, plate and then the shield."
+    fn way_to(&self) -> Option<Chain> {
+        let at = (0..self.words.len()).find(|i| self.says_at(*i, "way to") || self.says_at(*i, "way in to"))?;
+        let is =
+            at + self.words[at..].iter().take(NEAR).position(|w| matches!(w.said.as_str(), "is" | "'s" | "means"))?;
+        let target = self.things(at + 2, is).into_iter().next()?;
+        let after = self.things(is + 1, self.words.len().min(is + LONGEST_LIST));
+        (!after.is_empty()).then_some((target, after))
+    }
+
+    /// "You can swap the knob from outside.", "The wheels can be changed with the lid on."
+    fn from_outside(&self) -> Option<Chain> {
+        let outside = [
+            "from outside",
+            "from the outside",
+            "without opening",
+            "without touching",
+            "without taking",
+            "lid on",
+            "cover on",
+        ];
+        let c = self.clauses.iter().find(|c| c.possible && !c.negated && JOBS.contains(&c.base.as_str()))?;
+        let free = outside.iter().any(|p| has(self.text, p));
+        let thing = c.objects.iter().chain(&c.subjects).find(|p| comes_off(p));
+        thing.filter(|_| free).map(|p| (p.clone(), Vec::new()))
+    }
+
+    /// "The pack sits under the board, so the board has to come out first."
+    fn hidden(&self) -> Option<Chain> {
+        let lies = |c: &&Clause| matches!(c.base.as_str(), "be" | "sit" | "lie" | "live" | "hide") && !c.negated;
+        let c = self.clauses.iter().find(lies)?;
+        let under = |p: &str| matches!(p, "under" | "underneath" | "below" | "beneath" | "behind");
+        let (_, cover) = c.places.iter().find(|(p, np)| under(p) && comes_off(np) && np.definite)?;
+        let hidden = c.subjects.iter().find(|p| comes_off(p) && p.definite)?;
+        let again =
+            self.clauses.iter().find(|k| k.from >= c.to && k.subjects.iter().any(|s| s.words == cover.words))?;
+        let due = self.words[again.from..again.to]
+            .iter()
+            .any(|w| matches!(w.said.as_str(), "must" | "has" | "needs" | "gotta" | "first"));
+        due.then(|| (hidden.clone(), vec![cover.clone()]))
+    }
+
     /// "Before you can reach the two plugs, you need to loosen the bracket."
     fn before_reaching(&self) -> Option<Chain> {
         let at = self.clauses.iter().position(|c| {
-            c.mood == Mood::Before && matches!(c.base.as_str(), "reach" | "get" | "access") && !c.negated
+            // "Before the drum can come out, …"
+            let leaves = c.possible && matches!(c.base.as_str(), "come" | "go");
+            c.mood == Mood::Before && (matches!(c.base.as_str(), "reach" | "get" | "access") || leaves) && !c.negated
         })?;
         let main = self.clauses[at + 1..].iter().find(|c| c.mood == Mood::Plain && !c.negated)?;
         let after = removed(main);
@@ -102,12 +216,18 @@ impl Reader<'_> {
             "nothing has to come off",
             "don't have to open",
             "without opening anything",
+            "nothing needs to come apart",
+            "nothing needs to come off",
+            "nothing has to come apart",
         ];
         if !nothing.iter().any(|p| has(self.text, p)) {
             return None;
         }
         let part = |p: &&Phrase| p.kind == Kind::Part && p.definite && !p.is_pronoun();
-        self.clauses.iter().flat_map(|c| &c.subjects).find(part).map(|p| (p.clone(), Vec::new()))
+        let fors =
+            || self.clauses.iter().flat_map(|c| &c.places).filter(|(p, _)| p == "for").map(|(_, p)| p).find(part);
+        let found = self.clauses.iter().flat_map(|c| &c.subjects).find(part).or_else(fors);
+        found.map(|p| (p.clone(), Vec::new()))
     }
 }
 
@@ -127,7 +247,7 @@ fn removed(c: &Clause) -> Vec<Phrase> {
     things.iter().filter(|p| comes_off(p)).cloned().collect()
 }
 
-fn comes_off(p: &Phrase) -> bool {
+pub(super) fn comes_off(p: &Phrase) -> bool {
     matches!(p.kind, Kind::Part | Kind::Plug | Kind::Film) && !p.is_pronoun()
 }
 
@@ -153,6 +273,16 @@ mod tests {
     #[case::means("Replacing the charging port means removing the battery and the main board.", "charging port", &["battery", "main board"])]
     #[case::requires("Accessing the keyboard requires removal of the palm rest, the fan and the board.", "keyboard", &["palm rest", "fan", "board"])]
     #[case::in_order_to("In order to replace the hinge the display has to be removed first.", "hinge", &["display"])]
+    #[case::no_access("There's no access to the relay before the base plate is off.", "relay", &["base plate"])]
+    #[case::not_without("You can't reach the coil without taking the board out.", "coil", &["board"])]
+    #[case::not_while("The motor can't come out while the shaft is in.", "motor", &["shaft"])]
+    #[case::as_long_as("As long as the fan is in you don't get to the screws of the plate.", "plate", &["fan"])]
+    #[case::the_way("The way to the heater is cover, fan, plate and then the shield.", "heater", &["cover", "fan", "plate", "shield"])]
+    #[case::hidden("The pack sits under the board, so the board has to come out first.", "pack", &["board"])]
+    #[case::only_reached("The pump you only reach from below, once the bottom cover is off.", "pump", &["bottom cover"])]
+    #[case::from_outside("You can swap the knob from outside.", "knob", &[])]
+    #[case::with_the_lid_on("You can change the wheels with the lid on.", "wheels", &[])]
+    #[case::nothing_apart("Nothing needs to come apart for the filter.", "filter", &[])]
     fn a_chain_is_told_beside_the_work(#[case] text: &str, #[case] target: &str, #[case] after: &[&str]) {
         assert_eq!(needs(text), [(target.to_owned(), after.iter().map(|a| (*a).to_owned()).collect())]);
     }
@@ -161,6 +291,8 @@ mod tests {
     #[case("Wait until the glue is dry.")]
     #[case("Lift the tray before you pull the plug.")]
     #[case("Do not touch the board until it is cold.")]
+    #[case("The board sits under the shield.")]
+    #[case("You can't get the tape off without alcohol.")]
     fn times_are_no_chains(#[case] text: &str) {
         assert_eq!(needs(text), []);
     }

@@ -34,6 +34,7 @@ mod steps;
 mod supplement;
 mod told;
 mod topics;
+mod wishes;
 mod wording;
 mod words;
 mod work;

@@ -136,6 +136,8 @@ impl Reader<'_> {
             || verb_would
             || [
                 "can only be",
+                "only comes out after",
+                "only come out after",
                 "is accessible",
                 "are accessible",
                 "by the way",

@@ -5,6 +5,7 @@ use paso_cluster::{Cluster, Durability};
 use paso_server::serve::ServeError;
 use paso_server::store::Store;
 use paso_server::{api, client, demo, operate, read, serve};
+use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -102,29 +103,24 @@ fn main() -> ExitCode {
     let done = match Cli::parse().command {
         Command::Serve { port, data, no_demo, hosts } => start(port, data, !no_demo, &hosts).map_err(|e| e.to_string()),
         Command::Read { facts, file } => {
-            (if facts { read::facts(&file) } else { read::summary(&file) }).map(|text| println!("{}", text.trim_end()))
+            (if facts { read::facts(&file) } else { read::summary(&file) }).and_then(|text| tell_line(&text))
         }
-        Command::Draft { json, file } => (if json { read::draft_json(&file) } else { read::draft(&file) })
-            .map(|text| println!("{}", text.trim_end())),
+        Command::Draft { json, file } => {
+            (if json { read::draft_json(&file) } else { read::draft(&file) }).and_then(|text| tell_line(&text))
+        }
         Command::Backup { place, file } => operate::with_database(&place.data, |url| operate::backup(url, &file)),
         Command::Restore { place, file } => {
             operate::with_new_database(&place.data, |url| runtime().block_on(operate::restore(url, &file)))
         }
-        Command::Check { place } => place.store(operate::check).map(|says| println!("{says}")),
+        Command::Check { place } => place.store(operate::check).and_then(|says| tell_line(&says)),
         Command::Export { place, manual, file } => {
             place.store(async |store| operate::export(store, manual, &file).await)
         }
         Command::Import { place, file } => {
             place.store(async |store| operate::import(store, &file).await).map(|id| println!("{id}"))
         }
-        Command::Openapi => {
-            print!("{}", api::document());
-            Ok(())
-        }
-        Command::Tables => {
-            print!("{}", client::tables());
-            Ok(())
-        }
+        Command::Openapi => tell(&api::document()),
+        Command::Tables => tell(&client::tables()),
     };
     match done {
         Ok(()) => ExitCode::SUCCESS,
@@ -132,6 +128,20 @@ fn main() -> ExitCode {
             eprintln!("paso: {sentence}");
             ExitCode::FAILURE
         }
+    }
+}
+
+/// Prints a text with one end of line.
+fn tell_line(text: &str) -> Result<(), String> {
+    tell(&format!("{}\n", text.trim_end()))
+}
+
+/// Prints a text. Whoever reads only its beginning (`| head`) has what they wanted.
+fn tell(text: &str) -> Result<(), String> {
+    let mut out = std::io::stdout().lock();
+    match out.write_all(text.as_bytes()).and_then(|()| out.flush()) {
+        Err(e) if e.kind() != std::io::ErrorKind::BrokenPipe => Err(format!("The answer cannot be written: {e}.")),
+        _ => Ok(()),
     }
 }
 

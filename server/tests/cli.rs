@@ -34,6 +34,23 @@ fn read_tells_people_what_a_recording_says() {
     }
 }
 
+/// A pipe that nobody reads to the end: `paso draft … | head`.
+#[test]
+fn whoever_reads_only_the_beginning_gets_no_error() {
+    let long = TOASTER.repeat(40);
+    let path = file("long.md", &long);
+    let mut child = Command::new(env!("CARGO_BIN_EXE_paso"))
+        .args(["read", path.to_str().unwrap()])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .expect("paso runs");
+    drop(child.stdout.take());
+    let out = child.wait_with_output().expect("paso ends");
+    let error = String::from_utf8(out.stderr).unwrap();
+    assert!(out.status.success() && error.is_empty(), "{error}");
+}
+
 #[test]
 fn read_facts_prints_the_fact_sheet() {
     let out = paso(&["read", "--facts", file("facts.md", TOASTER).to_str().unwrap()]);

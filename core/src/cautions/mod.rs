@@ -81,6 +81,32 @@ fn known(about: CautionSubject) -> Option<Known> {
     Some(Known { level, name, consequence, avoidance })
 }
 
+/// "The corner with the high voltage": under this a shock is felt, above it kills. From memory, the limit of extra-low voltage
+/// of IEC 61140 is 50 V of alternating and 120 V of smooth direct current; the lower one is taken, since few narrators say which.
+const SHOCKS_FROM: f64 = 50.0;
+
+/// What is told of the voltage of a thing hurts people, whatever it is about besides.
+fn high_voltage(about: CautionSubject, text: &str) -> Option<Known> {
+    use CautionSubject as About;
+    if !matches!(about, About::Power | About::ShortCircuit | About::Other) {
+        return None;
+    }
+    // "1.5 volts" is one figure.
+    let words = text.split(|c: char| !c.is_alphanumeric() && c != '.').map(|w| w.trim_matches('.'));
+    let words: Vec<&str> = words.filter(|w| !w.is_empty()).collect();
+    let high = |pair: &[&str]| match pair {
+        ["high", "voltage"] => true,
+        [figure, "v" | "volt" | "volts"] => figure.parse::<f64>().is_ok_and(|v| v > SHOCKS_FROM),
+        _ => false,
+    };
+    words.windows(2).any(high).then_some(Known {
+        level: Level::Warning,
+        name: "high voltage",
+        consequence: "A shock can kill.",
+        avoidance: "Cut the power, wait until the charge is gone, and measure before you touch it.",
+    })
+}
+
 /// How loud, the name, what happens, what to do.
 type Row = (Level, &'static str, &'static str, &'static str);
 
@@ -178,8 +204,8 @@ pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
         let avoidance = untold(entry(hazard).avoidance);
         return CautionHead { level: caution.level.unwrap_or(head.level), avoidance, ..head };
     }
-    let known = known(caution.about);
     let text = caution.text.to_lowercase();
+    let known = high_voltage(caution.about, &text).or_else(|| known(caution.about));
     let base = known.as_ref().map_or(Level::Notice, |h| h.level);
     let level =
         caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
@@ -353,6 +379,10 @@ mod tests {
     #[case::a_board_dies(CautionSubject::Esd, "The static of the body can kill it.", Level::Notice)]
     #[case::a_person_dies(CautionSubject::Power, "The flash capacitor can kill you.", Level::Danger)]
     #[case::skin_that_soils(CautionSubject::Contamination, "Grease from the skin spoils it.", Level::Notice)]
+    #[case::a_high_voltage(CautionSubject::Power, "Under that is the part with the high voltage.", Level::Warning)]
+    #[case::many_volts(CautionSubject::Power, "That corner carries 900 volts.", Level::Warning)]
+    #[case::parts_of_a_volt(CautionSubject::Power, "The rail carries 51.5 volts.", Level::Warning)]
+    #[case::few_volts(CautionSubject::Power, "The rail carries 12 volts.", Level::Notice)]
     #[case::heat_elsewhere(CautionSubject::Overheating, "Not too hot.", Level::Notice)]
     fn who_is_hurt_decides_how_loud(#[case] about: CautionSubject, #[case] text: &str, #[case] level: Level) {
         assert_eq!(head(&plain(), &caution(about, text)).level, level);

@@ -50,6 +50,7 @@ pub(crate) use model::parts::rename_in as replaced_in;
 pub use model::parts::{Part, PartEdit, PartField, capitalised};
 pub use model::recordings::{ClaimAgain, Drafted, RecordingEdit, RecordingRef, ToldAgain};
 pub use model::requirements::{Reason, Requirement, RequirementEdit, Standing};
+pub use model::scores::{ScoreRow, ScoreTable, StepLimits};
 pub use model::screw_facts::{HeadForm, JointFacts, Locking, MAX_TORQUE_NM, Stored, TorqueFrom};
 pub use model::seams::{Seam, SeamEdit, SeamField, SeamKind};
 pub use model::sentences::{SentenceEdit, SentenceField};
@@ -72,7 +73,7 @@ use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// The shape of manuals, edits and images written by this version. A test holds the shape itself against it.
-pub const FORMAT: u32 = 6;
+pub const FORMAT: u32 = 7;
 
 /// Title, device and language of a manual.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]
@@ -91,6 +92,9 @@ pub struct Head {
     /// The unit that torques are told in beside newton metres; `None`: centinewton metres.
     #[serde(default)]
     pub second_unit: Option<TorqueUnit>,
+    /// Points for classes of repairability; `None`: no scores.
+    #[serde(default)]
+    pub scores: Option<ScoreTable>,
 }
 
 impl Head {
@@ -108,6 +112,7 @@ impl Head {
             follows: None,
             weights: Weights::default(),
             second_unit: None,
+            scores: None,
         }
     }
 }

@@ -1,7 +1,7 @@
 //! A sheet of repairability: steps, fasteners, tools, place and skill, in the classes of a standard, each with its reason.
 //!
 //! Classes after EN 45554:2020, from memory: the wording is ours, and whoever declares something holds the standard beside it.
-//! There are no scores here; weights belong to the rules of a product group.
+//! Scores come only from a table of the house, see `score`: weights belong to the rules of a product group.
 
 use super::work::Grade;
 use crate::effort::{CountingRule, count_steps, counted};
@@ -17,13 +17,14 @@ use utoipa::ToSchema;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Classed {
+    Steps,
     Fasteners,
     Tools,
     Place,
     Skill,
 }
 
-labels!(Classed { Fasteners: "fasteners", Tools: "tools", Place: "place", Skill: "skill" });
+labels!(Classed { Steps: "steps", Fasteners: "fasteners", Tools: "tools", Place: "place", Skill: "skill" });
 
 /// One class with what it means and why it is this one.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize, ToSchema)]

@@ -13,6 +13,7 @@ mod exceptions;
 mod inverse;
 mod loose;
 mod proofs;
+mod score;
 mod swap;
 mod told;
 mod work;
@@ -23,6 +24,7 @@ pub use differences::{Difference, differences};
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use proofs::{Proof, ProofKind, Taken};
+pub use score::{Score, Scored};
 pub use swap::{Swap, swaps};
 pub use told::reverse_of;
 pub use work::{Clock, Grade, GradeReason, StepTime, WorkSheet};
@@ -220,7 +222,7 @@ fn warned(manual: &Manual, step: &RebuildStep) -> Vec<CautionId> {
     let drives = |of: StepId| step.groups.iter().any(|g| manual.fasteners[g].step == of);
     let here = |c: &&Caution| match c.about {
         CautionSubject::ScrewMixup => drives(c.step),
-        about => Some(c.step) == step.of && goes_wrong_twice(about) && !tells_of_opening(&c.text),
+        about => Some(c.step) == step.of && goes_wrong_twice(about, &c.text) && !tells_of_opening(&c.text),
     };
     let steps = step.groups.iter().map(|g| manual.fasteners[g].step).chain(step.of);
     let steps: BTreeSet<StepId> = steps.collect();
@@ -237,15 +239,29 @@ fn tells_of_opening(text: &str) -> bool {
     said.split(|c: char| !c.is_alphanumeric()).any(|w| OPENING.contains(&w))
 }
 
+/// "Keep the lead clear of the rib when you close it", "bend the flex and it tears" hold for who puts it together.
+fn tells_of_closing(text: &str) -> bool {
+    const CLOSING: [&str; 15] = [
+        "close", "closing", "fit", "fitting", "press", "pressing", "push", "pinch", "pinched", "assembly", "insert",
+        "mix", "bend", "fold", "crease",
+    ];
+    let said = text.to_lowercase();
+    said.split(|c: char| !c.is_alphanumeric()).any(|w| CLOSING.contains(&w))
+}
+
 /// Whether what is warned of while taking apart can happen while putting together.
 ///
-/// Source: common practice, no source.
-fn goes_wrong_twice(about: CautionSubject) -> bool {
+/// Source: common practice, no source. Guides made by hand repeat hardly anything but screws that can be mixed up: an edge
+/// that is pried, or a lens that a card passes, is past when it goes back.
+fn goes_wrong_twice(about: CautionSubject, text: &str) -> bool {
     use CautionSubject as C;
     match about {
-        C::Battery | C::Cable | C::Connector | C::Glass | C::Esd | C::StrippedScrew | C::ScrewMixup => true,
-        C::Sensor | C::Lens | C::Membrane | C::Pinch | C::Seal | C::Power | C::ShortCircuit => true,
-        C::Orientation | C::Contamination | C::WrongPart | C::Mains => true,
+        C::Battery | C::Mains | C::Esd | C::StrippedScrew | C::ScrewMixup | C::Pinch | C::Seal => true,
+        C::Orientation | C::Contamination | C::WrongPart => true,
+        // What breaks while it is laid bare is warned of again where it is said to break while it goes in.
+        C::Cable | C::Connector | C::Glass | C::Sensor | C::Lens | C::Membrane | C::Power | C::ShortCircuit => {
+            tells_of_closing(text)
+        }
         // Heat, blades and force serve the opening; what gets lost or wet got so by then.
         C::Burn | C::Overheating | C::Liquid | C::LostScrew | C::SharpTool | C::Force => false,
         C::KeepPart | C::Chemical | C::OwnRisk | C::Other => false,

@@ -4,6 +4,7 @@
 //! one hard one. Grades: common practice, no source.
 
 use super::classes::{self, ClassRow};
+use super::score::{self, Score};
 use super::{RebuildStep, TeardownRow};
 use crate::cables::kinds::is_delicate;
 use crate::effort::{Heard, Lasts, Shown, TOOL_CHANGE_S, back_s, first_hand, motions_s, plugs_s, screws_s, waiting_s};
@@ -63,14 +64,18 @@ pub struct WorkSheet {
     pub grade: Grade,
     /// Step by step, while taking apart.
     pub times: Vec<StepTime>,
+    /// The same while putting together; a step that nobody told goes by the one that it undoes.
+    pub times_back: Vec<StepTime>,
     /// What makes it so, the hardest first.
     pub reasons: Vec<GradeReason>,
     /// How often another tool is taken in hand while taking apart.
     pub tool_changes: usize,
     /// Steps by the counting rule of EN 45554 (from memory): a part removed, or another tool.
     pub counted_steps: usize,
-    /// Classes of repairability, without scores.
+    /// Classes of repairability.
     pub classes: Vec<ClassRow>,
+    /// Only by a table that somebody filled in.
+    pub score: Option<Score>,
 }
 
 /// One thing that makes a job hard.
@@ -121,23 +126,31 @@ pub(super) fn work(manual: &Manual, teardown: &[TeardownRow], rebuild: &[Rebuild
     let rows: Vec<(StepTime, Lasts)> = steps.iter().enumerate().map(|(i, _)| time(manual, &steps, i, heard)).collect();
     let apart = rows.iter().map(|(_, lasts)| *lasts).fold(Lasts::default(), |a, b| a + b);
     let times = rows.into_iter().map(|(row, _)| row).collect();
-    let together = rebuild.iter().map(|s| back_lasts(manual, s, heard)).fold(Lasts::default(), |a, b| a + b);
+    let back: Vec<(Lasts, Clock)> = rebuild.iter().map(|s| back_lasts(manual, s, heard)).collect();
+    let together = back.iter().map(|(lasts, _)| *lasts).fold(Lasts::default(), |a, b| a + b);
+    let times_back = rebuild.iter().zip(&back).enumerate().filter_map(|(i, (s, b))| time_back(s, i + 1, *b, heard));
+    let times_back = times_back.collect();
     let reasons = reasons(manual, &steps);
     let hardest = reasons.iter().map(|r| r.grade).max().unwrap_or(Grade::Easy);
     let many = reasons.len() >= MANY && hardest == Grade::Moderate;
     let grade = if many { Grade::Hard } else { hardest };
     let both = apart + together;
     let says = format!("{}, {}", both.words(), grade.label());
+    let counted_steps = classes::steps(&steps);
+    let classes = classes::sheet(manual, &steps, grade);
+    let score = manual.head.scores.as_ref().map(|table| score::score(table, &classes, counted_steps));
     WorkSheet {
         apart,
         together,
         says,
         grade,
         times,
+        times_back,
         reasons,
         tool_changes: tool_changes(&steps),
-        counted_steps: classes::steps(&steps),
-        classes: classes::sheet(manual, &steps, grade),
+        counted_steps,
+        classes,
+        score,
     }
 }
 
@@ -179,22 +192,34 @@ fn as_shown(manual: &Manual, step: &Step, shown: &Shown, fetched: usize) -> Last
     Lasts::shown(hands + TOOL_CHANGE_S * fetched as f64, first_hand(step), waiting)
 }
 
-fn back_lasts(manual: &Manual, step: &RebuildStep, heard: &Heard) -> Lasts {
+fn time_back(step: &RebuildStep, number: usize, (lasts, clock): (Lasts, Clock), heard: &Heard) -> Option<StepTime> {
+    let shown = step.told.and_then(|id| heard.get(&id)).cloned();
+    Some(StepTime {
+        step: step.told.or(step.of)?,
+        number,
+        title: step.title.clone(),
+        says: lasts.words(),
+        clock,
+        shown,
+    })
+}
+
+fn back_lasts(manual: &Manual, step: &RebuildStep, heard: &Heard) -> (Lasts, Clock) {
     let told = step.told.and_then(|id| manual.steps.get(&id));
     let waiting = told.map_or(0.0, |s| waiting_s(manual, s)) + cures_s(manual, step);
     if let Some(said) = told.and_then(|s| s.time_s) {
-        return Lasts::said((said - waiting).max(0.0), waiting);
+        return (Lasts::said((said - waiting).max(0.0), waiting), Clock::Said);
     }
     // Where lines were worked out beside what was told, the recording shows only a part of it.
     let all_told = step.lines.iter().all(|l| l.told.is_some() || l.act.is_none());
     let shown = told.filter(|_| all_told).and_then(|s| Some((s, believed(heard.get(&s.id))?)));
     if let Some((told, shown)) = shown {
-        return as_shown(manual, told, shown, 0);
+        return (as_shown(manual, told, shown, 0), Clock::Shown);
     }
     let screws = screws_s(step.groups.iter().map(|g| &manual.fasteners[g]));
     let plugs = plugs_s(step.connectors.iter().map(|c| &manual.connectors[c]));
     let acts: f64 = step.lines.iter().filter_map(|l| l.act).map(back_s).sum();
-    Lasts::of_motions(screws + plugs + acts, waiting)
+    (Lasts::of_motions(screws + plugs + acts, waiting), Clock::Motions)
 }
 
 /// What an author said of pressing and curing.
@@ -277,6 +302,20 @@ mod tests {
         assert_eq!(clocks(&motions), [Clock::Motions, Clock::Motions]);
         assert_eq!(clocks(&shown)[0], Clock::Shown);
         assert!(shown.apart.low_s > 100.0 && motions.apart.low_s < 100.0, "{:?} {:?}", shown.apart, motions.apart);
+    }
+
+    #[test]
+    fn the_way_back_has_its_times_too() {
+        let told = "[0:10] Remove the four screws of the lid. Take off the lid.\n\n[0:50] Unplug the fan. Take out the fan.\n\n[1:20] Take out the pump. Take out the tray.\n\n[1:50] Now it goes back together. Put the tray in. Put the pump in.\n\n[2:20] Put the fan in. Plug the fan in.\n\n[2:50] Put the lid on. Drive in the four screws.\n\n[3:30] Thanks for watching.";
+        let work = heard_work(told);
+        let shown = |times: &[StepTime]| times.iter().filter(|t| t.clock == Clock::Shown).count();
+        assert!(shown(&work.times) > 0 && shown(&work.times_back) > 0, "{:?}", work.times_back);
+        let numbers: Vec<usize> = work.times_back.iter().map(|t| t.number).collect();
+        assert_eq!(numbers, (1..=numbers.len()).collect::<Vec<_>>());
+        // Nothing of the way back is told here: what is done tells how long it takes.
+        let derived =
+            heard_work("[0:10] Remove the four screws of the lid. Take off the lid.\n\n[0:50] Take out the fan.");
+        assert!(derived.times_back.iter().all(|t| t.clock == Clock::Motions && t.shown.is_none()), "{derived:?}");
     }
 
     #[test]

@@ -165,3 +165,35 @@ async fn the_recording_tells_how_long_a_step_takes_and_which_seconds_to_look_at(
     app.text("Remove eighteen PH1 screws from the cover.").await?;
     app.end().await
 }
+
+#[rocket::async_test]
+async fn a_score_follows_only_from_a_table_of_ones_own() -> Done {
+    let app = App::start(false).await;
+    open(&app, LAMP).await?;
+    app.press("Score it by a table of your own").await?;
+    app.text("Give a row its weight to see a score.").await?;
+    app.write("fasteners, weight", "2\n").await?;
+    app.text("Still to fill in: the points of fasteners in class A.").await?;
+    app.write("fasteners, points of class A", "10\n").await?;
+    app.text("Score: 10 of 10").await?;
+    app.write("fasteners, points of class B", "many\n").await?;
+    app.text("“many” is no figure.").await?;
+    app.keys(Key::Escape + "").await?;
+    app.write("steps, weight", "1\n").await?;
+    app.text("how many steps are class A and class B").await?;
+    app.write("Class A up to, steps", "2\n").await?;
+    app.write("Class B up to, steps", "2\n").await?;
+    app.text("Class A goes up to 2 steps, so class B must go further than that, not up to 2.").await?;
+    app.write("Class B up to, steps", "3\n").await?;
+    app.write("steps, points of class A", "10\n").await?;
+    app.write("steps, points of class C", "4\n").await?;
+    app.text("Score: 8 of 10").await?;
+    app.text("class C: 1 × 4").await?;
+    app.saved().await?;
+    assert_eq!(app.axe().await?, Vec::<String>::new());
+    app.driver.refresh().await?;
+    app.text("Score: 8 of 10").await?;
+    app.press("Take the table away").await?;
+    app.text("Score it by a table of your own").await?;
+    app.end().await
+}

@@ -6,6 +6,7 @@ import { v7 } from "./uuid";
 type Schemas = components["schemas"];
 export type Problem = Schemas["Problem"];
 export type Manual = Schemas["Manual"];
+export type ScoreTable = Schemas["ScoreTable"];
 export type ManualView = Schemas["ManualView"];
 export type Part = Schemas["Part"];
 export type Step = Schemas["Step"];

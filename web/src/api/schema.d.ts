@@ -1356,7 +1356,7 @@ export interface components {
          * @description What is classed.
          * @enum {string}
          */
-        Classed: "fasteners" | "tools" | "place" | "skill";
+        Classed: "steps" | "fasteners" | "tools" | "place" | "skill";
         /**
          * @description What a time rests on.
          * @enum {string}
@@ -2218,6 +2218,7 @@ export interface components {
             follows?: components["schemas"]["RecordingId"] | null;
             /** @description BCP 47 tag of the text. */
             language: string;
+            scores?: components["schemas"]["ScoreTable"] | null;
             second_unit?: components["schemas"]["TorqueUnit"] | null;
             title: string;
             /** @description What counts as work when ways are compared. */
@@ -2232,6 +2233,8 @@ export interface components {
             weights: components["schemas"]["WeightsInSeconds"];
         } | {
             second_unit: components["schemas"]["TorqueUnit"] | null;
+        } | {
+            scores: components["schemas"]["ScoreTable"] | null;
         };
         /**
          * @description Shape of a screw's head.
@@ -3973,6 +3976,60 @@ export interface components {
             head: components["schemas"]["CautionHead"];
             text: string;
         };
+        /** @description The score with what makes it. */
+        Score: {
+            /**
+             * Format: double
+             * @description The same if every class were the best one.
+             */
+            best?: number | null;
+            rows: components["schemas"]["Scored"][];
+            /** @description "7.5 of 10", or what is still to be filled in. */
+            says: string;
+            /**
+             * Format: double
+             * @description The weighted mean of the points; `None` while points are missing or nothing weighs.
+             */
+            total?: number | null;
+        };
+        /** @description How much a row weighs, and the points of each class. */
+        ScoreRow: {
+            /** Format: double */
+            a?: number | null;
+            /** Format: double */
+            b?: number | null;
+            /** Format: double */
+            c?: number | null;
+            /** Format: double */
+            weight?: number | null;
+        };
+        /** @description One row for each thing that is classed; what is left empty does not count. */
+        ScoreTable: {
+            fasteners: components["schemas"]["ScoreRow"];
+            place: components["schemas"]["ScoreRow"];
+            skill: components["schemas"]["ScoreRow"];
+            steps: components["schemas"]["ScoreRow"];
+            /** @description Up to so many steps are class A, and class B; more are C. */
+            steps_up_to: components["schemas"]["StepLimits"];
+            tools: components["schemas"]["ScoreRow"];
+        };
+        /** @description One row that weighs something. */
+        Scored: {
+            /**
+             * Format: double
+             * @description The most that the row gives.
+             */
+            best?: number | null;
+            class: string;
+            of: components["schemas"]["Classed"];
+            /**
+             * Format: double
+             * @description What the table gives for this class.
+             */
+            points?: number | null;
+            /** Format: double */
+            weight: number;
+        };
         /** @description Screws of one size among those of an act. */
         ScrewGroup: {
             bit?: string | null;
@@ -4547,6 +4604,13 @@ export interface components {
          * @description A step of the teardown or of a narrated rebuild.
          */
         StepId: string;
+        /** @description Numbers of steps. */
+        StepLimits: {
+            /** Format: int32 */
+            a?: number | null;
+            /** Format: int32 */
+            b?: number | null;
+        };
         /** @description One line of a step. */
         StepLine: {
             drive?: components["schemas"]["Drive"] | null;
@@ -5000,7 +5064,7 @@ export interface components {
         /** @description The work of both halves. */
         WorkSheet: {
             apart: components["schemas"]["Lasts"];
-            /** @description Classes of repairability, without scores. */
+            /** @description Classes of repairability. */
             classes: components["schemas"]["ClassRow"][];
             /** @description Steps by the counting rule of EN 45554 (from memory): a part removed, or another tool. */
             counted_steps: number;
@@ -5009,8 +5073,11 @@ export interface components {
             reasons: components["schemas"]["GradeReason"][];
             /** @description Both, in words. */
             says: string;
+            score?: components["schemas"]["Score"] | null;
             /** @description Step by step, while taking apart. */
             times: components["schemas"]["StepTime"][];
+            /** @description The same while putting together; a step that nobody told goes by the one that it undoes. */
+            times_back: components["schemas"]["StepTime"][];
             together: components["schemas"]["Lasts"];
             /** @description How often another tool is taken in hand while taking apart. */
             tool_changes: number;

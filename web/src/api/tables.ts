@@ -44,6 +44,7 @@ export const labels = {
     "turn": "Turn over",
   } satisfies Record<Schemas["Act"], string>,
   Classed: {
+    "steps": "steps",
     "fasteners": "fasteners",
     "tools": "tools",
     "place": "place",

@@ -86,7 +86,7 @@ function Loaded({ fold }: { fold: FoldView }) {
       </Heads>
       <Board fold={fold} findings={found} chosen={chosen} onChoose={setChosen} all={all} />
       <Findings name="To look at" findings={found} />
-      <Times times={fold.work.times} chosen={chosen} onChoose={setChosen} />
+      <Times work={fold.work} chosen={chosen} onChoose={setChosen} />
       <WorkSheet work={fold.work} />
       {fold.balance.rows.length > 0 && (
         <More title="Screws, group by group">

@@ -62,6 +62,8 @@ pub enum HeadEdit {
     Device(String),
     Weights(WeightsInSeconds),
     SecondUnit(Option<TorqueUnit>),
+    /// The whole table; `None` takes it away.
+    Scores(Option<ScoreTable>),
 }
 
 impl Apply for HeadEdit {
@@ -72,6 +74,10 @@ impl Apply for HeadEdit {
             Self::Device(device) => manual.head.device = note("device", device, MAX_TITLE)?,
             Self::Weights(weights) => manual.head.weights = weights.checked()?,
             Self::SecondUnit(unit) => manual.head.second_unit = *unit,
+            Self::Scores(table) => {
+                table.as_ref().map_or(Ok(()), ScoreTable::checked)?;
+                manual.head.scores.clone_from(table);
+            }
         }
         Ok(())
     }
@@ -81,6 +87,7 @@ impl Sound for Head {
     fn sound(&self, manual: &Manual) -> Result<(), Refusal> {
         check_names(&self.title, &self.device)?;
         self.weights.sound()?;
+        self.scores.as_ref().map_or(Ok(()), ScoreTable::checked)?;
         manual.refers::<RecordingRef>("follows", self.follows)
     }
 }

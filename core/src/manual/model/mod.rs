@@ -18,6 +18,7 @@ pub(super) mod parts;
 pub(super) mod recordings;
 pub(super) mod requirements;
 pub(super) mod rim;
+pub(super) mod scores;
 pub(super) mod screw_facts;
 pub(super) mod seams;
 pub(super) mod sentences;

@@ -75,6 +75,44 @@ pub(super) struct Frame {
     pub half: Option<Half>,
 }
 
+/// What the words before it make of a kind: a "guide" is nothing to hold, a "light guide" is a part.
+#[derive(Debug, Deserialize)]
+pub(super) struct Compound {
+    /// What somebody says; the tests hold the rule against it.
+    #[cfg(test)]
+    pub says: String,
+    pub from: Kind,
+    pub to: Kind,
+    /// Only with a word before it.
+    #[serde(default)]
+    pub longer: bool,
+    /// Last words for which it holds; empty: for all.
+    #[serde(default)]
+    pub heads: Vec<CompactString>,
+    /// Last words for which it does not.
+    #[serde(default)]
+    pub not_heads: Vec<CompactString>,
+    /// Words one of which stands in the name.
+    #[serde(default)]
+    pub with: Vec<CompactString>,
+    /// Words none of which stands in it.
+    #[serde(default)]
+    pub without: Vec<CompactString>,
+}
+
+impl Compound {
+    fn fits(&self, kind: Kind, words: &[CompactString]) -> bool {
+        let Some(head) = words.last() else { return false };
+        let says = |list: &[CompactString]| words.iter().any(|w| list.contains(w));
+        self.from == kind
+            && (!self.longer || words.len() > 1)
+            && (self.heads.is_empty() || self.heads.contains(head))
+            && !self.not_heads.contains(head)
+            && (self.with.is_empty() || says(&self.with))
+            && !says(&self.without)
+    }
+}
+
 #[derive(Deserialize)]
 struct Verbs {
     other: Vec<String>,
@@ -112,6 +150,7 @@ struct File {
     frame: Vec<Frame>,
     verbs: Verbs,
     kinds: BTreeMap<Kind, Vec<String>>,
+    compound: Vec<Compound>,
     words: Words,
     classes: Classes,
     speech: Speech,
@@ -127,6 +166,8 @@ pub(super) struct Grammar {
     pub things: FxHashSet<CompactString>,
     /// Kinds by the last word of their names; longer names first.
     kinds: FxHashMap<CompactString, Vec<(Vec<CompactString>, Kind)>>,
+    /// In their order; the first that fits holds.
+    pub compounds: Vec<Compound>,
     pub passing: FxHashSet<CompactString>,
     pub classes: Classes,
     pub together: Vec<String>,
@@ -173,6 +214,7 @@ impl Grammar {
             nounlike: file.verbs.nounlike,
             things: file.verbs.things,
             kinds,
+            compounds: file.compound,
             passing: file.words.passing,
             classes: file.classes,
             together: file.speech.together,
@@ -215,6 +257,11 @@ impl Grammar {
         self.by_verb.get(base).into_iter().flatten().map(|n| &self.frames[*n])
     }
 
+    /// The kind that a name has as a whole.
+    pub fn in_compound(&self, kind: Kind, words: &[CompactString]) -> Kind {
+        self.compounds.iter().find(|c| c.fits(kind, words)).map_or(kind, |c| c.to)
+    }
+
     /// The kind that a phrase's last words tell.
     pub fn kind(&self, words: &[CompactString]) -> Option<Kind> {
         let list = self.kinds.get(words.last()?)?;
@@ -226,3 +273,25 @@ pub(super) static GRAMMAR: LazyLock<Grammar> = LazyLock::new(|| {
     // Part of the program: a bad file is a bug that every test run meets at once.
     Grammar::new(toml::from_str(include_str!("grammar.toml")).unwrap_or_else(|e| panic!("grammar.toml: {e}")))
 });
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// The words of a name without what stands before it.
+    fn named(says: &str) -> Vec<CompactString> {
+        let before = ["the", "a", "our", "this", "little", "with"];
+        says.split(' ').filter(|w| !before.contains(w)).map(lemma).collect()
+    }
+
+    #[test]
+    fn every_compound_is_told_by_its_own_rule() {
+        for (n, rule) in GRAMMAR.compounds.iter().enumerate() {
+            let words = named(&rule.says);
+            let kind = GRAMMAR.kind(&words);
+            assert_eq!(kind, Some(rule.from), "“{}” is another kind of thing", rule.says);
+            let first = GRAMMAR.compounds.iter().position(|c| c.fits(rule.from, &words));
+            assert_eq!(first, Some(n), "“{}” is told by another rule", rule.says);
+        }
+    }
+}

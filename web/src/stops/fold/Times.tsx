@@ -45,15 +45,23 @@ const Look = styled.ul`
 const heardOf = (t: Time): Shown[] => (t.shown ? [t.shown] : []);
 const named = (t: Time) => `Step ${t.number}, ${t.title}`;
 
+/** Both halves, each in its own order. */
+type Half = { name: string; strip: string; times: Time[] };
+
 export function Times({
-  times,
+  work,
   chosen,
   onChoose,
 }: {
-  times: Time[];
+  work: FoldView["work"];
   chosen: string | null;
   onChoose: (step: string) => void;
 }) {
+  const halves: Half[] = [
+    { name: "Taking apart", strip: "The recording, step by step", times: work.times },
+    { name: "Putting together", strip: "The recording of the rebuild, step by step", times: work.times_back },
+  ];
+  const times = halves.flatMap((half) => half.times);
   const shown = times.filter((t) => t.shown);
   const doubted = shown.filter((t) => t.shown?.doubt);
   const by = (of: Time["clock"]) => times.filter((t) => t.clock === of).length;
@@ -64,9 +72,18 @@ export function Times({
   return (
     <section aria-label="Where the minutes go" style={{ marginTop: space.wide }}>
       <Heading as="h3">Where the minutes go</Heading>
-      <Strip role="group" aria-label="The recording, step by step">
-        {times.flatMap((t) => heardOf(t).map((s) => <One key={t.step} {...{ time: t, shown: s, chosen, onChoose }} />))}
-      </Strip>
+      {halves
+        .filter((half) => half.times.some((t) => t.shown))
+        .map((half) => (
+          <div key={half.name}>
+            <Muted>{half.name}</Muted>
+            <Strip role="group" aria-label={half.strip}>
+              {half.times.flatMap((t) =>
+                heardOf(t).map((s) => <One key={t.step} {...{ time: t, shown: s, chosen, onChoose }} />),
+              )}
+            </Strip>
+          </div>
+        ))}
       <Muted>{said.join(", ")}. Talk is taken out, silence is not: hands work while nobody speaks.</Muted>
       {doubted.length > 0 && (
         <>
@@ -95,18 +112,25 @@ export function Times({
               <th scope="col">In the recording</th>
             </tr>
           </thead>
-          <tbody>
-            {times.map((t) => (
-              <tr key={t.step}>
-                <th scope="row">
-                  {t.number}. {t.title}
+          {halves.map((half) => (
+            <tbody key={half.name}>
+              <tr>
+                <th scope="rowgroup" colSpan={4}>
+                  {half.name}
                 </th>
-                <td>{t.says}</td>
-                <td>{labels.Clock[t.clock]}</td>
-                <td>{heardOf(t).map(inWords)}</td>
               </tr>
-            ))}
-          </tbody>
+              {half.times.map((t) => (
+                <tr key={`${t.number} ${t.step}`}>
+                  <th scope="row">
+                    {t.number}. {t.title}
+                  </th>
+                  <td>{t.says}</td>
+                  <td>{labels.Clock[t.clock]}</td>
+                  <td>{heardOf(t).map(inWords)}</td>
+                </tr>
+              ))}
+            </tbody>
+          ))}
         </Table>
       </More>
     </section>

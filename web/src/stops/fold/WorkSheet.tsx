@@ -6,6 +6,7 @@ import { Heading, Muted } from "../../parts/controls";
 import { plural } from "../../parts/format";
 import { Table } from "../../parts/table";
 import { space } from "../../theme";
+import { ScoreSheet } from "./ScoreSheet";
 
 const Columns = styled.div`
   display: grid;
@@ -66,10 +67,7 @@ export function WorkSheet({ work }: { work: Work }) {
             ))}
           </tbody>
         </Table>
-        <Muted>
-          Classes after EN 45554, from memory, A the easiest. Whoever declares something holds the standard beside it;
-          there are no scores here.
-        </Muted>
+        <ScoreSheet score={work.score} />
       </section>
     </Columns>
   );

@@ -52,7 +52,7 @@ impl Reader<'_> {
             .or_else(|| self.barred())
             .or_else(|| self.barred_from_the_start())
             .or_else(|| self.way_to())
-            .or_else(|| self.from_outside())
+            .or_else(|| self.stays_closed())
             .or_else(|| self.hidden())
             .or_else(|| self.before_reaching())
             .or_else(|| self.only_once())
@@ -164,7 +164,7 @@ impl Reader<'_> {
     }
 
     /// "You can swap the knob from outside.", "The wheels can be changed with the lid on."
-    fn from_outside(&self) -> Option<Chain> {
+    fn stays_closed(&self) -> Option<Chain> {
         let outside = [
             "from outside",
             "from the outside",

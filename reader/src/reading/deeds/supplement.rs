@@ -341,7 +341,8 @@ fn is_tool(name: &str) -> bool {
 
 /// "The remaining connectors", "the other ribbon cables", "the rest of the plugs".
 fn speaks_of_the_rest(text: &str) -> bool {
-    text.split_whitespace().any(|w| matches!(w, "remaining" | "other" | "others" | "rest"))
+    let said = text.to_lowercase();
+    said.split(|c: char| !c.is_alphanumeric()).any(|w| matches!(w, "remaining" | "other" | "others" | "rest"))
 }
 
 /// "keypad" of "keypad flex cable"; nothing of a bare "cable". A coaxial one is told by its kind, and cables that are the

@@ -63,7 +63,7 @@ pub enum HeadEdit {
     Weights(WeightsInSeconds),
     SecondUnit(Option<TorqueUnit>),
     /// The whole table; `None` takes it away.
-    Scores(Option<ScoreTable>),
+    Scores(Option<Box<ScoreTable>>),
 }
 
 impl Apply for HeadEdit {
@@ -75,8 +75,8 @@ impl Apply for HeadEdit {
             Self::Weights(weights) => manual.head.weights = weights.checked()?,
             Self::SecondUnit(unit) => manual.head.second_unit = *unit,
             Self::Scores(table) => {
-                table.as_ref().map_or(Ok(()), ScoreTable::checked)?;
-                manual.head.scores.clone_from(table);
+                table.as_deref().map_or(Ok(()), ScoreTable::checked)?;
+                manual.head.scores = table.as_deref().cloned();
             }
         }
         Ok(())

@@ -241,9 +241,9 @@ fn tells_of_opening(text: &str) -> bool {
 
 /// "Keep the lead clear of the rib when you close it", "bend the flex and it tears" hold for who puts it together.
 fn tells_of_closing(text: &str) -> bool {
-    const CLOSING: [&str; 15] = [
+    const CLOSING: [&str; 16] = [
         "close", "closing", "fit", "fitting", "press", "pressing", "push", "pinch", "pinched", "assembly", "insert",
-        "mix", "bend", "fold", "crease",
+        "mix", "bend", "fold", "crease", "short",
     ];
     let said = text.to_lowercase();
     said.split(|c: char| !c.is_alphanumeric()).any(|w| CLOSING.contains(&w))

@@ -173,7 +173,7 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
     // "Unplug the power and the aerial.": the device, and then its plugs.
     let mains = |o: &Phrase| c.base == "unplug" && matches!(o.head(), "power" | "mains") && o.words.len() == 1;
     // "Check the window and the cable.": one look.
-    let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify");
+    let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify" | "confirm");
     let alike = |a: &Phrase, b: &Phrase| {
         let same = |kind: Kind| (a.kind == kind) == (b.kind == kind);
         looks || same(Kind::Screw) && same(Kind::Plug)

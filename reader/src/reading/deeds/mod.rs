@@ -577,6 +577,10 @@ mod tests {
         "remove lid, unscrew base, remove fan, remove frame, remove pump"
     )]
     #[case::not_how_it_is_held("You see the bracket, screwed to the frame. Take the bracket off.", "remove bracket")]
+    #[case::what_it_does("Check that the fan turns.", "test fan")]
+    #[case::confirmed("Confirm that the motor runs freely.", "test motor")]
+    #[case::for_cracks("Inspect the power lead for cracks.", "test power lead")]
+    #[case::a_test_is_started("Start the leak test.", "test leak test")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);

@@ -68,8 +68,10 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
         && (w[end].is("of") || (w[end].is("for") && phrase.kind == Kind::Plug))
     {
         let Some((of, after)) = simple(w, end + 1, to) else { break };
-        // "Check the cable for any crack."
-        if w[end].is("for") && (of.kind == Kind::Nothing || w[end + 1].is("any")) {
+        // "Check the cable for any crack.", "Inspect the lead for wear."
+        let harm =
+            matches!(of.head(), "crack" | "cut" | "nick" | "damage" | "wear" | "tear" | "corrosion" | "burn" | "break");
+        if w[end].is("for") && (of.kind == Kind::Nothing || harm || w[end + 1].is("any")) {
             break;
         }
         linked += 1;

@@ -686,7 +686,7 @@ impl Tagger<'_> {
             let reports = at > 0
                 && matches!(
                     self.words[at - 1].lemma.as_str(),
-                    "check" | "verify" | "ensure" | "see" | "notice" | "mean" | "remember" | "know"
+                    "check" | "verify" | "confirm" | "ensure" | "see" | "notice" | "mean" | "remember" | "know"
                 )
                 && next.is_some_and(|w| {
                     !w.is("one")
@@ -943,6 +943,23 @@ impl Tagger<'_> {
         Tag::Part
     }
 
+    /// "Check that the fan turns.", "Make sure the drum spins.": the last word is what it does, and no part of its name.
+    fn does_what_is_checked(&self, at: usize, before: Option<Tag>) -> bool {
+        let w = &self.words[at];
+        let ends = |at: usize| at + 1 >= self.words.len() || self.words[at].pause;
+        // "lights up", "comes on"
+        let last =
+            ends(at) || ends(at + 1) && matches!(self.said(at + 1), "up" | "on" | "off" | "out" | "down" | "freely");
+        let asks = matches!(self.lemma(0), "check" | "make" | "see" | "verify" | "confirm" | "ensure");
+        let that = |i: usize| matches!(self.said(i), "that" | "sure" | "whether" | "if");
+        w.form == Form::Third
+            && w.base.is_some()
+            && last
+            && asks
+            && before == Some(Tag::Noun)
+            && (at.saturating_sub(5)..at.saturating_sub(1)).any(that)
+    }
+
     fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
         let w = &self.words[at];
         if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
@@ -961,6 +978,9 @@ impl Tagger<'_> {
         }
         // "I'm gonna start with the heater."
         if w.form == Form::Base && w.base.is_some() && at > 0 && matches!(self.said(at - 1), "gonna" | "wanna") {
+            return true;
+        }
+        if self.does_what_is_checked(at, before) {
             return true;
         }
         // "step 7 disconnect the plug": a number of the list, then an order.

@@ -76,7 +76,7 @@ fn carried(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
 /// "Check that the leads do not get pinched.": a caution, and no test.
 fn minded(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let harm = ["pinched", "trapped", "squeezed", "crushed", "caught"].iter().any(|w| has(r.text, w));
-    harm && matches!(c.base.as_str(), "check" | "verify" | "make" | "ensure" | "see")
+    harm && matches!(c.base.as_str(), "check" | "verify" | "confirm" | "make" | "ensure" | "see")
 }
 
 /// "You can replace the cell.", "It can be changed without opening the case."

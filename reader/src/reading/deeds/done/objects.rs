@@ -86,7 +86,7 @@ fn sound_and_light(_: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) 
 /// "Check if the compass shows the way.": what is looked at stands in the question.
 fn looked_at(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
     let unnamed = found.objects.iter().all(|o| !o.is_thing() || o.is_pronoun());
-    let looks = matches!(c.base.as_str(), "check" | "verify" | "test" | "see" | "make" | "look");
+    let looks = matches!(c.base.as_str(), "check" | "verify" | "confirm" | "test" | "see" | "make" | "look");
     let asks = |k: &&Clause| {
         matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
             || k.agent() && k.base == "get"

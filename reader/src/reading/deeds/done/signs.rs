@@ -196,7 +196,7 @@ impl Reader<'_> {
     }
 
     pub(in super::super) fn looks(&self, c: &Clause) -> bool {
-        matches!(c.base.as_str(), "check" | "test" | "verify" | "try")
+        matches!(c.base.as_str(), "check" | "test" | "verify" | "confirm" | "try")
             || matches!(c.base.as_str(), "see" | "find")
                 && (["if", "whether"].iter().any(|w| has(self.text, w)) || self.text.contains("to see that"))
     }

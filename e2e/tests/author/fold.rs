@@ -184,11 +184,11 @@ async fn a_score_follows_only_from_a_table_of_ones_own() -> Done {
     app.write("Class A up to, steps", "2\n").await?;
     app.write("Class B up to, steps", "2\n").await?;
     app.text("Class A goes up to 2 steps, so class B must go further than that, not up to 2.").await?;
-    app.write("Class B up to, steps", "3\n").await?;
+    app.write("Class B up to, steps", "20\n").await?;
     app.write("steps, points of class A", "10\n").await?;
-    app.write("steps, points of class C", "4\n").await?;
+    app.write("steps, points of class B", "4\n").await?;
     app.text("Score: 8 of 10").await?;
-    app.text("class C: 1 × 4").await?;
+    app.text("class B: 1 × 4").await?;
     app.saved().await?;
     assert_eq!(app.axe().await?, Vec::<String>::new());
     app.driver.refresh().await?;

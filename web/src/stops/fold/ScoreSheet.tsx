@@ -31,7 +31,7 @@ const EMPTY: ScoreTable = {
 
 const Cell = styled.td`
   /* The class that this guide has: its points are the ones that count. */
-  &[data-counts] { box-shadow: inset 0 -3px 0 var(--accent); }
+  &[data-counts] input { border: 2px solid var(--accent); font-weight: 700; }
 `;
 
 export function ScoreSheet({ score }: { score: Score | null | undefined }) {
@@ -99,12 +99,14 @@ export function ScoreSheet({ score }: { score: Score | null | undefined }) {
           })}
         </tbody>
       </Table>
-      <Row style={{ marginTop: space.small, alignItems: "end" }}>
+      <Row style={{ margin: `${space.small} 0`, alignItems: "start" }}>
         {limit("a")}
         {limit("b")}
-        <Button onPress={() => edit({ head: { scores: null } })}>Take the table away</Button>
       </Row>
       <Muted>The weighted mean of the points. Classes after EN 45554, from memory; points and weights are yours.</Muted>
+      <Row style={{ marginTop: space.small }}>
+        <Button onPress={() => edit({ head: { scores: null } })}>Take the table away</Button>
+      </Row>
     </section>
   );
 }

@@ -99,7 +99,10 @@ fn high_voltage(about: CautionSubject, text: &str) -> Option<Known> {
         [figure, "v" | "volt" | "volts"] => figure.parse::<f64>().is_ok_and(|v| v > SHOCKS_FROM),
         _ => false,
     };
-    words.windows(2).any(high).then_some(Known {
+    // "230V"
+    let joined = |w: &&str| w.strip_suffix('v').and_then(|n| n.parse::<f64>().ok()).is_some_and(|v| v > SHOCKS_FROM);
+    let shocks = words.windows(2).any(high) || words.iter().any(joined);
+    shocks.then_some(Known {
         level: Level::Warning,
         name: "high voltage",
         consequence: "A shock can kill.",
@@ -205,13 +208,15 @@ pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
         return CautionHead { level: caution.level.unwrap_or(head.level), avoidance, ..head };
     }
     let text = caution.text.to_lowercase();
-    let known = high_voltage(caution.about, &text).or_else(|| known(caution.about));
+    let shocks = high_voltage(caution.about, &text);
+    let sign = shocks.as_ref().map(|_| Sign::Electricity).or_else(|| sign(caution.about));
+    let known = shocks.or_else(|| known(caution.about));
     let base = known.as_ref().map_or(Level::Notice, |h| h.level);
     let level =
         caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
     let consequence = known.as_ref().filter(|_| !tells_consequence(&text)).map(|h| h.consequence.to_owned());
     let avoidance = known.as_ref().and_then(|h| untold(h.avoidance));
-    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence, avoidance, sign: sign(caution.about) }
+    CautionHead { level, hazard: known.map(|h| h.name.to_owned()), consequence, avoidance, sign }
 }
 
 /// The sign of what a caution is about, where there is one for people.
@@ -382,6 +387,7 @@ mod tests {
     #[case::a_high_voltage(CautionSubject::Power, "Under that is the part with the high voltage.", Level::Warning)]
     #[case::many_volts(CautionSubject::Power, "That corner carries 900 volts.", Level::Warning)]
     #[case::parts_of_a_volt(CautionSubject::Power, "The rail carries 51.5 volts.", Level::Warning)]
+    #[case::volts_in_one_word(CautionSubject::Other, "It says 230V on the can.", Level::Warning)]
     #[case::few_volts(CautionSubject::Power, "The rail carries 12 volts.", Level::Notice)]
     #[case::heat_elsewhere(CautionSubject::Overheating, "Not too hot.", Level::Notice)]
     fn who_is_hurt_decides_how_loud(#[case] about: CautionSubject, #[case] text: &str, #[case] level: Level) {

@@ -282,6 +282,8 @@ fn what_is_mixed_up_is_warned_of_where_the_screws_go_in() {
         add(2, steps[0], CautionSubject::Pinch, "The cable lies in the groove."),
         add(3, steps[0], CautionSubject::Cable, "Do not pull it off: a cable holds it."),
         add(4, steps[0], CautionSubject::Cable, "The flex tears easily. Bend it, and you tear it."),
+        add(5, steps[0], CautionSubject::Lens, "Near the lens go slowly with the card."),
+        add(6, steps[0], CautionSubject::Glass, "The glass is thin and splinters."),
     ];
     let text = markdown(&edits.iter().fold(m, |m, e| m.apply(e, "Ann").unwrap().0));
     let back = &text[text.find("## Putting together").unwrap()..];
@@ -290,6 +292,8 @@ fn what_is_mixed_up_is_warned_of_where_the_screws_go_in() {
     assert!(place("Drive in the two PH0 screws") < place("The cable lies in the groove."));
     assert!(back.contains("The flex tears easily. Bend it, and you tear it."), "{back}");
     assert!(!back.contains("Do not pull it off"), "nobody pulls it off there\n{back}");
+    assert!(!back.contains("go slowly with the card"), "no card passes the lens there\n{back}");
+    assert!(back.contains("The glass is thin and splinters."), "what hurts people is said again\n{back}");
 }
 
 #[test]

@@ -258,10 +258,10 @@ fn goes_wrong_twice(about: CautionSubject, text: &str) -> bool {
     match about {
         C::Battery | C::Mains | C::Esd | C::StrippedScrew | C::ScrewMixup | C::Pinch | C::Seal => true,
         C::Orientation | C::Contamination | C::WrongPart => true,
+        // These hurt people as well: a shock, a fire, splinters.
+        C::Power | C::ShortCircuit | C::Glass => true,
         // What breaks while it is laid bare is warned of again where it is said to break while it goes in.
-        C::Cable | C::Connector | C::Glass | C::Sensor | C::Lens | C::Membrane | C::Power | C::ShortCircuit => {
-            tells_of_closing(text)
-        }
+        C::Cable | C::Connector | C::Sensor | C::Lens | C::Membrane => tells_of_closing(text),
         // Heat, blades and force serve the opening; what gets lost or wet got so by then.
         C::Burn | C::Overheating | C::Liquid | C::LostScrew | C::SharpTool | C::Force => false,
         C::KeepPart | C::Chemical | C::OwnRisk | C::Other => false,

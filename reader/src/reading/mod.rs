@@ -20,9 +20,11 @@ mod hints;
 mod lexicon;
 mod marks;
 mod numbers;
+
 mod parting;
 mod phases;
 mod phrases;
+mod quantities;
 mod repair;
 mod returned;
 mod safety;

@@ -9,6 +9,7 @@ use super::extract::drive_near;
 use super::facts::{FastenerFact, FastenerOp, PartOp};
 use super::lexicon::{LEXICON, lemma};
 use super::numbers;
+use super::quantities;
 use super::sentences;
 use super::statements::StatementKind;
 use crate::units;
@@ -92,7 +93,7 @@ fn told(words: &[&str], out: &[(u32, f64)]) -> Option<(u32, f64)> {
     match words.get(rest)? {
         &"of" if words.get(rest + 1) == Some(&"the") => sized(rest + 2).map(|(_, l)| (count.value as u32, l)),
         place if is_place(place) => {
-            let length = numbers::quantities_and_repeats(words)
+            let length = quantities::quantities_and_repeats(words)
                 .iter()
                 .find(|q| q.measure.quantity == units::Quantity::Length)
                 .and_then(|q| of_size(q.measure.value))?;

@@ -337,7 +337,7 @@ fn told(t: &Tagged<'_>, clauses: &[Clause]) -> Judged {
     let thing = clauses.iter().flat_map(Clause::things).find(|np| np.known() || np.thing == Thing::Screw);
     match thing {
         Some(np) => Judged::new(Observation, 0.9, format!("speaks of “{}” without doing anything", np.text())),
-        None if !super::numbers::quantities(words).is_empty() => {
+        None if !super::quantities::quantities(words).is_empty() => {
             Judged::new(Observation, 0.9, "gives a figure".to_owned())
         }
         None if lexicon.chatter.any(words).is_some() => {

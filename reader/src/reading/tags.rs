@@ -6,6 +6,7 @@
 
 use super::lexicon::{LEXICON, Lexicon};
 use super::numbers;
+use super::quantities;
 use super::sentences::Token;
 
 /// The class of a word at its place.
@@ -96,7 +97,7 @@ pub(super) fn tag(tokens: &[Token], punctuated: bool) -> Tagged<'_> {
 /// Which words belong to a quantity with its unit.
 fn measured(words: &[&str]) -> Vec<bool> {
     let mut out = vec![false; words.len()];
-    for q in numbers::quantities_and_repeats(words) {
+    for q in quantities::quantities_and_repeats(words) {
         // "a 3 millimetre screw" still counts one screw; "three 2 millimetre screws" too: only the quantity is covered.
         out[q.at..(q.at + q.len).min(words.len())].fill(true);
     }

@@ -1,17 +1,18 @@
 //! From clauses to acts: which frame a clause fits, and what it is done to.
 
 use super::super::Act;
-use super::super::extract::{drive_near, tools_named};
+use super::super::extract::{drive_near, settings, speaks_of_heat, tools_named};
 use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
-use super::super::numbers;
+use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
 use super::super::wording::BY_HAND;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
-use super::rows::{listed_plugs, screws_and_free, that_has, wide_one};
+use super::plugs::{the_one_for, whose};
+use super::rows::{listed_plugs, row_behind, screws_and_free, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -29,16 +30,30 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         c.is_own(&topic.own);
         is_titled(c, &topic.title);
     }
+    row_behind(&mut clauses);
     for c in &mut clauses {
         wide_one(c, number, topic);
         that_has(c, number, topic);
         listed_plugs(&words, c);
+        the_one_for(&words, c);
     }
     let opening = opening(&words);
     if let Some(thing) = &opening {
         topic.put(number, thing, true);
     }
-    let reader = Reader { words: &words, lemmas: &lemmas, text: &text, clauses: &clauses, topic, number };
+    let pauses: Vec<bool> = words.iter().map(|w| w.pause).collect();
+    let heating = speaks_of_heat(&lemmas);
+    let quantities = quantities::meant(Said { words: &lemmas, pauses: &pauses }, None, heating);
+    let reader = Reader {
+        words: &words,
+        lemmas: &lemmas,
+        text: &text,
+        clauses: &clauses,
+        quantities: &quantities,
+        heating,
+        topic,
+        number,
+    };
     let mut out = Sentenced {
         number,
         words: words.iter().map(|w| w.said.to_string()).collect(),
@@ -95,6 +110,11 @@ fn is_titled(c: &mut Clause, title: &str) {
     let named = c.subjects.iter_mut().chain(&mut c.objects).chain(c.places.iter_mut().map(|(_, p)| p));
     let titled = |p: &Phrase| p.kind == Kind::Nothing && p.words.len() > 1 && has(title, &p.text());
     named.filter(|p| titled(p)).for_each(|p| p.kind = Kind::Part);
+}
+
+/// "a 10 mm socket": how wide the tool is, and no length of what it turns.
+fn sizes_a_tool(next: &str) -> bool {
+    matches!(next, "socket" | "spanner" | "wrench" | "key" | "driver" | "hex" | "allen" | "blade")
 }
 
 /// What a sentence does, and what a tool parts: spoken of first.
@@ -219,6 +239,9 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
 /// Plugs that a sentence tells whose they are.
 fn plugs_anew(clauses: &[Clause], number: usize, spoken_of: Option<&Phrase>, topic: &mut Topic, did: bool) {
     // "The pump is on a big plug. I take that off.": the plug is meant.
+    for plug in clauses.iter().filter(|c| c.mood == Mood::Plain).filter_map(whose) {
+        topic.put(number, &plug, did);
+    }
     for c in clauses.iter().filter(|c| c.base == "be" && c.mood == Mood::Plain) {
         let plug =
             c.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Plug && !np.definite && np.of.is_empty());
@@ -387,6 +410,8 @@ impl Reader<'_> {
         }
         self.clipped_on(&mut out);
         self.under_the_plug(&mut out);
+        self.plug_by_its_housing(&mut out);
+        self.plug_is_off(&mut out);
         if let Some(told) = self.all_undone() {
             out.insert(0, told);
         }
@@ -452,9 +477,11 @@ impl Reader<'_> {
     pub(super) fn blank(&self, c: &Clause) -> Told {
         let (from, to) = (c.from.min(self.words.len() - 1), c.to.clamp(c.from + 1, self.words.len()));
         let at = c.objects.first().map(|p| p.to.saturating_sub(1)).or(c.verb).unwrap_or(from).min(self.words.len() - 1);
-        let length = numbers::quantities(&self.lemmas[from..to])
-            .into_iter()
-            .find(|q| q.measure.quantity == Quantity::Length)
+        let length = self
+            .quantities
+            .iter()
+            .filter(|q| (from..to).contains(&q.at) && q.measure.quantity == Quantity::Length)
+            .find(|q| !sizes_a_tool(self.lemmas.get(q.at + q.len).copied().unwrap_or("")))
             .map(|q| q.measure.value);
         let drive = drive_near(self.lemmas, from, to);
         Told {
@@ -555,10 +582,7 @@ impl Reader<'_> {
     pub(super) fn measures(&self, from: usize, to: usize) -> Vec<Measure> {
         let wanted =
             |q: &Quantity| matches!(q, Quantity::Temperature | Quantity::Duration | Quantity::Angle | Quantity::Torque);
-        numbers::quantities(&self.lemmas[from.min(to)..to])
-            .into_iter()
-            .map(|q| q.measure)
-            .filter(|m| wanted(&m.quantity))
-            .collect()
+        let told: Vec<_> = self.quantities.iter().filter(|q| (from..to).contains(&q.at)).cloned().collect();
+        settings(&told, self.lemmas, self.heating).into_iter().filter(|m| wanted(&m.quantity)).collect()
     }
 }

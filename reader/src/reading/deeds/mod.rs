@@ -27,6 +27,7 @@ mod moods;
 mod names;
 mod objects;
 mod phrases;
+mod plugs;
 mod pronouns;
 mod rows;
 mod shown;

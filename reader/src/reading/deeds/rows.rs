@@ -74,6 +74,20 @@ pub(super) fn screws_and_free(c: Clause) -> Vec<Clause> {
     }
 }
 
+/// "Three cables in a row: camera, microphone, side keys.": what is listed behind belongs to the cables.
+pub(super) fn row_behind(clauses: &mut Vec<Clause>) {
+    let several = |c: &Clause| c.things().find(|p| p.kind == Kind::Plug && p.plural && p.of.is_empty())?.count;
+    let bare = |c: &Clause| c.verb.is_none() && c.particles.is_empty() && c.places.is_empty();
+    let at = clauses.windows(2).position(|pair| {
+        several(&pair[0]).is_some_and(|n| n > 1 && bare(&pair[1]) && pair[1].objects.len() == n as usize)
+    });
+    if let Some(at) = at {
+        let row = clauses.remove(at + 1);
+        clauses[at].to = row.to;
+        clauses[at].objects.extend(row.objects);
+    }
+}
+
 /// "Three cables go to it, the left horn, the right horn and the lamp.": whose they are.
 pub(super) fn listed_plugs(words: &[Word], c: &mut Clause) {
     let several = |p: &&Phrase| p.kind == Kind::Plug && p.plural && p.of.is_empty() && p.count.is_some_and(|n| n > 1);
@@ -81,7 +95,8 @@ pub(super) fn listed_plugs(words: &[Word], c: &mut Clause) {
     let listed = |p: &&Phrase| {
         let before = p.from.checked_sub(1).map(|i| &words[i]);
         let opens = before.is_some_and(|w| w.pause || w.tag == super::words::Tag::Conj);
-        p.from >= plugs.to && opens && !p.plural && matches!(p.kind, Kind::Part | Kind::Plug) && p.definite
+        let one = !p.plural || p.kind == Kind::Key;
+        p.from >= plugs.to && opens && one && matches!(p.kind, Kind::Part | Kind::Plug | Kind::Key)
     };
     let items: Vec<Phrase> = c.things().filter(listed).cloned().collect();
     if plugs.count != Some(items.len() as u32) {
@@ -101,11 +116,14 @@ impl Reader<'_> {
     /// "Three cables go to it, … With all three undone the board slides out.": each is undone.
     pub(super) fn all_undone(&self) -> Option<Told> {
         let (_, plugs) = self.topic.plugs.as_ref().filter(|(at, p)| p.of.len() > 1 && self.number - at <= 3)?;
-        let opens = self.words.iter().position(|w| w.is("with")).filter(|at| *at < 3)?;
+        let with = self.words.iter().position(|w| w.is("with")).filter(|at| *at < 3);
+        // "All off.", "All three unplugged."
+        let bare = self.words.len() <= 4 && self.words.first().is_some_and(|w| w.is("all"));
+        let opens = with.map(|at| at + 1).or(bare.then_some(0))?;
         let all = |w: &Word| matches!(w.said.as_str(), "all" | "those" | "them" | "these" | "both");
         let undone =
             |w: &Word| matches!(w.said.as_str(), "undone" | "unplugged" | "disconnected" | "off" | "out" | "free");
-        let window = self.words[opens + 1..].iter().take(4);
+        let window = self.words[opens..].iter().take(4);
         let at = window.clone().position(undone)?;
         window.take(at).find(|w| all(w))?;
         let first = self.clauses.first()?;
@@ -165,21 +183,6 @@ impl Reader<'_> {
             let named = told.places.iter().any(|(_, np)| np.is_thing() || !np.of.is_empty());
             if !named && told.aim.is_none() {
                 told.places.push(("of".into(), panel.clone()));
-            }
-        }
-    }
-
-    /// "It has a push-down connector, so get the spudger under the long side.": the connector is undone.
-    pub(super) fn under_the_plug(&self, out: &mut [Told]) {
-        let Some((n, c)) = self.clauses.iter().enumerate().find(|(_, c)| c.base == "have" && !c.negated) else {
-            return;
-        };
-        let Some(plug) = c.objects.iter().find(|o| o.kind == Kind::Plug) else { return };
-        let owner = self.named(n, c, &c.subjects).into_iter().find(|s| s.kind == Kind::Part);
-        for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Pry, _)))) {
-            if told.places.iter().any(|(p, np)| p == "under" && np.kind == Kind::Nothing) {
-                told.apart = Some((Act::Disconnect, "a tool under the plug just shown"));
-                told.objects = vec![Phrase { of: owner.clone().into_iter().collect(), ..plug.clone() }];
             }
         }
     }

@@ -2,6 +2,7 @@
 
 use super::super::Act;
 use super::super::facts::Drive;
+use super::super::quantities::Quantified;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -194,6 +195,10 @@ pub(super) struct Reader<'a> {
     pub(super) lemmas: &'a [&'a str],
     pub(super) text: &'a str,
     pub(super) clauses: &'a [Clause],
+    /// Figures with their unit, said or meant.
+    pub(super) quantities: &'a [Quantified],
+    /// It speaks of heat, so "degrees" are warmth.
+    pub(super) heating: bool,
     pub(super) topic: &'a Topic,
     pub(super) number: usize,
 }

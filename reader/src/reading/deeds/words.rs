@@ -1053,6 +1053,16 @@ impl Tagger<'_> {
                 || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "only" | "lightly")
         });
         let next_prep = LEXICON.classes.preposition.contains(self.lemma(at + 1));
+        // "get the spudger under it and lift"
+        if before == Some(Tag::Conj)
+            && next_end
+            && w.form == Form::Base
+            && at > 1
+            && matches!(self.said(at - 2), "it" | "them")
+            && matches!(base, "lift" | "pull" | "push" | "twist" | "press" | "squeeze" | "turn")
+        {
+            return true;
+        }
         match w.form {
             Form::Base => match before {
                 Some(Tag::To | Tag::Modal | Tag::Does | Tag::Neg) => true,

@@ -7,8 +7,9 @@ use super::super::act::{Act, Direction};
 use super::super::clauses::{Clause, Mood};
 use super::super::facts::{Drive, FastenerFact, FastenerOp};
 use super::super::lexicon::LEXICON;
-use super::super::numbers::{self, Quantified};
+use super::super::numbers;
 use super::super::phrases::{self, NounPhrase, Thing, is_screw};
+use super::super::quantities::Quantified;
 use super::super::tags::Tag;
 use super::{Memory, Scene, mentions};
 use crate::units::{self, Quantity};
@@ -26,6 +27,8 @@ struct Group {
     definite: bool,
     /// "the others are 5 millimetres": as many as are left of the total.
     rest: bool,
+    /// "the two long ones": by a word that sets it apart from others.
+    told_apart: bool,
 }
 
 pub(super) fn fasteners(scene: &Scene<'_, '_>, memory: &mut Memory) -> Vec<FastenerFact> {
@@ -42,7 +45,8 @@ pub(super) fn fasteners(scene: &Scene<'_, '_>, memory: &mut Memory) -> Vec<Faste
         memory.screws.sentence = scene.number;
     }
     let named = words.iter().any(|w| is_screw(w))
-        || phrases::phrases(scene.t, 0, words.len()).iter().any(|p| p.thing == Thing::Screw);
+        || phrases::phrases(scene.t, 0, words.len()).iter().any(|p| p.thing == Thing::Screw)
+        || meant(scene);
     let near = memory.screws.cue == Some(scene.cue) && scene.number <= memory.screws.sentence + 4;
     if !named && !near {
         return Vec::new();
@@ -73,6 +77,35 @@ pub(super) fn fasteners(scene: &Scene<'_, '_>, memory: &mut Memory) -> Vec<Faste
         memory.screws.sized |= scene.quantities.iter().any(|q| q.measure.quantity == Quantity::Length);
     }
     out
+}
+
+/// Whether the verb over this word turns screws out.
+fn unscrewing(scene: &Scene<'_, '_>, at: usize) -> bool {
+    scene.clause_at(at).is_some_and(|c| c.is_plain() && c.act == Some(Act::Unscrew))
+}
+
+/// "Five in the lid, all T8", "undo the two long ones": screws, though nobody says the word.
+fn meant(scene: &Scene<'_, '_>) -> bool {
+    let unscrewed = scene.clauses.iter().any(|c| {
+        c.is_plain()
+            && c.act == Some(Act::Unscrew)
+            && c.objects.iter().any(|o| o.thing == Thing::Pronoun && o.count.is_some_and(|n| n > 1))
+    });
+    let driven = one_drive(scene.words()).is_some() || driver_to(scene.words()).next().is_some();
+    unscrewed || driven && !bare_counts(scene).is_empty()
+}
+
+/// "the pentalobe driver to the two beside the socket", "the Phillips for the four inside": the drive of a count, by its
+/// place.
+fn driver_to<'w>(words: &'w [&str]) -> impl Iterator<Item = (usize, (Drive, Option<String>))> + 'w {
+    (3..words.len()).filter_map(|at| {
+        let linked = words[at - 1] == "the" && matches!(words[at - 2], "to" | "for" | "on");
+        numbers::figure_at(words, at).filter(|f| linked && f.value.fract() == 0.0)?;
+        let driver = usize::from(matches!(words[at - 3], "driver" | "screwdriver" | "bit"));
+        let end = at - 2 - driver;
+        let drive = drive_near(words, end.saturating_sub(2), end)?;
+        Some((at, drive))
+    })
 }
 
 fn fact(
@@ -301,7 +334,7 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
     let mut out: Vec<Group> = Vec::new();
     fn take(out: &mut Vec<Group>, (at, to): (usize, usize), count: Option<u32>, sub: bool, definite: bool) {
         if !out.iter().any(|g| (g.at..g.to).contains(&at)) {
-            out.push(Group { at, to, count, drive: None, length: None, sub, definite, rest: false });
+            out.push(Group { at, to, count, drive: None, length: None, sub, definite, rest: false, told_apart: false });
         }
     }
     // "That way each screw is in its place.": of no further screws.
@@ -337,7 +370,11 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
             take(&mut out, (0, words.len()), None, true, true);
         }
     }
-    if !named && near && out.is_empty() && said_in_all(words).is_some() {
+    if !named
+        && near
+        && out.is_empty()
+        && (said_in_all(words).is_some() || memory.screws.count.is_none() && counts_up(words))
+    {
         take(&mut out, (0, words.len()), None, true, true);
     }
     if near
@@ -354,6 +391,7 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
             sub: true,
             definite: true,
             rest: true,
+            told_apart: false,
         });
     }
     out.sort_by_key(|g| g.at);
@@ -393,7 +431,10 @@ fn count_the_rest(groups: &mut [Group], memory: &mut Memory) {
         g.count = Some(left).filter(|n| *n > 0);
     }
     memory.screws.given += here;
-    if let Some(whole) = groups.iter().find(|g| !g.sub && g.count.is_some_and(|n| n > 1)) {
+    let several = |g: &&Group| g.count.is_some_and(|n| n > 1);
+    // "Five in the lid, all T8."
+    let alone = || groups.first().filter(|g| groups.len() == 1 && g.length.is_none() && g.drive.is_some());
+    if let Some(whole) = groups.iter().filter(|g| !g.sub).find(several).or_else(|| alone().filter(several)) {
         memory.screws.total = whole.count;
         memory.screws.given = if groups.len() > 1 { here } else { 0 };
     }
@@ -452,7 +493,7 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
                 return None;
             }
             let of = next == "of" && matches!(words.get(end + 1), Some(&("them" | "these" | "those" | "which")));
-            let sized = next == "of" && t.tag(end + 1) == Some(Tag::Measure);
+            let sized = next == "of" && (t.tag(end + 1) == Some(Tag::Measure) || is_length(scene, end + 1));
             let direct = t.tag(end) == Some(Tag::Measure) && is_length(scene, end);
             let size_told = (end..(end + 12).min(words.len()))
                 .any(|i| is_length(scene, i) || drive_near(words, i, i + 1).is_some());
@@ -469,13 +510,25 @@ fn bare_counts(scene: &Scene<'_, '_>) -> Vec<(usize, usize, u32)> {
                 });
             let placed = matches!(
                 next,
-                "at" | "on" | "along" | "in" | "by" | "under" | "here" | "there" | "up" | "down" | "near"
-            ) && named_here(words);
+                "at" | "on"
+                    | "along"
+                    | "in"
+                    | "by"
+                    | "under"
+                    | "here"
+                    | "there"
+                    | "up"
+                    | "down"
+                    | "near"
+                    | "beside"
+                    | "inside"
+                    | "behind"
+            ) && (named_here(words) || one_drive(words).is_some() || driver_to(words).next().is_some());
             // "the two black ones, 2.2 millimetres".
             let last_one = (end..words.len())
                 .find(|i| t.tags[*i] != Tag::Adjective)
                 .is_some_and(|i| words[i] == "one" && (i == end || t.said[i] == "ones"))
-                && size_told;
+                && (size_told || unscrewing(scene, f.at));
             (of || sized || direct || is || placed || last_one).then_some((f.at, f.len, f.value as u32))
         })
         .chain(ordinals(scene))
@@ -511,7 +564,11 @@ fn is_length(scene: &Scene<'_, '_>, at: usize) -> bool {
 
 fn attributes(scene: &Scene<'_, '_>, group: &mut Group, from: usize, to: usize, memory: &Memory) {
     let words = scene.words();
-    group.drive = drive_near(words, group.at, to).or_else(|| drive_near(words, from, group.at));
+    group.told_apart = words[group.at..(group.to + 2).min(to)].iter().any(|w| {
+        matches!(*w, "long" | "short" | "longer" | "shorter" | "black" | "silver" | "brass" | "big" | "small" | "fat")
+    });
+    let by_driver = driver_to(words).find(|(at, _)| *at == group.at).map(|(_, drive)| drive);
+    group.drive = by_driver.or_else(|| drive_near(words, group.at, to)).or_else(|| drive_near(words, from, group.at));
     let inside = |q: &&Quantified| {
         q.measure.quantity == Quantity::Length && (group.at..to).contains(&q.at) && !is_depth(words, q)
     };
@@ -564,8 +621,8 @@ fn bare_length(scene: &Scene<'_, '_>, from: usize, to: usize) -> Option<f64> {
 fn is_depth(words: &[&str], q: &Quantified) -> bool {
     let after = words.get(q.at + q.len).copied().unwrap_or("");
     let before = q.at.checked_sub(1).map_or("", |i| words[i]);
-    matches!(after, "deep" | "thick" | "wide" | "away" | "nut" | "hex" | "socket" | "gap" | "blade" | "driver")
-        || matches!(before, "about" | "by" | "than")
+    let tool = matches!(after, "nut" | "hex" | "socket" | "blade" | "driver" | "key" | "wrench" | "spanner" | "allen");
+    tool || matches!(after, "deep" | "thick" | "wide" | "away" | "gap") || matches!(before, "about" | "by" | "than")
 }
 
 /// Counting aloud and corrections: the last figure said of the whole wins.
@@ -605,6 +662,12 @@ fn said_in_all(words: &[&str]) -> Option<u32> {
             (total || so) && !unit
         })
         .map(|f| f.value as u32)
+}
+
+/// "One, two, three, four": said in a row.
+fn counts_up(words: &[&str]) -> bool {
+    let said = |n: &str| words.iter().position(|w| *w == n);
+    matches!((said("one"), said("two"), said("three")), (Some(a), Some(b), Some(c)) if a < b && b < c)
 }
 
 /// "one here, one here and one down there", "one here, here, here and here", "one two three four five okay five".
@@ -660,7 +723,8 @@ fn drop_totals(groups: &mut Vec<Group>) {
     }
     let subs: Vec<Group> = groups.iter().filter(|g| g.sub).cloned().collect();
     let Some(total) = groups.iter().find(|g| !g.sub).cloned() else {
-        if subs.len() > 1 && subs.iter().all(|g| g.length.is_none()) {
+        let apart = subs.iter().skip(1).any(|g| g.drive != subs[0].drive) || subs.iter().any(|g| g.told_apart);
+        if subs.len() > 1 && subs.iter().all(|g| g.length.is_none()) && !apart {
             groups.truncate(1);
         }
         return;
@@ -671,7 +735,7 @@ fn drop_totals(groups: &mut Vec<Group>) {
     let sized = subs.iter().filter(own).count();
     let lengths = subs.iter().filter(|g| g.length.is_some()).count();
     let sum: u32 = subs.iter().filter_map(|g| g.count).sum();
-    let is_total = total.count.is_some_and(|c| sum <= c + 2) && subs.iter().all(|g| g.at > total.at);
+    let is_total = total.count.is_none_or(|c| sum <= c + 2) && subs.iter().all(|g| g.at > total.at);
     if lengths >= 1
         && (total.length.is_none() || subs.iter().all(|g| g.length != total.length))
         && is_total
@@ -721,7 +785,11 @@ fn spoken_of(scene: &Scene<'_, '_>, memory: &Memory) -> Option<String> {
 /// What screws hold: "from the rear housing", "hold the driver plate", "the bracket is held by three screws".
 fn held(scene: &Scene<'_, '_>) -> Option<String> {
     let screw_at = screws(scene.t, 0, scene.t.len()).first().map(|np| np.from)?;
-    let part = |np: &NounPhrase| np.is_part() && np.known() || np.thing == Thing::Unknown && np.definite;
+    // "cross-head, four millimetres": how they are turned, and nothing they hold.
+    let drive =
+        |np: &NounPhrase| LEXICON.drives.any(&np.words.iter().map(|w| w.as_str()).collect::<Vec<_>>()).is_some();
+    let part =
+        |np: &NounPhrase| (np.is_part() && np.known() || np.thing == Thing::Unknown && np.definite) && !drive(np);
     let clause = scene.clause_at(screw_at);
     let of = screws(scene.t, 0, scene.t.len()).into_iter().find_map(|np| np.of.filter(|o| part(o)).map(|o| o.text()));
     let from = clause.and_then(|c| {
@@ -731,6 +799,11 @@ fn held(scene: &Scene<'_, '_>) -> Option<String> {
                 matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "for" | "to" | "out") && part(np)
             })
             .map(|(_, np)| np.text())
+            .or_else(|| {
+                // "along the edge of the base"
+                let edge = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "along" | "around" | "at"));
+                edge.filter_map(|(_, np)| np.of.as_deref()).find(|of| part(of)).map(NounPhrase::text)
+            })
     });
     let held_by = clause
         .filter(|c| matches!(c.base, "hold" | "secure" | "attach" | "fix" | "fasten" | "mount" | "have" | "keep"))

@@ -4,15 +4,23 @@ use super::super::act::Act;
 use super::super::clauses::Mood;
 use super::super::facts::{HeatFact, HeatSource};
 use super::super::lexicon::LEXICON;
-use super::super::numbers::Quantified;
-use super::super::phrases::Thing;
+use super::super::phrases::{NounPhrase, Thing};
+use super::super::quantities::Quantified;
 use super::{Ground, Memory, Scene};
 use crate::units::{self, Measure, Quantity, Span, Unit};
 
 /// Whether the sentence or its segment speaks of heat.
-pub(super) fn spoken(scene: &Scene<'_, '_>, memory: &mut Memory) -> bool {
-    let words = scene.words();
-    let here = words.iter().any(|w| {
+pub(super) fn spoken(words: &[&str], cue: usize, memory: &mut Memory) -> bool {
+    let here = speaks(words);
+    if here {
+        memory.heat_cue = Some(cue);
+    }
+    here || memory.heat_cue == Some(cue)
+}
+
+/// Whether these words speak of heat, or name what gives it.
+pub(in super::super) fn speaks(words: &[&str]) -> bool {
+    words.iter().any(|w| {
         matches!(
             *w,
             "heat"
@@ -31,16 +39,14 @@ pub(super) fn spoken(scene: &Scene<'_, '_>, memory: &mut Memory) -> bool {
                 | "preheat"
                 | "melt"
                 | "soft"
+                | "warmth"
+                | "warming"
         )
-    });
-    if here {
-        memory.heat_cue = Some(scene.cue);
-    }
-    here || memory.heat_cue == Some(scene.cue)
+    }) || LEXICON.tools.all(words).iter().any(|(_, _, name)| HeatSource::from_tool(name).is_some())
 }
 
 /// The quantities of a sentence; a bare "degrees" is a temperature where heat is spoken of, else an angle.
-pub(super) fn measures(quantities: &[Quantified], words: &[&str], heating: bool) -> Vec<Measure> {
+pub(in super::super) fn measures(quantities: &[Quantified], words: &[&str], heating: bool) -> Vec<Measure> {
     quantities.iter().map(|q| as_heat(q, words, heating)).collect()
 }
 
@@ -49,26 +55,7 @@ fn as_heat(q: &Quantified, words: &[&str], heating: bool) -> Measure {
     let before = &words[q.at.saturating_sub(6)..q.at];
     let turned =
         before.iter().any(|w| matches!(*w, "open" | "lift" | "angle" | "turn" | "tilt" | "rotate" | "past" | "flip"));
-    let warm = before.iter().any(|w| {
-        matches!(
-            *w,
-            "above"
-                | "below"
-                | "at"
-                | "set"
-                | "heat"
-                | "hot"
-                | "air"
-                | "gun"
-                | "dryer"
-                | "from"
-                | "iron"
-                | "to"
-                | "over"
-                | "about"
-        )
-    });
-    if q.unit == Unit::Degree && q.measure.value >= WARM && heating && !turned && warm {
+    if q.unit == Unit::Degree && q.measure.value >= WARM && heating && !turned {
         return Measure {
             quantity: Quantity::Temperature,
             unit: Quantity::Temperature.unit().to_owned(),
@@ -82,14 +69,13 @@ fn as_heat(q: &Quantified, words: &[&str], heating: bool) -> Measure {
 pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memory: &mut Memory) -> Vec<HeatFact> {
     let words = scene.words();
     memory.heating_pad |= tools.iter().any(|t| t == HeatSource::HeatingPad.name());
-    let pad = memory.heating_pad && words.contains(&"pad") && !words.contains(&"thermal");
     // "with a heat gun or an ordinary hair dryer": the one named first is the one in use.
     let named = LEXICON.tools.all(words).into_iter().map(|(_, _, name)| name).filter(|name| tools.contains(name));
     let source = named
         .chain(tools)
         .find_map(|t| HeatSource::from_tool(t))
         .filter(|s| *s != HeatSource::SolderingIron)
-        .or(pad.then_some(HeatSource::HeatingPad));
+        .or_else(|| nickname(scene, memory));
     let heating = scene
         .clauses
         .iter()
@@ -105,7 +91,9 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
     if lists {
         return Vec::new();
     }
-    let laid = source.is_some() && scene.clauses.iter().any(|c| c.act.is_some() && c.mood != Mood::Negated);
+    let told_at =
+        |q: &Quantified| scene.clause_at(q.at).is_none_or(|c| !matches!(c.mood, Mood::Negated | Mood::Potential));
+    let laid = source.is_some() && temperature.or(dwell).is_some_and(told_at);
     let limit = words.iter().any(|w| matches!(*w, "above" | "below" | "never" | "over" | "hotter"));
     let goes_on = memory.heat_source.is_some()
         && memory.heat_cue == Some(scene.cue)
@@ -116,7 +104,7 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
             .any(|c| matches!(c.act, Some(Act::Wait | Act::Hold | Act::Place)) && c.mood != Mood::Negated);
     let told = heating.is_some()
         && (ground == Ground::Work || dwell.is_some() || source.is_some() || temperature.is_some())
-        || laid && (temperature.is_some() || dwell.is_some())
+        || laid
         || goes_on;
     if !told || (limit && heating.is_none()) || dries(scene) {
         return Vec::new();
@@ -128,22 +116,8 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
         .flat_map(|c| &c.objects)
         .any(|o| matches!(o.head(), "device" | "phone" | "tablet" | "laptop" | "player" | "unit"));
     let target = heating
-        .and_then(|c| {
-            c.objects
-                .iter()
-                .find(|np| np.thing == Thing::Part || np.of.as_ref().is_some_and(|o| o.thing == Thing::Part))
-                .map(|np| {
-                    np.of.as_ref().map_or(np.text(), |o| if np.thing == Thing::Part { np.text() } else { o.text() })
-                })
-        })
-        .or_else(|| {
-            scene
-                .clauses
-                .iter()
-                .flat_map(|c| c.things())
-                .find(|np| np.thing == Thing::Part && HeatSource::from_tool(&np.text()).is_none() && np.head() != "pad")
-                .map(|np| np.text())
-        })
+        .and_then(|c| c.objects.iter().find_map(warmed).or_else(|| c.objects.iter().find_map(unknown)))
+        .or_else(|| scene.clauses.iter().flat_map(|c| c.things()).find_map(warmed))
         .or_else(|| memory.heat_target.clone())
         .or_else(|| memory.focus.as_ref().filter(|f| f.thing == Thing::Part && !device).map(|f| f.text()));
     memory.heat_target.clone_from(&target);
@@ -156,6 +130,33 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
         temperature: temperature.map(span).map(|(l, h)| Span { low: units::celsius(l), high: units::celsius(h) }),
         dwell: dwell.map(span).map(|(l, h)| Span { low: units::seconds(l), high: units::seconds(h) }),
     }]
+}
+
+/// The part that gets warm: "the cover", "the edge of the cover"; what heats is none.
+fn warmed(np: &NounPhrase) -> Option<String> {
+    let part = |np: &NounPhrase| {
+        let heats = HeatSource::from_tool(&np.text()).is_some() || np.head() == "pad";
+        (np.thing == Thing::Part && !heats).then(|| np.text())
+    };
+    part(np).or_else(|| np.of.as_deref().and_then(part))
+}
+
+/// "heat the badge": what no list knows gets warm where it is the very thing that is heated.
+fn unknown(np: &NounPhrase) -> Option<String> {
+    (np.thing == Thing::Unknown && np.definite).then(|| np.text())
+}
+
+/// "the gun", "a dryer", "back on the plate": what heats by a short name, good only where heat is given.
+fn nickname(scene: &Scene<'_, '_>, memory: &Memory) -> Option<HeatSource> {
+    let words = scene.words();
+    let named = LEXICON.heat_nicknames.all(words);
+    let (at, len, source) = named.first().copied()?;
+    let shown = at > 0 && matches!(words[at - 1], "the" | "my" | "a" | "that" | "this");
+    let timed = scene.quantities.iter().any(|q| q.measure.quantity == Quantity::Duration);
+    let laid_on = words[..at].iter().rev().take(2).any(|w| *w == "on") && timed;
+    let here = speaks(words) || memory.heat_cue == Some(scene.cue) || laid_on || memory.heating_pad;
+    let part = LEXICON.part_heads.at(words, at + len).is_some();
+    (shown && here && !part && !words.contains(&"thermal")).then_some(*source)
 }
 
 /// Letting something dry or cool is no heating.

@@ -15,16 +15,18 @@ mod tools;
 
 pub(super) use cautions::{Warning, about, named_hazard, warnings};
 pub(super) use fasteners::{aloud, drive_near};
+pub(super) use heat::{measures as settings, speaks as speaks_of_heat};
 pub(super) use needs::{chain, needs};
 pub(super) use tools::{bits_named, is_whole_list, list_opener, named as tools_named};
 
 use super::act::Act;
 use super::clauses::Clause;
 use super::facts::{ActFact, ConnectorOp, Drive, Facts, FastenerOp, PartOp};
-use super::numbers::{self, Quantified};
 use super::phrases::NounPhrase;
+use super::quantities::{self, Quantified, Said};
 use super::sentences::Sentence;
 use super::tags::Tagged;
+use crate::units::Unit;
 use std::collections::HashMap;
 
 /// What carries over from sentence to sentence.
@@ -65,6 +67,8 @@ pub(super) struct Memory {
     pub heat_source: Option<super::facts::HeatSource>,
     /// A heating pad was named, so a mere "pad" in talk of heat is that.
     pub heating_pad: bool,
+    /// The last unit that was said or meant, with the number of its sentence.
+    pub unit: Option<(usize, Unit)>,
     /// Cards were named as tools, so "push the card in" fits no part.
     pub cards: bool,
 }
@@ -139,13 +143,16 @@ pub(super) fn extract(
     ground: Ground,
     memory: &mut Memory,
 ) -> Facts {
-    let quantities = numbers::quantities(&t.words);
+    let before = memory.unit.filter(|(n, _)| number <= n + 1).map(|(_, unit)| unit);
+    let said = Said { words: &t.words, pauses: &t.pause };
+    let quantities = quantities::meant(said, before, heat::speaks(&t.words));
+    memory.unit = quantities.last().map(|q| (number, q.unit)).or(memory.unit);
     memory.enter(sentence.tokens[0].cue);
     let clauses = pronouns::resolve(t, clauses, memory);
     let scene = Scene { t, clauses: &clauses, quantities: &quantities, cue: sentence.tokens[0].cue, number };
     let mut facts = Facts { tools: tools::tools(&scene), consumables: tools::consumables(t), ..Facts::default() };
     memory.cards |= facts.tools.iter().any(|t| t == "opening pick");
-    let heating = heat::spoken(&scene, memory);
+    let heating = heat::spoken(scene.words(), scene.cue, memory);
     facts.measures = heat::measures(&quantities, &t.words, heating);
     facts.heat = heat::heat(&scene, &facts.tools, ground, memory);
     if ground == Ground::Work {

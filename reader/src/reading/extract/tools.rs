@@ -3,6 +3,7 @@
 use super::super::facts::{Consumable, Drive};
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
+use super::super::phrases::is_screw;
 use super::super::tags::Tagged;
 use super::Scene;
 use super::fasteners::drive_near;
@@ -38,6 +39,10 @@ pub(in super::super) fn named(words: &[&str]) -> Vec<String> {
             }
         }
     }
+    out.extend(by_drive(words));
+    if words.contains(&"iron") && words.iter().any(|w| w.contains("solder")) {
+        out.push("soldering iron".to_owned());
+    }
     // In a list of tools a drive stands for its driver: "a T8 torx and a small philips".
     if list_opener(words).is_some() {
         out.extend(LEXICON.drives.all(words).into_iter().map(|(_, _, d)| format!("{} screwdriver", d.name())));
@@ -49,6 +54,36 @@ pub(in super::super) fn named(words: &[&str]) -> Vec<String> {
     out.sort();
     out.dedup();
     out
+}
+
+/// "get a Phillips zero", "swap to the T6": a drive that is taken in the hand is its driver.
+fn by_drive(words: &[&str]) -> Vec<String> {
+    const AHEAD: usize = 3;
+    let taken = |at: usize| {
+        let before = &words[at.saturating_sub(AHEAD)..at];
+        let verb = before.iter().any(|w| {
+            matches!(*w, "get" | "grab" | "take" | "use" | "using" | "need" | "swap" | "switch" | "change" | "with")
+        });
+        let article =
+            before.last().is_some_and(|w| matches!(*w, "a" | "an" | "the" | "my" | "your" | "another" | "to"));
+        verb && article
+    };
+    let mut out = Vec::new();
+    for at in 0..words.len() {
+        let Some((drive, len)) = drive_at(words, at).filter(|_| taken(at)) else { continue };
+        let end = at + len + numbers::bit_size(words, at + len).map_or(0, |(_, n)| n);
+        let of_screws =
+            words.get(end).is_some_and(|w| is_screw(w) || matches!(*w, "head" | "out" | "one" | "off" | "bit"));
+        if !of_screws {
+            out.push(format!("{} screwdriver", drive.name()));
+        }
+    }
+    out
+}
+
+fn drive_at(words: &[&str], at: usize) -> Option<(Drive, usize)> {
+    let named = LEXICON.drives.at(words, at).map(|(len, drive)| (*drive, len));
+    named.or_else(|| numbers::bit_code(words[at]).map(|(drive, _)| (drive, 1)))
 }
 
 /// The words that open a list; "tool" and "material" do so only in front.

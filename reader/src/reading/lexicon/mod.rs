@@ -4,7 +4,7 @@
 //! this module only turns it into tables that find the longest phrase at a place.
 
 use super::act::Act;
-use super::facts::{CautionSubject, Consumable, Drive};
+use super::facts::{CautionSubject, Consumable, Drive, HeatSource};
 use super::sound::{sound, spelled};
 use crate::units::Unit;
 use compact_str::CompactString;
@@ -29,6 +29,8 @@ pub(super) struct Lexicon {
     /// Another word for a part to the one a guide uses.
     pub same_part: FxHashMap<String, String>,
     pub tools: PhraseTable<String>,
+    /// "the gun", "the plate": what heats, by names that mean other things elsewhere.
+    pub heat_nicknames: PhraseTable<HeatSource>,
     pub consumables: PhraseTable<Consumable>,
     pub drives: PhraseTable<Drive>,
     pub units: PhraseTable<Unit>,
@@ -241,6 +243,7 @@ struct PartFile {
 #[derive(Deserialize)]
 struct ToolFile {
     tool: Vec<Named<String>>,
+    heat_nickname: Vec<Named<HeatSource>>,
     consumable: Vec<Named<Consumable>>,
 }
 
@@ -446,6 +449,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         never_parts: parts.never.iter().map(|w| lemma(w)).collect(),
         same_part: parts.same,
         tools: named(tools.tool),
+        heat_nicknames: named(tools.heat_nickname),
         consumables: named(tools.consumable),
         drives: named(drives.drive),
         units: PhraseTable::new(units.unit.into_iter().flat_map(|u| u.words.into_iter().map(move |w| (w, u.unit)))),

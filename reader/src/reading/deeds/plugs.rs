@@ -1,0 +1,135 @@
+//! Plugs that are told in passing: shown and then levered, named and then handled, said to be off.
+
+use super::super::Act;
+use super::clauses::{Clause, Mood};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, Told};
+use super::words::Word;
+
+/// "the speaker plug and the one for the buttons": another plug, and whose it is.
+pub(super) fn the_one_for(words: &[Word], c: &mut Clause) {
+    let Some(plug) = c.objects.iter().chain(&c.subjects).find(|p| p.kind == Kind::Plug).cloned() else { return };
+    let one = |from: usize| {
+        let of = from.checked_sub(2).map(|i| words[i].said.as_str());
+        from > plug.to && matches!(of, Some("one" | "ones"))
+    };
+    let Some(at) = c.places.iter().position(|(p, np)| {
+        matches!(p.as_str(), "for" | "from" | "of" | "on") && np.definite && !np.is_pronoun() && one(np.from)
+    }) else {
+        return;
+    };
+    let (_, owner) = c.places.remove(at);
+    let head = plug.said.last().into_iter().cloned().collect();
+    let other = Phrase {
+        from: owner.from - 1,
+        to: owner.to,
+        words: plug.words.last().into_iter().cloned().collect(),
+        said: head,
+        of: vec![Phrase { kind: Kind::Part, ..owner }],
+        ..plug
+    };
+    c.objects.retain(|o| !(o.is_pronoun() && o.to + 1 >= other.from));
+    c.objects.push(other);
+}
+
+/// "The last cable goes to the coil.": the coil's, for whoever takes "it" next.
+pub(super) fn whose(c: &Clause) -> Option<Phrase> {
+    let leads = matches!(c.base.as_str(), "go" | "lead" | "run" | "belong" | "feed") && !c.negated && !c.supposed;
+    let plug = c.subjects.first().filter(|s| leads && s.kind == Kind::Plug && s.of.is_empty() && !s.plural)?;
+    let own = plug.words.len() == 1;
+    let (_, to) = c
+        .places
+        .iter()
+        .find(|(p, np)| own && matches!(p.as_str(), "to" | "for") && np.kind == Kind::Part && np.definite)?;
+    Some(Phrase { of: vec![to.clone()], ..plug.clone() })
+}
+
+impl Reader<'_> {
+    /// "There's a connector under this flap, that's the display, get the spudger under it.": the connector is undone.
+    pub(super) fn under_the_plug(&self, out: &mut [Told]) {
+        let shows = |c: &Clause| matches!(c.base.as_str(), "have" | "be" | "see" | "get") && !c.negated && !c.order;
+        let shown = |c: &Clause| c.objects.iter().find(|o| o.kind == Kind::Plug && !o.plural).cloned();
+        let found =
+            self.clauses.iter().enumerate().filter(|(_, c)| shows(c)).find_map(|(n, c)| Some((n, c, shown(c)?)));
+        let Some((n, c, plug)) = found else { return };
+        let named = || self.clauses[n + 1..].iter().filter(|k| k.base == "be").find_map(is_the);
+        let owner = if c.base == "have" {
+            self.named(n, c, &c.subjects).into_iter().find(|s| s.kind == Kind::Part)
+        } else {
+            named()
+        };
+        let behind = |t: &Told| self.words.get(c.to.saturating_sub(1)).is_some_and(|w| w.start <= t.start);
+        for told in out.iter_mut().filter(|t| behind(t) && matches!(t.apart, Some((Act::Pry, _)))) {
+            let under_it =
+                told.places.iter().any(|(p, np)| p == "under" && (np.kind == Kind::Nothing || np.is_pronoun()));
+            if under_it {
+                told.apart = Some((Act::Disconnect, "a tool under the plug just shown"));
+                let of = if plug.of.is_empty() { owner.clone().into_iter().collect() } else { plug.of.clone() };
+                told.objects = vec![Phrase { of, ..plug.clone() }];
+            }
+        }
+    }
+
+    /// "Now the motor connector: squeeze the tab and pull on the housing.": the connector comes off.
+    pub(super) fn plug_by_its_housing(&self, out: &mut Vec<Told>) {
+        let named = self.clauses.first().filter(|c| c.verb.is_none() && c.particles.is_empty());
+        let Some(plug) = named.and_then(|c| c.objects.first()).filter(|o| o.kind == Kind::Plug && o.definite) else {
+            return;
+        };
+        let undone = |t: &Told| matches!(t.apart, Some((Act::Disconnect, _)));
+        if self.clauses.len() < 2 || out.iter().any(undone) {
+            return;
+        }
+        let grip =
+            |p: &Phrase| matches!(p.head(), "housing" | "body" | "shell" | "head" | "tab" | "plug" | "side" | "end");
+        let pulls = |c: &&Clause| {
+            c.order
+                && !c.negated
+                && matches!(c.base.as_str(), "pull" | "lift" | "draw" | "wiggle")
+                && c.places.iter().any(|(p, np)| matches!(p.as_str(), "on" | "by" | "at") && grip(np))
+        };
+        if let Some(c) = self.clauses.iter().find(pulls) {
+            let plug = Phrase { from: c.from, to: c.from, ..plug.clone() };
+            out.push(Told {
+                apart: Some((Act::Disconnect, "a plug named, and pulled by its housing")),
+                objects: vec![plug],
+                places: Vec::new(),
+                ..self.blank(c)
+            });
+        }
+    }
+
+    /// "You can see the pump's plug, that's off too.", "The lamp flex is out now."
+    pub(super) fn plug_is_off(&self, out: &mut Vec<Told>) {
+        let off = |c: &Clause| c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "undone"));
+        let that = |c: &Clause| c.subjects.is_empty() || c.subjects.iter().all(Phrase::is_pronoun);
+        for (n, c) in self.clauses.iter().enumerate().skip(1) {
+            let plain =
+                matches!(c.mood, Mood::Plain | Mood::Relative) && !c.negated && !c.supposed && c.objects.is_empty();
+            if !(c.base == "be" && plain && off(c) && that(c) && c.places.is_empty()) {
+                continue;
+            }
+            let before = &self.clauses[n - 1];
+            let seen = matches!(before.base.as_str(), "see" | "be" | "have" | "find") && !before.negated;
+            let Some(plug) = before.objects.iter().rfind(|o| seen && o.kind == Kind::Plug && !o.of.is_empty()) else {
+                continue;
+            };
+            if out.iter().all(|t| !matches!(t.apart, Some((Act::Disconnect, _)))) {
+                out.push(Told {
+                    apart: Some((Act::Disconnect, "a plug is seen, and off")),
+                    objects: vec![Phrase { from: c.from, to: c.from, ..plug.clone() }],
+                    places: Vec::new(),
+                    confidence: 0.6,
+                    ..self.blank(c)
+                });
+            }
+        }
+    }
+}
+
+/// "that's the display": what is pointed out.
+fn is_the(c: &Clause) -> Option<Phrase> {
+    let points = c.subjects.is_empty() || c.subjects.iter().all(Phrase::is_pronoun);
+    c.objects.first().filter(|o| points && !c.negated && o.kind == Kind::Part && o.definite).cloned()
+}

@@ -64,7 +64,7 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::counter_talk(include_str!("speech/counter-talk.txt"), 4)]
 #[case::run_together(include_str!("speech/run-together.txt"), 1)]
 #[case::shop_talk(include_str!("speech/shop-talk.txt"), 2)]
-#[case::a_trainer(include_str!("speech/trainer.txt"), 5)]
+#[case::a_trainer(include_str!("speech/trainer.txt"), 4)]
 #[case::captions(include_str!("speech/captions.txt"), 6)]
 #[case::a_tutorial(include_str!("speech/bench-tutorial.txt"), 3)]
 #[case::another_tutorial(include_str!("speech/base-tutorial.txt"), 1)]

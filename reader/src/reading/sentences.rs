@@ -311,6 +311,10 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
     let mut at = 0;
     while at < chars.len() {
         let c = chars[at];
+        if let Some(end) = sound_note(&chars, at) {
+            at = end;
+            continue;
+        }
         if !is_word(c) {
             if let Some(last) = out.last_mut() {
                 last.pause |= matches!(c, ',' | ';' | ':' | '—' | '(' | ')');
@@ -355,6 +359,17 @@ fn tokens(text: &str, cue: usize, offset: usize) -> Vec<Token> {
         }
     }
     out
+}
+
+/// "[Music]", "[drill running]": what a captioner writes of sounds, and where it ends. Nobody says it.
+fn sound_note(chars: &[char], at: usize) -> Option<usize> {
+    const LONGEST_NOTE: usize = 40;
+    if chars[at] != '[' {
+        return None;
+    }
+    let end = at + 1 + chars[at + 1..].iter().take(LONGEST_NOTE).position(|c| *c == ']')?;
+    let note = &chars[at + 1..end];
+    note.iter().all(|c| c.is_alphabetic() || matches!(c, ' ' | '-' | '_' | '♪')).then_some(end + 1)
 }
 
 /// The next word in lower case, if nothing but blanks stands between.
@@ -404,6 +419,7 @@ fn push_word(out: &mut Vec<Token>, token: Token) {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use rstest::rstest;
 
     fn sentences(source: &str) -> Vec<String> {
         let recording = Recording::parse(source.as_bytes()).unwrap();
@@ -446,6 +462,16 @@ mod tests {
     fn a_sentence_may_cross_captions() {
         let srt = "1\n00:00:00,000 --> 00:00:02,000\nLift the\n\n2\n00:00:02,000 --> 00:00:04,000\nrear cover. Stop.\n";
         assert_eq!(sentences(srt), ["lift the rear cover", "stop"]);
+    }
+
+    #[rstest]
+    #[case("[Music] Lift it out.", "lift it out")]
+    #[case("Lift it [drill running] out.", "lift it out")]
+    #[case("Lift [the two] 2 clips [see 4].", "lift 2 clips see 4")]
+    #[case("Lift it [and never closed", "lift it and never closed")]
+    fn sounds_in_brackets_are_not_said(#[case] text: &str, #[case] said: &str) {
+        let words: Vec<_> = tokens(text, 0, 0).into_iter().map(|t| t.said).collect();
+        assert_eq!(words.join(" "), said);
     }
 
     #[test]

@@ -56,6 +56,10 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
         let because = format!("forbids: “{}”", t.said[span.start..span.end.min(span.start + 8)].join(" "));
         return Some(Warning { because, confidence: 0.9, whole: false, span, firm: !limit, harmed });
     }
+    if let Some((span, harmed)) = forbidden_unknown(t, clauses) {
+        let because = format!("forbids: “{}”", t.said[span.clone()].join(" "));
+        return Some(Warning { because, confidence: 0.75, whole: false, span, firm: false, harmed: Some(harmed) });
+    }
     if let Some((span, harmed)) = spared(t, clauses) {
         let because = format!("tells what must not happen: “{}”", t.said[span.clone()].join(" "));
         return Some(Warning { because, confidence: 0.85, whole: false, span, firm: false, harmed: Some(harmed) });
@@ -63,6 +67,21 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
     if let Some((span, harmed)) = protected(clauses) {
         let because = format!("tells to protect: “{}”", t.said[span.clone()].join(" "));
         return Some(Warning { because, confidence: 0.8, whole: false, span, firm: false, harmed: Some(harmed) });
+    }
+    if dead_first(t) {
+        let because = "tells to take the power off before anything is touched".to_owned();
+        let harmed = Some(CautionSubject::Power);
+        return Some(Warning { because, confidence: 0.8, whole: false, span: all, firm: false, harmed });
+    }
+    if let Some(harmed) = kept_shallow(t) {
+        let because = "tells how deep, and what lies behind".to_owned();
+        return Some(Warning { because, confidence: 0.8, whole: false, span: all, firm: false, harmed: Some(harmed) });
+    }
+    if let Some((because, span)) = advised_against(t, clauses)
+        && let Some(harmed) = named_hazard(&words[span.clone()].split(|w| *w == "or").next_back().unwrap_or_default())
+            .or_else(|| tally(&words[span.clone()], &[]).first().map(|(_, about)| *about))
+    {
+        return Some(Warning { because, confidence: 0.75, whole: false, span, firm: false, harmed: Some(harmed) });
     }
     if let Some(span) = contrasted(t) {
         return warning(format!("tells where not: “{}”", t.said[span.clone()].join(" ")), 0.9, span, true);
@@ -113,6 +132,10 @@ pub(in super::super) fn about(
     hazard: Option<CautionSubject>,
 ) -> Vec<CautionSubject> {
     let mut about = main_subject(t, warning, focus, hazard);
+    let caught = ["trapped", "caught", "pinched"].iter().any(|w| t.words[warning.span.clone()].contains(w));
+    if caught && about == [CautionSubject::Cable] {
+        return vec![CautionSubject::Pinch];
+    }
     // What gets caught between two halves is told with what comes of it: a short circuit, a cut wire.
     if LEXICON
         .caution_subjects
@@ -153,7 +176,10 @@ fn main_subject(
             return vec![meant];
         }
     }
+    // "Stay away with the blade, the sensor sits right behind.": what suffers, and not what does it.
+    let suffers = named_hazard(&sentence).filter(|_| !warning.firm);
     match (best, hazard) {
+        (Some((_, CautionSubject::SharpTool)), _) if suffers.is_some() => suffers.into_iter().collect(),
         (Some((weight, about)), _) if *weight >= STRONG => vec![*about],
         (_, Some(hazard)) if warning.firm => vec![hazard],
         // "pull out the microphone and do not touch the springs": the pull is not what is forbidden.
@@ -254,6 +280,13 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             (((orders && !by_somebody) || passive) && !harmless && !only_later).then_some(span)
         })
         .or_else(|| {
+            // "No liquids near the keyboard."
+            const KEPT_OUT: [&str; 9] =
+                ["liquid", "water", "alcohol", "metal", "finger", "spray", "oil", "pressure", "heat"];
+            let bare = t.words.first() == Some(&"no") && clauses.iter().all(|c| c.verb.is_none_or(|v| v > 4));
+            (bare && t.words.get(1).is_some_and(|w| KEPT_OUT.contains(w))).then_some(0..t.len().min(5))
+        })
+        .or_else(|| {
             // "never metal", "no grease".
             [
                 &["never", "by"][..],
@@ -269,10 +302,25 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
         })
 }
 
+/// "Don't bridge those contacts": forbidden, by a word that no list has among the verbs.
+fn forbidden_unknown(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
+    let orders = |i: usize| {
+        let opens = i == 0 || t.pause[i - 1] || matches!(t.said[i - 1], "and" | "so" | "but" | "please" | "just");
+        opens && matches!(t.said[i], "don't" | "never")
+    };
+    let at = (0..t.len().saturating_sub(1)).find(|i| orders(*i))?;
+    let known = clauses.iter().any(|c| c.verb.is_some_and(|v| v > at && v <= at + 2));
+    let next = t.words[at + 1];
+    let word = next.len() > 2 && t.tags[at + 1] == Tag::Noun && !LEXICON.verb_forms.contains_key(next);
+    let to = (at + 1..t.len()).find(|i| t.pause[*i]).map_or(t.len(), |i| i + 1);
+    let (_, about) = tally(&t.words[at..to], &[]).first().copied().filter(|_| word && !known)?;
+    Some((at..to, about))
+}
+
 /// "so that this cable is not pulled", "watch that the keys are not broken off": an end that spares something.
 fn spared(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
     const UNABLE: [&str; 3] = ["can", "can't", "cannot"];
-    const NOT: [&str; 6] = ["not", "don't", "doesn't", "isn't", "aren't", "won't"];
+    const NOT: [&str; 7] = ["not", "don't", "doesn't", "isn't", "aren't", "won't", "none"];
     clauses.iter().find_map(|c| {
         let verb = c.verb?;
         let told = &t.said[c.from.saturating_sub(3)..verb];
@@ -280,9 +328,9 @@ fn spared(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>, CautionSu
         if !says(&NOT) || says(&UNABLE) {
             return None;
         }
-        let suffers = if c.objects.is_empty() { c.places.first().map(|(_, np)| np) } else { c.objects.last() };
-        let harmed = suffers.or(c.subject.last()).and_then(head_hazard);
-        let watched = says(&["watch", "ensure", "sure"]) && says(&["that"]);
+        let suffers = c.objects.iter().rev().chain(c.places.iter().map(|(_, np)| np)).chain(c.subject.last());
+        let harmed = suffers.filter_map(head_hazard).next();
+        let watched = says(&["watch", "ensure", "sure", "see", "check"]) && (says(&["that"]) || c.passive);
         let harmed = harmed.or((watched && c.passive).then_some(CautionSubject::Other))?;
         (says(&["so"]) || watched).then_some((c.from..c.to, harmed))
     })
@@ -331,6 +379,81 @@ fn contrasted(t: &Tagged<'_>) -> Option<Range<usize>> {
     let deep = matches!(t.words[at + 1], "deeper" | "further");
     let span = at..if deep { t.len() } else { t.len().min(at + 4) };
     named_hazard(&t.words[span.clone()]).map(|_| span)
+}
+
+/// "You don't want water in there", "I wouldn't use metal here", "…, or the buttons end up underneath", "too long with the
+/// heat and it goes wavy": what should not be, said without an order.
+fn advised_against(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(String, Range<usize>)> {
+    const LONGEST: usize = 12;
+    let said = &t.said;
+    let to = |from: usize| from..t.len().min(from + LONGEST);
+    let text = |range: &Range<usize>| said[range.clone()].join(" ");
+    let unwanted = (1..t.len()).find(|i| {
+        let next = said.get(i + 1).copied().unwrap_or("");
+        let you = said[i.saturating_sub(3)..*i].contains(&"you") && !said[..*i].contains(&"if");
+        let want = matches!(said[*i], "don't" | "wouldn't") && next == "want" && i + 3 < t.len();
+        let i_would = said[i - 1] == "i" && said[*i] == "wouldn't";
+        you && want || i_would && !matches!(next, "know" | "say" | "mind" | "worry" | "bother" | "want" | "be")
+    });
+    if let Some(at) = unwanted {
+        let span = to(at);
+        return Some((format!("advises against: “{}”", text(&span)), span));
+    }
+    // "Yours has a weak battery, or it switches itself off?": told of the thing, and no order.
+    let ordered = |or: usize| clauses.iter().any(|c| c.from < or && (c.subject.is_empty() || you(c)));
+    let or_else = (2..t.len().saturating_sub(2)).find(|i| {
+        let whose = matches!(said[i + 1], "the" | "it" | "they" | "you" | "your" | "it'll" | "you'll" | "they'll");
+        said[*i] == "or" && t.pause[i - 1] && whose && ordered(*i) && ends_badly(t, *i)
+    });
+    if let Some(at) = or_else {
+        let span = at.saturating_sub(LONGEST)..to(at).end;
+        return Some((format!("tells what comes of it otherwise: “{}”", text(&to(at))), span));
+    }
+    let too = said.first() == Some(&"too")
+        && matches!(said.get(1), Some(&("much" | "long" | "hard" | "far" | "deep" | "hot" | "tight" | "fast")))
+        && said.contains(&"and");
+    too.then(|| (format!("tells what too much does: “{}”", text(&to(0))), 0..t.len()))
+}
+
+/// A clause behind "or" that has its own verb, and offers nothing to choose.
+fn ends_badly(t: &Tagged<'_>, or: usize) -> bool {
+    let behind = &t.said[or + 1..];
+    let chosen = behind.iter().any(|w| {
+        matches!(*w, "can" | "could" | "use" | "want" | "like" | "prefer" | "if" | "need" | "twice" | "again" | "?")
+    });
+    !chosen && t.tags[or + 1..].iter().any(|tag| matches!(tag, Tag::Verb | Tag::Auxiliary | Tag::Modal))
+}
+
+/// "Unplug the battery before you touch anything else.", "Switch it off before you open it."
+fn dead_first(t: &Tagged<'_>) -> bool {
+    let said = &t.said;
+    let Some(at) = said.iter().position(|w| *w == "before") else { return false };
+    let behind = &said[at + 1..said.len().min(at + 9)];
+    let anything = behind.iter().any(|w| matches!(*w, "anything" | "else" | "thing" | "everything"))
+        || behind.iter().take(2).any(|w| matches!(*w, "opening" | "touching" | "starting"))
+        || matches!(behind, ["you", "open" | "start" | "touch" | "begin" | "go", ..]);
+    let words = &t.words;
+    let off = ["off", "disconnect", "disconnected", "unplug", "unplugged", "unhook", "unhooked", "out"];
+    let cell = words.iter().any(|w| matches!(*w, "battery" | "cell" | "pack" | "power" | "mains" | "accumulator"))
+        && words.iter().any(|w| off.contains(w));
+    let switched =
+        ["switch it off", "turn it off", "power it off", "pull the plug", "unplug it", "power off", "switch off"]
+            .iter()
+            .any(|p| mentions(said, &p.split(' ').collect::<Vec<_>>()));
+    anything && (cell || switched)
+}
+
+/// "two millimetres, no more, there's a flex right behind it": how deep, and what would come to harm.
+fn kept_shallow(t: &Tagged<'_>) -> Option<CautionSubject> {
+    let limit = mentions(&t.words, &["no", "more"])
+        || mentions(&t.words, &["no", "deeper"])
+        || mentions(&t.words, &["not", "deeper"])
+        || t.words.contains(&"shallow")
+        || mentions(&t.words, &["millimetre", "only"])
+        || mentions(&t.words, &["millimeter", "only"]);
+    let reason = ["because", "since", "cause", "behind", "underneath", "beneath", "there"];
+    let at = t.words.iter().position(|w| reason.contains(w)).filter(|_| limit)?;
+    named_hazard(&t.words[at..])
 }
 
 /// "do not use the old gasket again" forbids; "I don't use" doesn't.
@@ -394,7 +517,9 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
                 | "sometimes"
         )
     }) && !t.said.contains(&"still")
-        || clauses.iter().any(|c| c.mood == Mood::Conditional && c.to <= span.start)
+        || clauses.iter().any(|c| {
+            c.mood == Mood::Conditional && (c.to <= span.start || c.from >= span.end && you(c) && said[c.from] == "if")
+        })
         || span.clone().any(|i| {
             t.words.get(i).is_some_and(|w| *w != "lose" && LEXICON.harm.any(&[w]).is_some())
                 && said[i].ends_with('s')
@@ -475,5 +600,5 @@ fn snug(words: &[&str]) -> bool {
     snug && turned
         && !mentions(words, &["it", "is", "tight"])
         && !mentions(words, &["it", "be", "tight"])
-        && words.iter().any(|w| matches!(*w, "just" | "enough" | "more" | "only" | "not" | "until"))
+        && words.iter().any(|w| matches!(*w, "just" | "enough" | "more" | "only" | "not" | "until" | "stop"))
 }

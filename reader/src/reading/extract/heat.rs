@@ -76,6 +76,11 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
         .find_map(|t| HeatSource::from_tool(t))
         .filter(|s| *s != HeatSource::SolderingIron)
         .or_else(|| nickname(scene, memory));
+    // "Place the device on the mat": all of it is warmed.
+    let device = words.iter().any(|w| matches!(*w, "device" | "phone" | "tablet" | "laptop" | "player" | "unit"));
+    if device && source.is_some() {
+        memory.device_warmed = Some(scene.cue);
+    }
     let heating = scene
         .clauses
         .iter()
@@ -109,17 +114,17 @@ pub(super) fn heat(scene: &Scene<'_, '_>, tools: &[String], ground: Ground, memo
     if !told || (limit && heating.is_none()) || dries(scene) {
         return Vec::new();
     }
-    // "Place the device on the mat": all of it is warmed.
-    let device = scene
-        .clauses
-        .iter()
-        .flat_map(|c| &c.objects)
-        .any(|o| matches!(o.head(), "device" | "phone" | "tablet" | "laptop" | "player" | "unit"));
     let target = heating
-        .and_then(|c| c.objects.iter().find_map(warmed).or_else(|| c.objects.iter().find_map(unknown)))
+        .and_then(|c| c.objects.iter().find_map(heated))
         .or_else(|| scene.clauses.iter().flat_map(|c| c.things()).find_map(warmed))
         .or_else(|| memory.heat_target.clone())
-        .or_else(|| memory.focus.as_ref().filter(|f| f.thing == Thing::Part && !device).map(|f| f.text()));
+        .or_else(|| {
+            memory
+                .focus
+                .as_ref()
+                .filter(|f| f.thing == Thing::Part && memory.device_warmed != Some(scene.cue))
+                .map(|f| f.text())
+        });
     memory.heat_target.clone_from(&target);
     memory.heat_source = source.or(memory.heat_source.filter(|_| memory.heat_cue == Some(scene.cue)));
     memory.heat_cue = Some(scene.cue);
@@ -141,9 +146,11 @@ fn warmed(np: &NounPhrase) -> Option<String> {
     part(np).or_else(|| np.of.as_deref().and_then(part))
 }
 
-/// "heat the badge": what no list knows gets warm where it is the very thing that is heated.
-fn unknown(np: &NounPhrase) -> Option<String> {
-    (np.thing == Thing::Unknown && np.definite).then(|| np.text())
+/// "heat the badge", "heat the grip pad": the very thing that is heated, known or not.
+fn heated(np: &NounPhrase) -> Option<String> {
+    let part = |np: &NounPhrase| (np.thing == Thing::Part).then(|| np.text());
+    let unknown = || (np.thing == Thing::Unknown && np.definite).then(|| np.text());
+    part(np).or_else(|| np.of.as_deref().and_then(part)).or_else(unknown)
 }
 
 /// "the gun", "a dryer", "back on the plate": what heats by a short name, good only where heat is given.

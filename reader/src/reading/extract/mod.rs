@@ -65,6 +65,8 @@ pub(super) struct Memory {
     pub heat_cue: Option<usize>,
     pub heat_target: Option<String>,
     pub heat_source: Option<super::facts::HeatSource>,
+    /// The whole device was laid on what heats, in this cue.
+    pub device_warmed: Option<usize>,
     /// A heating pad was named, so a mere "pad" in talk of heat is that.
     pub heating_pad: bool,
     /// The last unit that was said or meant, with the number of its sentence.

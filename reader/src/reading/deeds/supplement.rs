@@ -22,9 +22,6 @@ use rustc_hash::{FxHashMap, FxHashSet};
 /// Fewer acts of putting together, where no word announces them, are no rebuild.
 const FEWEST: usize = 4;
 
-/// More plugs that go by one name are counted wrong.
-const MOST_ALIKE: u32 = 4;
-
 /// The segment in which things begin to go together, by the deeds and by the statements.
 pub fn turn(deeds: &[Deed], told: Option<usize>) -> Option<usize> {
     let together: Vec<&Deed> = deeds.iter().filter(|d| d.half == Half::Together).collect();
@@ -254,8 +251,8 @@ fn add(s: &mut Statement, d: &Deed, slot: Slot) {
             let rest = speaks_of_the_rest(&s.text);
             let served = |what: &String| ConnectorFact { op, what: serves(what, rest) };
             // "the two antenna leads": one name, and a plug each.
-            let each = if rest || d.what.len() > 1 { 1 } else { d.count.unwrap_or(1).clamp(1, MOST_ALIKE) };
-            s.facts.connectors.extend(d.what.iter().flat_map(|w| std::iter::repeat_n(served(w), each as usize)));
+            let each = if !rest && d.what.len() == 1 && d.count == Some(2) { 2 } else { 1 };
+            s.facts.connectors.extend(d.what.iter().flat_map(|w| std::iter::repeat_n(served(w), each)));
         }
         Slot::Part(out) => {
             let op = if out { PartOp::Remove } else { PartOp::Install };

@@ -126,7 +126,9 @@ fn refit(out: &[(usize, &FastenerFact)], back: &[(usize, &FastenerFact)], what: 
     let rest: BTreeSet<usize> = gone.iter().chain(&came).map(|(i, _)| *i).collect();
     let rest = rest.into_iter().filter(|i| i != first_out && i != first_back).collect();
     let says = format!("{go_back} screws go back into the {what}; {came_out} came out.");
-    let found = both(DiscrepancyKind::Count, says).filter(|_| came_out != go_back)?;
+    // What nobody said they hold may be misheard: no reason to accuse the speaker.
+    let unsure = gone.iter().chain(&came).any(|(_, f)| f.guessed);
+    let found = both(DiscrepancyKind::Count, says).filter(|_| came_out != go_back && !unsure)?;
     Some(Contradiction { rest, ..found })
 }
 

@@ -78,7 +78,7 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
         return Some(Warning { because, confidence: 0.8, whole: false, span: all, firm: false, harmed: Some(harmed) });
     }
     if let Some((because, span)) = advised_against(t, clauses)
-        && let Some(harmed) = named_hazard(&words[span.clone()].split(|w| *w == "or").next_back().unwrap_or_default())
+        && let Some(harmed) = named_hazard(words[span.clone()].split(|w| *w == "or").next_back().unwrap_or_default())
             .or_else(|| tally(&words[span.clone()], &[]).first().map(|(_, about)| *about))
     {
         return Some(Warning { because, confidence: 0.75, whole: false, span, firm: false, harmed: Some(harmed) });

@@ -36,6 +36,7 @@ pub struct Scene<'m> {
 }
 
 /// What a name tells, worked out once for all hazards.
+#[derive(Clone)]
 struct Name<'m> {
     /// As it is written.
     text: &'m str,
@@ -44,9 +45,12 @@ struct Name<'m> {
     gate: Option<Gate>,
 }
 
+/// Every name that came up so far: a part stands in many steps.
+type Known<'m> = BTreeMap<&'m str, Name<'m>>;
+
 impl<'m> Name<'m> {
-    fn of(text: &'m str) -> Self {
-        Self { text, spaced: spaced(text), gate: gate(text) }
+    fn of(text: &'m str, known: &mut Known<'m>) -> Self {
+        known.entry(text).or_insert_with(|| Self { text, spaced: spaced(text), gate: gate(text) }).clone()
     }
 }
 
@@ -59,6 +63,7 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
     let cells = Cells::of(manual, &apart, &back);
     let device = [&manual.head.device, &manual.head.title].into_iter().find_map(|n| Some((gate(n)?, n.as_str())));
     let (mut unplugged, mut discharged) = (false, false);
+    let mut known = Known::new();
     let mut out = Vec::with_capacity(apart.len() + back.len());
     for (at, step) in apart.iter().chain(&back).enumerate() {
         let (number, live) = match at.checked_sub(apart.len()) {
@@ -66,7 +71,7 @@ pub fn scenes(manual: &Manual) -> Vec<Scene<'_>> {
             Some(at) => (at + 1, None),
         };
         let cell = cells.inside(at);
-        out.push(Scene { number, on_mains, device, discharged, live, cell, ..Scene::of(manual, step) });
+        out.push(Scene { number, on_mains, device, discharged, live, cell, ..Scene::of(manual, step, &mut known) });
         unplugged |= unplugs(step);
         discharged |= lets_charge_out(manual, step, unplugged);
     }
@@ -125,7 +130,7 @@ impl<'m> Cells<'m> {
 }
 
 impl<'m> Scene<'m> {
-    fn of(manual: &'m Manual, step: &'m Step) -> Self {
+    fn of(manual: &'m Manual, step: &'m Step, known: &mut Known<'m>) -> Self {
         let sentences: Vec<String> = step.actions.iter().map(|a| manual.sentence(a)).collect();
         let by = step.actions.iter().filter_map(|a| a.roles.by.as_deref());
         let materials = step.consumables.iter().map(|c| c.name());
@@ -146,7 +151,7 @@ impl<'m> Scene<'m> {
             step,
             number: 0,
             on_mains: false,
-            names: manual.worked_at(step).map(Name::of).collect(),
+            names: manual.worked_at(step).map(|name| Name::of(name, known)).collect(),
             device: None,
             tools: spaced(&tools.join(" , ")),
             told: spaced(&sentences.join(" , ")),

@@ -5,6 +5,7 @@ use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Manual, NoteKind, Phase, Step};
 use crate::things::{Gate, gate, is_swollen_cell};
+use std::collections::BTreeSet;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::LicensedWork,
@@ -73,7 +74,9 @@ fn met(manual: &Manual) -> Vec<Met<'_>> {
     let arrived = arrived.map(|text| (text.trim_end_matches('.'), None));
     let parts = steps.iter().flat_map(|s| manual.worked_at(s).map(|name| (name, Some(*s))));
     let mut out: Vec<Met<'_>> = Vec::new();
-    for (name, step) in device.chain(arrived).chain(parts) {
+    // A part comes up in many steps; its name says the same in each.
+    let mut seen: BTreeSet<&str> = BTreeSet::new();
+    for (name, step) in device.chain(arrived).chain(parts).filter(|(name, _)| seen.insert(name)) {
         if let Some(gate) = gate(name).filter(|g| out.iter().all(|m| m.gate != *g)) {
             out.push(Met { gate, what: name.to_owned(), step });
         }

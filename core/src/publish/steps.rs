@@ -82,14 +82,32 @@ fn live_now(trial: &Trial) -> StepLine {
     StepLine { head: Some(head), ..line(LineKind::Caution, text.trim_start()) }
 }
 
-/// Cautions, the loudest first.
+/// Cautions, the loudest first; what a step is warned of twice is one warning with both sentences.
 fn warnings<'m>(
     manual: &Manual,
     cautions: impl Iterator<Item = &'m Caution>,
     lately: &mut SaidLately,
 ) -> Vec<StepLine> {
-    let told = lately.next(manual, cautions).into_iter();
-    told.map(|(c, head)| StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }).collect()
+    let mut out: Vec<StepLine> = Vec::new();
+    for (c, head) in lately.next(manual, cautions) {
+        let same = |l: &&mut StepLine| {
+            l.head.as_ref().is_some_and(|h| h.hazard.is_some() && (h.level, &h.hazard) == (head.level, &head.hazard))
+        };
+        match out.iter_mut().find(same) {
+            Some(first) => first.text = both(&first.text, &c.text),
+            None => out.push(StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }),
+        }
+    }
+    out
+}
+
+/// Two warnings one behind the other, the same words once.
+fn both(first: &str, second: &str) -> String {
+    if first.to_lowercase().contains(&second.trim_end_matches('.').to_lowercase()) {
+        return first.to_owned();
+    }
+    let stop = if first.ends_with(['.', '!', '?']) { "" } else { "." };
+    format!("{first}{stop} {second}")
 }
 
 /// What opening a connector wrongly breaks, once for a kind and where nobody warned of it.
@@ -189,5 +207,47 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lat
         guide: None,
         lines,
         opens: Vec::new(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::ids::{CautionId, StepId};
+    use crate::manual::{CautionEdit, Edit, Manual, Phase, drafted};
+    use crate::publish::markdown;
+    use crate::reading::CautionSubject;
+    use rstest::rstest;
+    use uuid::Uuid;
+
+    /// A guide of one step with these warnings.
+    fn warned(cautions: &[(CautionSubject, &str)]) -> String {
+        let manual = drafted::manual("[0:00] Take off the cover.");
+        let step: StepId = manual.steps_in(Phase::Teardown)[0].id;
+        let add = |(manual, n): (Manual, u128), (about, text): &(CautionSubject, &str)| {
+            let id = CautionId(Uuid::from_u128(n));
+            let edit = CautionEdit::Add { id, step, about: *about, hazard: None, text: (*text).to_owned() };
+            (manual.apply(&Edit::Caution(edit), "Ann").expect("it can be").0, n + 1)
+        };
+        let (manual, _) = cautions.iter().fold((manual, 1), add);
+        let text = markdown(&manual);
+        let lines = text.lines().filter(|l| l.starts_with("> **Notice") && !l.contains("reviewed by nobody"));
+        lines.collect::<Vec<_>>().join("\n")
+    }
+
+    #[rstest]
+    #[case::one_hazard_twice(
+        &[(CautionSubject::Cable, "The ribbon may tear. Lift slowly."), (CautionSubject::Cable, "Do not pull on the wires.")],
+        "> **Notice, cable:** The ribbon may tear. Lift slowly. Do not pull on the wires."
+    )]
+    #[case::the_same_words(
+        &[(CautionSubject::Cable, "It may tear. Do not pull on the wires."), (CautionSubject::Cable, "Do not pull on the wires.")],
+        "> **Notice, cable:** It may tear. Do not pull on the wires."
+    )]
+    #[case::two_hazards(
+        &[(CautionSubject::Cable, "It may tear. Do not pull."), (CautionSubject::Connector, "It may bend. Lift straight up.")],
+        "> **Notice, cable:** It may tear. Do not pull.\n> **Notice, connector:** It may bend. Lift straight up."
+    )]
+    fn a_step_warns_of_a_hazard_once(#[case] cautions: &[(CautionSubject, &str)], #[case] read: &str) {
+        assert_eq!(warned(cautions), read);
     }
 }

@@ -67,7 +67,7 @@ fn fact(field: &str, v: &Value) -> String {
             ]);
             text("what").map_or(head.clone(), |what| format!("{head}: {what}"))
         }
-        "connectors" => named(vec![text("op"), text("what").or(Some("–".to_owned()))]),
+        "connectors" | "parts" => named(vec![text("op"), text("what").or(Some("–".to_owned()))]),
         "heat" => {
             let how = vec![text("target"), range(&v["temp_c"], "°C"), range(&v["dwell_s"], "s")];
             let source = text("source").unwrap_or_else(|| "–".to_owned());
@@ -102,6 +102,7 @@ fn heard(told: &Told) -> Vec<String> {
 #[case::plugs(include_str!("facts/plugs.txt"), 2)]
 #[case::cautions(include_str!("facts/cautions.txt"), 0)]
 #[case::warned_again(include_str!("facts/warned-again.txt"), 7)]
+#[case::parts(include_str!("facts/parts.txt"), 5)]
 #[case::talk(include_str!("facts/talk.txt"), 1)]
 #[case::clash(include_str!("facts/clash.txt"), 5)]
 #[case::kit(include_str!("facts/kit.txt"), 1)]

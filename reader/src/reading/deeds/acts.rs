@@ -12,6 +12,7 @@ use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
+use super::results::let_do;
 use super::rows::{listed_plugs, row_behind, screws_and_free, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
@@ -36,6 +37,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         that_has(c, number, topic);
         listed_plugs(&words, c);
         the_one_for(&words, c);
+        let_do(&words, c);
     }
     let opening = opening(&words);
     if let Some(thing) = &opening {
@@ -412,6 +414,7 @@ impl Reader<'_> {
         self.under_the_plug(&mut out);
         self.plug_by_its_housing(&mut out);
         self.plug_is_off(&mut out);
+        self.told_by_the_end(&mut out);
         if let Some(told) = self.all_undone() {
             out.insert(0, told);
         }

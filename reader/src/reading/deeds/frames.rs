@@ -26,6 +26,7 @@ struct Group<'a> {
 /// What a construction makes of the act, in this order; a later one sees what an earlier one made.
 const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     pops_up,
+    by_hand,
     unclips,
     pressed_to_see,
     held_until_dark,
@@ -197,6 +198,16 @@ fn pops_up(_: &Reader<'_>, g: &mut Group<'_>) {
     let somebody = g.c.agent() || g.c.order || g.c.passive;
     if matches!(g.told.apart, Some((Act::Pry, "bond parted"))) && !somebody {
         g.told.apart = None;
+    }
+}
+
+/// "Unscrew the nozzle by hand.": it has the thread itself, and comes off.
+fn by_hand(_: &Reader<'_>, g: &mut Group<'_>) {
+    let hand = g.c.places.iter().any(|(p, np)| p == "by" && np.head() == "hand");
+    let off = g.c.particles.iter().any(|p| p == "off");
+    let turned = g.c.base == "unscrew" && (hand || off) && g.objects.iter().any(|o| o.kind == Kind::Part);
+    if turned && matches!(g.told.apart, Some((Act::Unscrew, _))) {
+        g.told.apart = Some((Act::Remove, "unscrewed by hand"));
     }
 }
 

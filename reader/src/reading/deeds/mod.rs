@@ -29,6 +29,7 @@ mod objects;
 mod phrases;
 mod plugs;
 mod pronouns;
+mod results;
 mod rows;
 mod shown;
 mod steps;

@@ -268,7 +268,7 @@ impl Deed {
     pub fn moved(&self) -> impl Iterator<Item = &String> {
         let moves = matches!(slot(self.act), Some(Slot::Part(_)));
         let kept = |what: &&String| self.act != Act::Peel || self.half == Half::Apart && is_film(what);
-        self.what.iter().filter(move |_| moves).filter(kept)
+        self.what.iter().filter(move |_| moves).filter(kept).filter(|what| !(self.act == Act::Install && presses(what)))
     }
 }
 
@@ -329,6 +329,11 @@ fn heat(d: &Deed) -> HeatFact {
             .map(|(a, b)| Span { low: units::celsius(a), high: units::celsius(b) }),
         dwell: of(Quantity::Duration).map(span).map(|(a, b)| Span { low: units::seconds(a), high: units::seconds(b) }),
     }
+}
+
+/// Books lie on it while it sets.
+fn presses(what: &str) -> bool {
+    lemma(what) == "book"
 }
 
 fn is_film(what: &str) -> bool {

@@ -166,6 +166,17 @@ pub(super) const BY_WORDS: &[Rule] = &[
 
 /// By what it is done to, and by what is on the bench.
 pub(super) const BY_BENCH: &[Rule] = &[
+    // "Then the iron at three fifty. And off they come.": nobody takes off what heats, or wipes it.
+    Drop(|c, _, _| {
+        let heats = |w: &String| matches!(w.as_str(), "iron" | "soldering iron" | "heat gun" | "hot air gun");
+        matches!(c.act, Act::Remove | Act::Install | Act::Clean | Act::Peel) && !c.bare() && c.what.iter().all(heats)
+    }),
+    // "The label faces you and the cable comes out at the left.": how it lies.
+    Drop(|c, _, _| {
+        const SIDES: [&str; 8] = ["left", "right", "top", "bottom", "side", "front", "back", "end"];
+        let lies = |side: &&str| c.says(&format!("out at the {side}")) || c.says(&format!("out on the {side}"));
+        c.act == Act::Disconnect && SIDES.iter().any(lies)
+    }),
     // "The belt is off. Then it's four screws and the motor drops out.": screws hold nothing that is off already.
     Mend(|c, bench| {
         let announced = bench.due.is_some() && bench.due.as_ref() == c.what.first();

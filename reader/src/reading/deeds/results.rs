@@ -1,0 +1,87 @@
+//! What left is told by how it ends: "and it's out", "the next thing to go is the guard", "the old gasket goes in the bin".
+
+use super::super::Act;
+use super::clauses::{Clause, Mood};
+use super::grammar::Kind;
+use super::phrases::Phrase;
+use super::told::{Reader, Told, has};
+use super::words::Word;
+
+/// "That lets you lift the tank away.": who may do it does it.
+pub(super) fn let_do(words: &[Word], c: &mut Clause) {
+    let Some(verb) = c.verb.filter(|v| *v >= 2 && matches!(c.mood, Mood::Plain) && !c.negated) else { return };
+    let whom = matches!(words[verb - 1].said.as_str(), "you" | "us" | "me");
+    if whom && matches!(words[verb - 2].said.as_str(), "lets" | "let" | "allows") {
+        c.subjects.clear();
+        c.order = true;
+    }
+}
+
+impl Reader<'_> {
+    /// Acts that only the end of a sentence tells, where nothing else in it takes a thing out.
+    pub(super) fn told_by_the_end(&self, out: &mut Vec<Told>) {
+        let leaves = |t: &Told| matches!(t.apart, Some((Act::Remove | Act::Disconnect | Act::Unscrew | Act::Peel, _)));
+        if out.iter().any(leaves) {
+            return;
+        }
+        let found = self.is_out().or_else(|| self.next_to_go()).or_else(|| self.binned());
+        out.extend(found);
+    }
+
+    /// "Slide the tray out a bit, tip it, and it's out.", "A screwdriver under the lip, a twist, and the front is off."
+    fn is_out(&self) -> Option<Told> {
+        let last =
+            self.clauses.last().filter(|c| c.base == "be" && !c.negated && !c.supposed && c.objects.is_empty())?;
+        let off = last.particles.iter().any(|p| matches!(p.as_str(), "off" | "out"));
+        if !off || last.mood != Mood::Plain || !last.places.iter().all(|(p, _)| p == "under" || p == "in") {
+            return None;
+        }
+        let tool = |p: &Phrase| matches!(p.kind, Kind::Opener | Kind::Cup);
+        let ordered = self.clauses.iter().any(|c| c.order && !c.negated);
+        let worked = ordered || last.subjects.iter().any(tool);
+        let thing = match last.subjects.last()? {
+            it if it.is_pronoun() && matches!(it.head(), "it" | "that") => {
+                let mut handled = self.clauses.iter().filter(|c| c.order && !c.negated).flat_map(|c| &c.objects);
+                handled.rfind(|o| o.kind == Kind::Part && o.definite)?.clone()
+            }
+            part if part.kind == Kind::Part && part.definite => part.clone(),
+            _ => return None,
+        };
+        worked.then(|| self.removed(last, thing, "is out in the end"))
+    }
+
+    /// "Next thing to go is the splash guard."
+    fn next_to_go(&self) -> Option<Told> {
+        const GOES: [&str; 6] =
+            ["to go is", "to come off is", "to come out is", "to come is", "that comes off is", "that comes out is"];
+        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let thing = c.objects.first().filter(|o| o.kind == Kind::Part && o.definite)?;
+        GOES.iter().any(|p| has(self.text, p)).then(|| self.removed(c, thing.clone(), "the next to go"))
+    }
+
+    /// "The old gasket goes in the bin."
+    fn binned(&self) -> Option<Told> {
+        let old = |p: &Phrase| self.words[p.from..p.to].iter().any(|w| w.is("old"));
+        self.clauses.iter().filter(|c| !c.negated && !c.supposed && c.mood == Mood::Plain).find_map(|c| {
+            let goes = matches!(c.base.as_str(), "go" | "throw" | "chuck" | "put");
+            let bin = |p: &Phrase| {
+                p.words.len() == 1 && matches!(p.head(), "bin" | "trash" | "rubbish" | "garbage" | "scrap" | "waste")
+            };
+            c.places.iter().find(|(p, np)| goes && matches!(p.as_str(), "in" | "into" | "to") && bin(np))?;
+            let thing = c.subjects.iter().chain(&c.objects).find(|p| p.kind == Kind::Part && old(p))?;
+            Some(self.removed(c, thing.clone(), "the old one goes in the bin"))
+        })
+    }
+
+    fn removed(&self, c: &Clause, thing: Phrase, because: &'static str) -> Told {
+        Told {
+            apart: Some((Act::Remove, because)),
+            together: None,
+            objects: vec![thing],
+            places: Vec::new(),
+            particles: Vec::new(),
+            confidence: 0.6,
+            ..self.blank(c)
+        }
+    }
+}

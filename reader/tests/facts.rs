@@ -104,7 +104,7 @@ fn heard(told: &Told) -> Vec<String> {
 #[case::warned_again(include_str!("facts/warned-again.txt"), 7)]
 #[case::parts(include_str!("facts/parts.txt"), 5)]
 #[case::talk(include_str!("facts/talk.txt"), 1)]
-#[case::clash(include_str!("facts/clash.txt"), 5)]
+#[case::clash(include_str!("facts/clash.txt"), 4)]
 #[case::kit(include_str!("facts/kit.txt"), 1)]
 fn every_fact_is_noted(#[case] file: &str, #[case] missed: usize) {
     let paragraphs = paragraphs(file);

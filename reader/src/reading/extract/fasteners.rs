@@ -62,7 +62,9 @@ pub(super) fn fasteners(scene: &Scene<'_, '_>, memory: &mut Memory) -> Vec<Faste
     drop_totals(&mut groups);
     let mut out = Vec::new();
     let told = held(scene);
-    let guessed = told.is_none();
+    // "Put the cover on. Drive its four screws in.": whose they are is said.
+    let its = words.iter().any(|w| matches!(*w, "its" | "their")) && memory.last_part.is_some();
+    let guessed = told.is_none() && !its;
     let what = told.or_else(|| if named { spoken_of(scene, memory) } else { memory.screws.what.clone() });
     let sentence_drive = one_drive(words);
     for group in &groups {

@@ -94,7 +94,13 @@ fn warnings<'m>(
             l.head.as_ref().is_some_and(|h| h.hazard.is_some() && (h.level, &h.hazard) == (head.level, &head.hazard))
         };
         match out.iter_mut().find(same) {
-            Some(first) => first.text = both(&first.text, &c.text),
+            Some(first) => {
+                first.text = both(&first.text, &c.text);
+                // What to do is never left out because another sentence told something else to do.
+                if let Some(told) = &mut first.head {
+                    told.avoidance = told.avoidance.take().or(head.avoidance);
+                }
+            }
             None => out.push(StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }),
         }
     }

@@ -4,6 +4,8 @@
 //! sheet must hold in one field: `= field: fact; fact`. Where the reader does not yet hear that, `?` stands for `=`: the
 //! paragraph is counted as missed, and the test fails as soon as it is heard, so that the mark is taken off.
 
+mod marked;
+
 use paso_reader::reading::{FactSheet, read};
 use paso_reader::recording::Recording;
 use rstest::rstest;
@@ -110,12 +112,8 @@ fn every_fact_is_noted(#[case] file: &str, #[case] missed: usize) {
     let paragraphs = paragraphs(file);
     let mut wrong = String::new();
     for told in &paragraphs {
-        let heard = heard(told);
-        if told.missed == (heard == told.facts) {
-            let now = if told.missed { "is heard now: take its mark off" } else { "is heard otherwise" };
-            let (said, right, heard) = (told.said.join(" / "), told.facts.join("; "), heard.join("; "));
-            let _ = write!(wrong, "\n“{said}” {now}\n  right  {right}\n  heard  {heard}");
-        }
+        let (said, right, heard) = (told.said.join(" / "), told.facts.join("; "), heard(told).join("; "));
+        wrong += &marked::wrong(&said, told.missed, &right, &heard);
     }
     assert!(wrong.is_empty(), "{wrong}");
     assert_eq!(paragraphs.iter().filter(|p| p.missed).count(), missed, "paragraphs that are not heard yet");

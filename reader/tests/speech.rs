@@ -4,6 +4,8 @@
 //! the reader does not yet hear what is there, the answer stands behind `?` instead: the line is counted as missed, and the
 //! test fails as soon as it is heard, so that the mark is taken off.
 
+mod marked;
+
 use paso_reader::reading::{Deed, deeds};
 use paso_reader::recording::Recording;
 use rstest::rstest;
@@ -81,10 +83,7 @@ fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let mut wrong = String::new();
     for (n, line) in lines.iter().enumerate() {
         let heard = words(&deeds.iter().filter(|d| d.cue == n).collect::<Vec<_>>());
-        if line.missed == (heard == line.told) {
-            let now = if line.missed { "is heard now: take its mark off" } else { "is heard otherwise" };
-            let _ = write!(wrong, "\n“{}” {now}\n  right  {}\n  heard  {heard}", line.said, line.told);
-        }
+        wrong += &marked::wrong(line.said, line.missed, line.told, &heard);
     }
     assert!(wrong.is_empty(), "{wrong}");
     assert_eq!(lines.iter().filter(|l| l.missed).count(), missed, "lines that are not heard yet");

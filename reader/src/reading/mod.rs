@@ -20,7 +20,6 @@ mod hints;
 mod lexicon;
 mod marks;
 mod numbers;
-
 mod parting;
 mod phases;
 mod phrases;

@@ -21,6 +21,12 @@ impl Quantified {
     fn end(&self) -> usize {
         self.at + self.len
     }
+
+    /// "a 10 mm socket": how wide the tool is, and no length of what it turns.
+    pub fn sizes_a_tool(&self, words: &[&str]) -> bool {
+        let next = words.get(self.end()).copied().unwrap_or("");
+        matches!(next, "nut" | "hex" | "socket" | "blade" | "driver" | "key" | "wrench" | "spanner" | "allen")
+    }
 }
 
 /// Words of a sentence and where the speaker stops: `pauses[i]` behind word `i`; none are known of a bare list.

@@ -114,11 +114,6 @@ fn is_titled(c: &mut Clause, title: &str) {
     named.filter(|p| titled(p)).for_each(|p| p.kind = Kind::Part);
 }
 
-/// "a 10 mm socket": how wide the tool is, and no length of what it turns.
-fn sizes_a_tool(next: &str) -> bool {
-    matches!(next, "socket" | "spanner" | "wrench" | "key" | "driver" | "hex" | "allen" | "blade")
-}
-
 /// What a sentence does, and what a tool parts: spoken of first.
 fn acted(acts: &[Told]) -> Vec<Phrase> {
     let prised = |a: &Told| matches!(a.apart, Some((Act::Pry, _)));
@@ -240,10 +235,10 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
 
 /// Plugs that a sentence tells whose they are.
 fn plugs_anew(clauses: &[Clause], number: usize, spoken_of: Option<&Phrase>, topic: &mut Topic, did: bool) {
-    // "The pump is on a big plug. I take that off.": the plug is meant.
     for plug in clauses.iter().filter(|c| c.mood == Mood::Plain).filter_map(whose) {
         topic.put(number, &plug, did);
     }
+    // "The pump is on a big plug. I take that off.": the plug is meant.
     for c in clauses.iter().filter(|c| c.base == "be" && c.mood == Mood::Plain) {
         let plug =
             c.places.iter().find(|(p, np)| p == "on" && np.kind == Kind::Plug && !np.definite && np.of.is_empty());
@@ -484,7 +479,7 @@ impl Reader<'_> {
             .quantities
             .iter()
             .filter(|q| (from..to).contains(&q.at) && q.measure.quantity == Quantity::Length)
-            .find(|q| !sizes_a_tool(self.lemmas.get(q.at + q.len).copied().unwrap_or("")))
+            .find(|q| !q.sizes_a_tool(self.lemmas))
             .map(|q| q.measure.value);
         let drive = drive_near(self.lemmas, from, to);
         Told {

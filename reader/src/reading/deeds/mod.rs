@@ -8,9 +8,9 @@
 //!
 //! `sentences → words → phrases → clauses → acts → (halves ↔ objects) → deeds`
 //!
-//! Acts are read in five places: `work` says whether a sentence tells work at all, `done` whether a clause tells something
-//! that is done and to what, `frames` which act that is, `rows` what is told by being named in a row, and `acts` puts them
-//! together.
+//! Acts are read in seven places: `work` says whether a sentence tells work at all, `done` whether a clause tells something
+//! that is done and to what, `frames` which act that is, `rows` what is told by being named in a row, `plugs` what
+//! is shown and then handled, `results` what only the end tells, and `acts` puts them together.
 //!
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 

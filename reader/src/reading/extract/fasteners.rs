@@ -623,8 +623,9 @@ fn bare_length(scene: &Scene<'_, '_>, from: usize, to: usize) -> Option<f64> {
 fn is_depth(words: &[&str], q: &Quantified) -> bool {
     let after = words.get(q.at + q.len).copied().unwrap_or("");
     let before = q.at.checked_sub(1).map_or("", |i| words[i]);
-    let tool = matches!(after, "nut" | "hex" | "socket" | "blade" | "driver" | "key" | "wrench" | "spanner" | "allen");
-    tool || matches!(after, "deep" | "thick" | "wide" | "away" | "gap") || matches!(before, "about" | "by" | "than")
+    q.sizes_a_tool(words)
+        || matches!(after, "deep" | "thick" | "wide" | "away" | "gap")
+        || matches!(before, "about" | "by" | "than")
 }
 
 /// Counting aloud and corrections: the last figure said of the whole wins.

@@ -131,6 +131,11 @@ pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
         if orders || window[len - 1].said.len() < 4 {
             return None;
         }
+        // "the display cable and touch cable": another name of the list, and no "antenna".
+        let listed = window[0].said == "and" && window[1..].iter().all(|t| LEXICON.knows(&t.lemma));
+        if listed {
+            return None;
+        }
         let joined: String = window.iter().map(|t| t.said.as_str()).collect();
         let rule = HEARD
             .torn

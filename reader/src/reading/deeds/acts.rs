@@ -13,7 +13,7 @@ use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{listed_plugs, row_behind, screws_and_free, that_has, wide_one};
+use super::rows::{listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -23,7 +23,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let words = tag(tokens);
     let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
-    let mut clauses: Vec<Clause> = split(&words).into_iter().flat_map(screws_and_free).collect();
+    let mut clauses: Vec<Clause> =
+        split(&words).into_iter().flat_map(screws_and_free).flat_map(|c| screws_beside(&words, c)).collect();
     if let Some(device) = &topic.device {
         clauses.iter_mut().for_each(|c| c.is_device(device));
     }
@@ -165,7 +166,10 @@ fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut T
     keep(&spoken, clauses, out, topic, did);
     // "Pull it out along the slope.": where it went is spoken of no more.
     let in_place = |p: &Phrase| did && clauses.iter().flat_map(|c| &c.places).any(|(_, q)| q.from == p.from);
-    let topics: Vec<Phrase> = if acted.iter().all(|p| p.is_pronoun()) {
+    // "New battery comes with the strips on it, so peel off the liner.": the battery is meant next.
+    let peeled = acted.iter().all(|p| p.kind == Kind::Liner) && spoken.iter().any(|p| p.kind == Kind::Part);
+    let spoken: Vec<Phrase> = spoken.into_iter().filter(|p| !(peeled && p.kind == Kind::Liner)).collect();
+    let topics: Vec<Phrase> = if peeled || acted.iter().all(|p| p.is_pronoun()) {
         spoken.into_iter().rev().filter(|p| !in_place(p)).collect()
     } else {
         acted
@@ -179,7 +183,12 @@ fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut T
             topic.put(number, p, did);
         }
     }
-    for p in &topics {
+    // "Hold the side button.": a key that is pressed is spoken of no more.
+    let presses = |c: &&Clause| matches!(c.base.as_str(), "press" | "push" | "hold" | "keep" | "hit" | "tap");
+    let pressed = |p: &Phrase| {
+        p.kind == Kind::Key && clauses.iter().filter(presses).flat_map(|c| &c.objects).any(|o| o.from == p.from)
+    };
+    for p in topics.iter().filter(|p| !pressed(p)) {
         topic.put(number, p, did);
     }
     // "The shell comes off, so the battery's in the middle.": shown behind what was done, and spoken of next.
@@ -199,10 +208,21 @@ fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut T
     for p in shown.filter_map(|c| c.subjects.first()).filter(named) {
         topic.put(number, p, did);
     }
+    // "Base plate away, mind the receiver lead, it's clipped on.": spoken of next.
+    let minds = clauses.iter().filter(|c| {
+        let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
+        did && behind && c.order && !c.negated && matches!(c.base.as_str(), "mind" | "watch" | "notice" | "see")
+    });
+    let minds = minds.filter(|c| words.get(c.to.saturating_sub(1)).is_some_and(|w| w.pause));
+    for p in minds.flat_map(|c| &c.objects).filter(named) {
+        topic.put(number, p, did);
+    }
     // "They're freed with the stick, and there's two leads hanging off it.": spoken of next.
     let there = clauses.iter().filter(|c| {
         let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
-        did && behind && c.base == "be" && c.subjects.is_empty() && !c.negated && c.mood != Mood::If
+        // "… but it's still on its wires, two spade terminals."
+        let there = c.base == "be" && c.subjects.is_empty() || c.verb.is_none() && c.particles.is_empty();
+        did && behind && there && !c.negated && c.mood != Mood::If
     });
     for p in there.flat_map(|c| &c.objects).filter(|p| p.kind == Kind::Plug && p.plural) {
         topic.put(number, p, did);
@@ -362,7 +382,9 @@ impl Reader<'_> {
             let holding =
                 matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "attach" | "fix" | "retain")
                     && !c.passive
-                    && matches!(c.mood, Mood::Relative | Mood::Means);
+                    && (matches!(c.mood, Mood::Relative | Mood::Means)
+                        // "Two screws to hold that down."
+                        || c.mood == Mood::Purpose && n > 0 && self.clauses[n - 1].verb.is_none());
             if holding
                 && let Some(last) = out.last_mut().filter(|t| {
                     t.objects.iter().any(|o| o.kind == Kind::Screw) && t.objects.iter().all(|o| o.of.is_empty())
@@ -380,7 +402,9 @@ impl Reader<'_> {
             let main = n.checked_sub(1).map(|i| &self.clauses[i]).filter(|k| k.mood == Mood::Plain);
             // "Lower the display in, connecting its cable first."
             let first = c.mood == Mood::Means && self.words[c.from..c.to].iter().any(|w| w.is("first"));
-            let main = main.filter(|_| c.mood == Mood::After || first).map(|k| self.words[k.from].start);
+            // "Remove the clamp, which is held by a single screw."
+            let held = c.mood == Mood::Relative && c.passive && matches!(c.base.as_str(), "hold" | "secure" | "fasten");
+            let main = main.filter(|_| c.mood == Mood::After || first || held).map(|k| self.words[k.from].start);
             let at = main.and_then(|start| out.iter().position(|t| t.start >= start)).unwrap_or(out.len());
             let mut told_now = Vec::new();
             for mut told in self.act(n, c) {
@@ -452,7 +476,7 @@ impl Reader<'_> {
 
     pub(super) fn act(&self, n: usize, c: &Clause) -> Vec<Told> {
         if c.negated {
-            return Vec::new();
+            return self.not_forgotten(c).into_iter().collect();
         }
         if let Some(told) = self.repeated(c) {
             return vec![told];
@@ -465,11 +489,25 @@ impl Reader<'_> {
                 }
                 told.into_iter().collect()
             }
-            Some(_) => match self.presented(n, c) {
+            Some(_) => match self.presented(n, c).or_else(|| self.left_hand_thread(c)) {
                 Some(told) => vec![told],
                 None => self.verbal(n, c),
             },
         }
+    }
+
+    /// "Do not forget the battery.": in the rebuild it is told by that.
+    fn not_forgotten(&self, c: &Clause) -> Option<Told> {
+        let parts = !c.objects.is_empty()
+            && c.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug) && o.definite && !o.is_pronoun());
+        let forgets = c.base == "forget" && c.places.is_empty() && self.clauses.iter().all(|k| k.base == "forget");
+        let plug = c.objects.iter().any(|o| o.kind == Kind::Plug);
+        let act = if plug { Act::Connect } else { Act::Install };
+        (forgets && parts).then(|| Told {
+            together: Some((act, "not to be forgotten")),
+            confidence: 0.6,
+            ..self.blank(c)
+        })
     }
 
     pub(super) fn blank(&self, c: &Clause) -> Told {

@@ -4,6 +4,7 @@ use super::super::Act;
 use super::super::lexicon::lemma;
 use super::grammar::{GRAMMAR, Kind};
 use super::names::is_cable;
+use super::told::Sentenced;
 use super::{Deed, Half};
 use crate::units::Quantity;
 use std::collections::BTreeSet;
@@ -44,6 +45,20 @@ pub(super) fn slackened(deeds: &mut [Deed]) {
         let near = deeds[at + 1..].iter().take(4).take_while(|e| e.sentence <= d.sentence + 8);
         if d.act == Act::Unscrew && d.because == SLACKENED && d.count.is_none() && near.clone().any(out) {
             deeds[at].act = Act::Loosen;
+        }
+    }
+}
+
+/// "Loosen all six. They are captive and stay in the cover.": turned, and not taken out.
+pub(super) fn captive(told: &[Sentenced], deeds: &mut [Deed]) {
+    let says = |s: &&Sentenced| {
+        let at = |w: &str| s.words.iter().position(|said| said == w);
+        s.acts.is_empty() && at("captive").is_some_and(|c| at("they").is_some_and(|t| t < c && c - t <= 4))
+    };
+    for s in told.iter().filter(says) {
+        let turned = |d: &&mut Deed| d.act == Act::Unscrew && d.because == SLACKENED && d.sentence + 1 == s.number;
+        if let Some(deed) = deeds.iter_mut().find(turned) {
+            deed.act = Act::Loosen;
         }
     }
 }

@@ -71,7 +71,9 @@ impl Clause {
     pub fn is_device(&mut self, device: &str) {
         let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
         named
-            .filter(|p| p.kind == Kind::Part && p.words.len() == 1 && p.definite && p.head() == device)
+            .filter(|p| {
+                matches!(p.kind, Kind::Part | Kind::Plug) && p.words.len() == 1 && p.definite && p.head() == device
+            })
             .for_each(|p| p.kind = Kind::Device);
     }
 
@@ -288,6 +290,8 @@ fn leads_to(w: &[Word], at: usize) -> Option<usize> {
             // "the board's gotta come out"
             Tag::Modal if helping && word.is("gotta") => to = true,
             Tag::To => to = true,
+            // "I should be able to get a card in."
+            Tag::Adj if helping && word.is("able") => {}
             // "let's", "let me", "help you"; "is it" of a question.
             Tag::Pron if matches!(w[at].verb(), "let" | "help" | "want") && !to => {}
             Tag::Conj if (w[at].verb() == "go" || w[at].verb() == "try") && word.is("and") && i <= at + 2 => to = true,
@@ -364,7 +368,9 @@ fn group(w: &[Word], verb: usize, low: usize) -> usize {
                 // "let me", "let's", "go ahead and", "start by"
                 (low..at - 1).rev().take(3).any(|k| leads_to(w, k).is_some_and(|v| v >= at && v <= verb))
             };
-        if !(helps || through) {
+        // "I should be able to get it out."
+        let able = p.tag == Tag::Adj && p.is("able") && at >= low + 2 && w[at - 2].tag == Tag::Be;
+        if !(helps || through || able) {
             break;
         }
         at -= 1;
@@ -629,6 +635,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
     let needs_ing = helpers.iter().any(|h| matches!(h.verb(), "need" | "want")) && w[verb].form == Form::Ing;
     // "it's gone stiff": has gone.
     let gone = matches!(w[verb].verb(), "go" | "come");
+    // "I'm gonna put it down": puts it.
+    let going = helpers.iter().rposition(|h| matches!(h.said.as_str(), "gonna" | "wanna"));
+    let be = be.filter(|at| going.is_none_or(|going| *at > going));
     let passive = !gone && w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
     let supposed = helpers
         .iter()

@@ -7,7 +7,7 @@ use super::super::Act;
 use super::super::extract::tools_named;
 use super::super::tags::Form;
 use super::Half;
-use super::clauses::Clause;
+use super::clauses::{Clause, Mood};
 use super::grammar::{Frame, GRAMMAR, Kind};
 use super::phrases::Phrase;
 use super::told::{Reader, Told, has};
@@ -30,6 +30,9 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     unclips,
     pressed_to_see,
     held_until_dark,
+    held_until,
+    iron_for,
+    tucked,
     held_for_seconds,
     laid_on_heat,
     heat_given,
@@ -177,10 +180,15 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
     let looks = matches!(c.base.as_str(), "check" | "inspect" | "test" | "verify" | "confirm");
     let alike = |a: &Phrase, b: &Phrase| {
         let same = |kind: Kind| (a.kind == kind) == (b.kind == kind);
-        looks || same(Kind::Screw) && same(Kind::Plug)
+        let stuff = |p: &Phrase| matches!(p.kind, Kind::Glue | Kind::Material | Kind::Liquid | Kind::Tape);
+        let beside = !matches!(c.base.as_str(), "put" | "apply" | "add") || stuff(a) == stuff(b);
+        looks || same(Kind::Screw) && same(Kind::Plug) && beside
     };
     let mut groups: Vec<Vec<Phrase>> = Vec::new();
-    for o in objects {
+    // "Connect all the flexes, five pieces.": how many, and nothing else.
+    let several = objects.len() > 1;
+    let pieces = |o: &Phrase| several && o.is_pronoun() && o.head() == "piece";
+    for o in objects.into_iter().filter(|o| !pieces(o)) {
         let o = if mains(&o) { Phrase { kind: Kind::Device, ..o } } else { o };
         match groups.iter_mut().find(|g| alike(&g[0], &o)) {
             Some(g) => g.push(o),
@@ -241,9 +249,42 @@ fn held_until_dark(r: &Reader<'_>, g: &mut Group<'_>) {
         |o: &Phrase| matches!(o.kind, Kind::Key | Kind::Pronoun) || matches!(o.head(), "trigger" | "switch" | "rocker");
     let held = matches!(g.c.base.as_str(), "hold" | "press" | "push" | "keep");
     let up = g.told.particles.iter().any(|p| p == "up");
-    if held && !up && g.objects.iter().any(pressed) && r.until_dark(g.c) {
+    // "Hold the side button and slide to turn it off."
+    let off = |k: &Clause| {
+        k.mood == Mood::Purpose
+            && matches!(k.base.as_str(), "turn" | "switch" | "power" | "shut")
+            && k.particles.iter().any(|p| p == "off" || p == "down")
+    };
+    let to_turn_off = || r.clauses[g.n + 1..].iter().take(2).any(off);
+    if held && !up && g.objects.iter().any(pressed) && (r.until_dark(g.c) || to_turn_off()) {
         g.told.apart = Some((Act::PowerOff, "held until it is off"));
         g.told.together = g.told.apart;
+    }
+}
+
+/// "Hold the lid until the light goes out."
+fn held_until(_: &Reader<'_>, g: &mut Group<'_>) {
+    let part = g.objects.iter().any(|o| o.kind == Kind::Part);
+    if g.c.base == "hold" && part && g.told.together.is_none() && g.told.until.is_some() {
+        g.told.together = Some((Act::Press, "held until it is done"));
+    }
+}
+
+/// "I'll need the iron for these two wires."
+fn iron_for(_: &Reader<'_>, g: &mut Group<'_>) {
+    if matches!(g.told.apart, Some((Act::Desolder, "the iron needed"))) {
+        let wires = |(p, np): &&(CompactString, Phrase)| matches!(p.as_str(), "for" | "on") && np.kind == Kind::Plug;
+        match g.c.places.iter().find(wires) {
+            Some((_, wires)) => g.objects = vec![wires.clone()],
+            None => g.told.apart = None,
+        }
+    }
+}
+
+/// "Receiver lead tucked under its clips.": told so, it goes in; while things come apart, that is how it is.
+fn tucked(r: &Reader<'_>, g: &mut Group<'_>) {
+    if r.only_participle(g.c) {
+        g.told.apart = None;
     }
 }
 

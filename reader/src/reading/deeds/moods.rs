@@ -78,7 +78,10 @@ fn antecedent(at: usize, c: &Clause, before: &[Clause]) -> Option<Phrase> {
     let right_before = || {
         previous.and_then(|p| {
             let mut named = p.places.iter().map(|(_, np)| np).chain(&p.objects).chain(&p.subjects);
-            named.find(|np| np.to == at || np.to + 1 == at).cloned()
+            let near = named.find(|np| np.to == at || np.to + 1 == at)?;
+            // "the clamp in the centre, which is held by one screw": the clamp.
+            let place = near.kind == Kind::Nothing && p.places.iter().any(|(_, np)| np.from == near.from);
+            Some(p.objects.last().filter(|_| place).unwrap_or(near).clone())
         })
     };
     let further = || {

@@ -351,6 +351,10 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     if matches!(head, "behind" | "below" | "above" | "underneath" | "beneath") {
         return Kind::Nothing;
     }
+    // "Insert the new mat.": no mat of the bench.
+    if head == "mat" && (p.new || matches!(p.words[0].as_str(), "key" | "keypad" | "contact" | "button")) {
+        return Kind::Part;
+    }
     // "the rest", and not "the palm rest"
     let named_rest = head == "rest" && p.words.len() > 1;
     if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") && !named_rest {

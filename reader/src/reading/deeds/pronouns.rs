@@ -48,7 +48,17 @@ impl It<'_> {
             self.c.base.as_str(),
             "lay" | "put" | "place" | "set" | "take" | "lift" | "pull" | "work" | "push" | "slide" | "insert"
         );
-        handled && matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt) || self.dusty(p)
+        // "Peel off the liner. Line it up, drop it in."
+        let fitted = handled || matches!(self.c.base.as_str(), "line" | "align" | "drop" | "plug" | "press" | "give");
+        // "Fresh glue around the edge. And close it up."
+        let shut = matches!(self.c.base.as_str(), "close" | "shut" | "flip" | "fold" | "plug" | "screw");
+        // "Lens cleaner on a cloth, and wipe it.": not the cleaner.
+        let wipes = matches!(self.c.base.as_str(), "wipe" | "clean" | "polish");
+        wipes && self.one && p.kind == Kind::Liquid
+            || handled && matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt)
+            || fitted && p.kind == Kind::Liner
+            || shut && matches!(p.kind, Kind::Glue | Kind::Material | Kind::Liquid | Kind::Tape)
+            || self.dusty(p)
     }
 }
 
@@ -77,7 +87,11 @@ impl Reader<'_> {
             return None;
         }
         // What a construction points at comes first.
-        let pointed = self.screws_undone(&it).or_else(|| self.hidden_behind(&it)).or_else(|| self.the_one_screw(&it));
+        let pointed = self
+            .screws_undone(&it)
+            .or_else(|| self.hidden_behind(&it))
+            .or_else(|| self.the_one_screw(&it))
+            .or_else(|| self.freed_of_dirt(&it));
         if let Some(pointed) = pointed.or_else(|| self.tool_in_hand(&it)) {
             return Some(pointed);
         }
@@ -98,6 +112,11 @@ impl Reader<'_> {
     fn screws_undone(&self, it: &It<'_>) -> Option<Phrase> {
         let undone = matches!(it.c.base.as_str(), "undo" | "unscrew" | "loosen" | "tighten") || self.these_screws(it.c);
         let counted = undone && it.pronoun.count.is_some_and(|n| n > 1);
+        // "It's over the connectors, held with two screws. Get those out of there."
+        let just_told = self.topic.screws.as_ref().is_some_and(|(was, p)| self.number == was + 1 && p.count.is_some());
+        let handled = self.topic.many.as_ref().is_some_and(|(_, _, acted)| *acted);
+        let taken = matches!(it.c.base.as_str(), "get" | "take") && it.out() && it.many && just_told && !handled;
+        let counted = counted || taken;
         let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
         screws.map(|(_, screws)| screws.clone())
     }
@@ -142,6 +161,15 @@ impl Reader<'_> {
         self.clauses[..=it.n].iter().rev().filter(named)
     }
 
+    /// "Scrape the old glue off the frame and wipe it down.": the frame.
+    fn freed_of_dirt(&self, it: &It<'_>) -> Option<Phrase> {
+        let wipes = matches!(it.c.base.as_str(), "wipe" | "clean" | "brush" | "degrease" | "dust");
+        let c = self.clauses[..it.n].last().filter(|_| wipes && it.one)?;
+        let dirt = c.order && c.objects.iter().any(|o| matches!(o.kind, Kind::Glue | Kind::Dirt | Kind::Material));
+        let from = c.places.iter().find(|(p, np)| dirt && p == "from" && np.kind == Kind::Part && np.definite);
+        from.map(|(_, np)| np.clone())
+    }
+
     /// What is named before it in the sentence.
     fn named_here(&self, it: &It<'_>) -> Option<Phrase> {
         let (at, one) = (it.pronoun.from, it.one);
@@ -155,7 +183,9 @@ impl Reader<'_> {
             let lacking = c.places.iter().filter(|(p, _)| c.negated && c.base == "come" && p == "with").map(|(_, p)| p);
             // "Grab the corner of the film and peel it away.": the film.
             let whole = |p| if c.base == "grab" { of_nothing(p) } else { p };
-            lacking.chain(c.objects.iter().rev().map(whole)).chain(c.subjects.iter().rev()).chain(places)
+            // "The camera is just clipped in the board, push it out.": what suffers.
+            let suffers = c.subjects.iter().rev().filter(|_| c.passive && one);
+            lacking.chain(suffers).chain(c.objects.iter().rev().map(whole)).chain(c.subjects.iter().rev()).chain(places)
         });
         named.filter(|p| p.to <= at).find(|p| self.fits(it, p)).cloned()
     }
@@ -164,15 +194,28 @@ impl Reader<'_> {
     fn fits(&self, it: &It<'_>, p: &Phrase) -> bool {
         // "Take out the screw and pull it to the front.": the part, and not its screw.
         let its_screw = it.one && it.moves() && it.c.from > 0 && p.kind == Kind::Screw;
-        let turned_away = its_screw || self.pulled(it, p) || it.spent(p) || self.let_go(it, p) || p.is_pronoun();
+        let turned_away = self.turned_over(it, p)
+            || its_screw
+            || self.pulled(it, p)
+            || it.spent(p)
+            || self.let_go(it, p)
+            || p.is_pronoun();
         let handled = p.is_thing() && p.kind != Kind::Time && (it.tools || !TOOLS.contains(&p.kind));
         let as_many = if it.many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) };
         !turned_away && handled && as_many
     }
 
+    /// "I pulled the plug. Flip it over.": nobody turns over a plug, a screw or a latch.
+    fn turned_over(&self, it: &It<'_>, p: &Phrase) -> bool {
+        let over = matches!(it.c.base.as_str(), "flip" | "turn" | "roll")
+            && it.c.particles.iter().any(|w| matches!(w.as_str(), "over" | "around" | "round"));
+        it.one && over && (is_latch(p) || matches!(p.kind, Kind::Plug | Kind::Screw))
+    }
+
     /// "Flip up the bar and it slides out.", "Push this clip off, swing it up.": what the latch held, and not the latch.
     fn let_go(&self, it: &It<'_>, p: &Phrase) -> bool {
-        let slips = it.moves() || matches!(it.c.base.as_str(), "come" | "slip" | "draw" | "pop" | "ease");
+        let slips =
+            it.moves() || matches!(it.c.base.as_str(), "come" | "slip" | "draw" | "pop" | "ease" | "wiggle" | "rock");
         let opens = |c: &Clause| c.order && c.particles.iter().any(|p| p == "off") && c.objects.iter().any(is_latch);
         let swings = matches!(it.c.base.as_str(), "swing" | "tilt" | "hinge");
         let swung = || swings && self.clauses[..it.n].iter().any(opens);
@@ -207,7 +250,7 @@ impl Reader<'_> {
                 (named, tool) => named.or(tool),
             }
         };
-        let (was, age) = here.map(|p| (p, 0)).or_else(before)?;
+        let (was, age) = here.map(|p| (p, 0)).or_else(before).filter(|(p, _)| !self.turned_over(it, p))?;
         if was.kind == Kind::Screw && it.one && age > 0 && it.moves() || self.stays_plugged(it, age) {
             return None;
         }
@@ -216,7 +259,7 @@ impl Reader<'_> {
         if let Some(plug) = held {
             return Some(Phrase { guess: false, ..plug.clone() });
         }
-        (age <= 3 && !it.dusty(&was)).then_some(Phrase { guess, ..was })
+        (age <= 3 && !it.spent(&was)).then_some(Phrase { guess, ..was })
     }
 
     /// "Unplug this connector. And slide it out.": what is in work, and not the plug.

@@ -73,6 +73,15 @@ impl Reader<'_> {
         })
     }
 
+    /// "The impeller nut is a left hand thread.": turned, and which way.
+    pub(super) fn left_hand_thread(&self, c: &Clause) -> Option<Told> {
+        let thread = |o: &Phrase| o.text().ends_with("hand thread");
+        let nut = c.subjects.iter().find(|s| s.kind == Kind::Screw && s.definite && s.words.len() > 1);
+        let told = c.base == "be" && !c.negated && c.objects.iter().any(thread);
+        let nut = nut.filter(|_| told && c.mood == Mood::Plain)?;
+        Some(Told { apart: Some((Act::Unscrew, "its thread is told")), ..self.removed(c, nut.clone(), "") })
+    }
+
     fn removed(&self, c: &Clause, thing: Phrase, because: &'static str) -> Told {
         Told {
             apart: Some((Act::Remove, because)),

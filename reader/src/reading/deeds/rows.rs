@@ -57,20 +57,46 @@ pub(super) fn screws_and_free(c: Clause) -> Vec<Clause> {
     let both = matches!(c.base.as_str(), "come" | "go");
     match &c.subjects[..] {
         [screws, thing] if !both && !c.negated && !c.particles.is_empty() && named(screws) && freed(thing) => {
-            let screws = Clause {
-                to: screws.to,
-                verb: None,
-                base: CompactString::default(),
-                subjects: Vec::new(),
-                objects: vec![screws.clone()],
-                particles: Vec::new(),
-                places: Vec::new(),
-                ..c.clone()
-            };
+            let screws = fragment(&c, c.from, screws.to, vec![screws.clone()]);
             let free = Clause { from: thing.from, subjects: vec![thing.clone()], ..c };
             vec![screws, free]
         }
+        // "Swing motor, two screws, and the crank pops off.": a thing with its screws, and then what comes.
+        [part, screws, thing] if !c.negated && !c.particles.is_empty() && named(screws) && freed(thing) => {
+            let held = fragment(&c, part.from, screws.to, vec![part.clone(), screws.clone()]);
+            let free = Clause { from: thing.from, subjects: vec![thing.clone()], ..c };
+            vec![held, free]
+        }
         _ => vec![c],
+    }
+}
+
+/// "Catch that tab first, and four screws.": screws that the verb says nothing of.
+pub(super) fn screws_beside(words: &[Word], mut c: Clause) -> Vec<Clause> {
+    let others = matches!(c.base.as_str(), "catch" | "mind" | "watch" | "line" | "align" | "check" | "close" | "press");
+    let beside = c.objects.last().filter(|p| {
+        let anew = p.from > 1 && words[p.from - 1].is("and") && words[p.from - 2].pause;
+        others && anew && p.kind == Kind::Screw && p.count.is_some() && !p.definite
+    });
+    let Some(screws) = beside.cloned().filter(|_| c.objects.len() > 1 && !c.negated) else { return vec![c] };
+    c.objects.pop();
+    let named = fragment(&c, screws.from - 1, screws.to, vec![screws]);
+    vec![c, named]
+}
+
+/// Things that are only named, out of a clause.
+fn fragment(c: &Clause, from: usize, to: usize, objects: Vec<Phrase>) -> Clause {
+    Clause {
+        from,
+        to,
+        verb: None,
+        base: CompactString::default(),
+        subjects: Vec::new(),
+        objects,
+        particles: Vec::new(),
+        places: Vec::new(),
+        order: false,
+        ..c.clone()
     }
 }
 

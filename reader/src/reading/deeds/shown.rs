@@ -2,6 +2,7 @@
 
 use super::super::Act;
 use super::super::extract::drive_near;
+use super::super::tags::Form;
 use super::afterwards::{MORE_SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
@@ -68,7 +69,13 @@ impl Reader<'_> {
             && c.subjects.is_empty()
             && (!c.places.is_empty() && self.words[c.from].tag == super::words::Tag::Prep
                 || matches!(self.lemmas[c.from], "inside" | "underneath" | "behind" | "below" | "here" | "there"));
+        // "So that's the lamp holder, one screw each side."
+        let holder = c.base == "be"
+            && c.subjects.iter().all(|s| matches!(s.head(), "that" | "this"))
+            && c.objects.first().is_some_and(|o| o.kind == Kind::Part && o.definite)
+            && c.objects.iter().any(|o| o.kind == Kind::Screw && o.count.is_some() && !o.definite);
         let there = inverted
+            || holder
             || matches!(c.base.as_str(), "be")
                 && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
         // "The props, it's two screws in each."
@@ -98,7 +105,13 @@ impl Reader<'_> {
                 let screw = |said: &str| vec![said.into()];
                 Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), ..counted.clone() })
             };
-            let shown = screws(&c.objects).or_else(by_driver);
+            // "You see the keypad frame with eight small screws."
+            let with = || {
+                let held = c.objects.first().is_some_and(|o| o.kind == Kind::Part && !o.is_pronoun());
+                let screws = |(p, np): &&(_, Phrase)| p == "with" && np.kind == Kind::Screw && np.count.is_some();
+                c.places.iter().filter(|_| held).find(screws).map(|(_, np)| np.clone())
+            };
+            let shown = screws(&c.objects).or_else(by_driver).or_else(with);
             if shown.is_none() {
                 told.apart = Some((Act::Unscrew, MORE_SHOWN));
                 told.confidence = 0.75;
@@ -118,7 +131,8 @@ impl Reader<'_> {
                 );
             }
             // "There's a bracket over the plug, two screws.": the bracket's.
-            let beside = c.objects.first().filter(|o| there && o.kind == Kind::Part && !o.is_pronoun());
+            let holder = there || with().is_some();
+            let beside = c.objects.first().filter(|o| holder && o.kind == Kind::Part && !o.is_pronoun());
             told.places.extend(beside.map(|o| ("of".to_owned(), o.clone())));
             told.objects = vec![group];
             return Some(told);
@@ -240,13 +254,30 @@ impl Reader<'_> {
             return Some(told);
         }
         let down_with = way(&["down"]) && opens == Some(&"down");
-        if (way(&["in", "back", "on", "into", "onto"]) || down_with) && !way(&["off", "out"]) {
+        // "Bucket halves together."
+        let joined = way(&["together"]) && first.kind == Kind::Part && first.plural;
+        if (way(&["in", "back", "on", "into", "onto"]) || down_with || joined) && !way(&["off", "out"]) {
             told.together = Some(match first.kind {
                 Kind::Screw => (Act::Drive, "screws in, without a verb"),
                 Kind::Plug => (Act::Connect, "a plug in, without a verb"),
                 Kind::Lever | Kind::Latch => (Act::Close, "a latch back, without a verb"),
                 _ => (Act::Install, "a part in, without a verb"),
             });
+            return Some(told);
+        }
+        // "A dab of glue on each and press them down.", "Fresh adhesive around the edge."
+        let stuff = matches!(first.kind, Kind::Material | Kind::Glue) || first.kind == Kind::Tape && first.new;
+        let on = |p: &str| matches!(p, "on" | "around" | "round" | "along" | "over" | "between");
+        let laid = c.places.iter().any(|(p, _)| on(p)) && c.objects.len() == 1;
+        if stuff && laid && !first.definite && !way(&["off", "out", "away", "up"]) {
+            told.together = Some((Act::Apply, "something to put on is named"));
+            return Some(told);
+        }
+        // "Crank on its pin.", "The clamp on top of that."
+        let own = |np: &Phrase| self.words[np.from].is("its") || np.head() == "top";
+        let there = c.places.iter().any(|(p, np)| matches!(p.as_str(), "on" | "over" | "in" | "into") && own(np));
+        if first.kind == Kind::Part && there && told.objects.len() == 1 && c.particles.is_empty() {
+            told.together = Some((Act::Install, "a part on its place, without a verb"));
             return Some(told);
         }
         // "And two hex screws in those."
@@ -312,6 +343,9 @@ impl Reader<'_> {
         let short = self.words.len() <= 12;
         let tail =
             self.lemmas[0] != "and" || first.definite && self.words.len() <= 8 && !self.lemmas.contains(&"finally");
+        // "And of course that one snapped."
+        let broke = self.words[first.from..first.to].iter().any(|w| w.form == Form::Past && w.said.ends_with("ed"));
+        let tail = tail && !(first.is_pronoun() && broke);
         if c.particles.is_empty()
             && short
             && tail

@@ -137,6 +137,12 @@ impl Reader<'_> {
         let owner = self.clauses[..=n].iter().filter(|_| bare).find_map(|c| {
             let has = c.base == "have" && c.objects.iter().any(same);
             let with = c.places.iter().any(|(w, q)| w == "with" && same(q));
+            // "Motor plug next, squeeze the lock."
+            let named = c.verb.is_none() && c.particles.is_empty() && c.objects.len() == 1 && c.to <= p.from;
+            let plug = |o: &&Phrase| o.kind == Kind::Plug && !o.plural;
+            if let Some(plug) = c.objects.first().filter(plug).filter(|_| named) {
+                return Some(plug);
+            }
             let owners = if has { &c.subjects } else { &c.objects };
             owners.iter().filter(|_| has || with).find(|o| matches!(o.kind, Kind::Part | Kind::Plug))
         });

@@ -427,6 +427,10 @@ impl Tagger<'_> {
         if matches!((said, self.said(at + 1)), ("counter" | "anti", "clockwise") | ("hand" | "finger", "tight")) {
             return Tag::Adv;
         }
+        // "I'll take a picture first, mind, …"
+        if said == "mind" && self.words[at].pause && at > 0 && self.words[at - 1].pause {
+            return Tag::Adv;
+        }
         // "such a card"
         if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {
             return Tag::Det;
@@ -625,6 +629,9 @@ impl Tagger<'_> {
                 || w.base.is_none() && suffered(w) && !self.noun_at(next + 1)
                 // "till the tab's flush"
                 || matches!(w.lemma.as_str(), "flush" | "level" | "ready" | "visible" | "done" | "home")
+                // "the lamp's dead", "the bearing's rough as anything"
+                || LEXICON.classes.adjective.contains(w.lemma.as_str()) && (w.pause || !self.noun_at(next + 1))
+                || w.said == "rough"
                 || self.particle_at(next)
                 || LEXICON.classes.preposition.contains(w.lemma.as_str())
                 || LEXICON.classes.adverb.contains(w.lemma.as_str())
@@ -740,6 +747,10 @@ impl Tagger<'_> {
                 Some(if clause { Tag::Sub } else { Tag::Adv })
             }
             // "so that's popped": of that, and no purpose.
+            // "Hold it with a tissue so there's no grease on it."
+            "so" if next == "there" && at > 0 && !self.words[at - 1].pause => {
+                matches!(self.said(at + 2), "'s" | "is" | "are").then_some(Tag::Sub)
+            }
             "so" if next == "that" => (self.said(at + 2) != "'s").then_some(Tag::Sub),
             // "Lower it like you're putting a child to bed."
             "like" if matches!(next, "you" | "i" | "we" | "they") => Some(Tag::Sub),
@@ -822,7 +833,7 @@ impl Tagger<'_> {
         // "The foil's folded back, not off."
         let pointed =
             at > 0 && matches!(self.said(at - 1), "the" | "its" | "this" | "that" | "a" | "your" | "my" | "new");
-        if word == "back" && w.pause && !pointed {
+        if word == "back" && (w.pause || at + 1 >= self.words.len()) && !pointed {
             return false;
         }
         // "put it all back together"
@@ -852,7 +863,9 @@ impl Tagger<'_> {
             // "Keep that screw, it's the only one."
             Some(_) if w.form == Form::Base => {
                 let ends = w.pause && !PARTICLES.contains(&word);
-                GRAMMAR.nounlike.contains(word) && (ends || !self.object_at(at + 1))
+                // "Run that pick all the way round."
+                let all_the_way = self.lemma(at + 1) == "all" && self.lemma(at + 3) == "way";
+                GRAMMAR.nounlike.contains(word) && (ends || all_the_way || !self.object_at(at + 1))
             }
             // "These screws all have a rubber foot."
             Some(base) if w.form == Form::Third && GRAMMAR.things.contains(base) => true,
@@ -972,6 +985,12 @@ impl Tagger<'_> {
         {
             return true;
         }
+        // "Flip it open like a book.", "Pull it free and lay it down."
+        let way = matches!(w.lemma.as_str(), "open" | "shut" | "free" | "loose") && w.form == Form::Base;
+        if way && before == Some(Tag::Pron) && at > 1 && self.words[at - 2].tag == Tag::Verb {
+            let moved = self.words[at - 2].verb();
+            return matches!(moved, "let" | "make" | "help" | "watch" | "see");
+        }
         // "Give each a quarter turn first."
         if w.is("turn") && at > 0 && matches!(self.lemma(at - 1), "quarter" | "half" | "full") {
             return false;
@@ -1053,15 +1072,17 @@ impl Tagger<'_> {
                 || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "only" | "lightly")
         });
         let next_prep = LEXICON.classes.preposition.contains(self.lemma(at + 1));
-        // "get the spudger under it and lift"
-        if before == Some(Tag::Conj)
-            && next_end
-            && w.form == Form::Base
-            && at > 1
-            && matches!(self.said(at - 2), "it" | "them")
-            && matches!(base, "lift" | "pull" | "push" | "twist" | "press" | "squeeze" | "turn")
-        {
-            return true;
+        // "a quarter turn and lift", "press the tab and pull, not yank", "under it and press"
+        if next_end && w.form == Form::Base && at > 1 && self.words[at - 1].is("and") {
+            let it = matches!(self.said(at - 2), "it" | "them");
+            let moved = matches!(base, "lift" | "pull" | "tug" | "twist" | "wiggle");
+            if moved || it && matches!(base, "push" | "press" | "squeeze" | "turn") {
+                return true;
+            }
+        }
+        // "a smear of grease", "dab of glue"
+        if matches!(base, "smear" | "dab" | "coat" | "lick" | "squirt") && self.lemma(at + 1) == "of" {
+            return false;
         }
         match w.form {
             Form::Base => match before {
@@ -1093,6 +1114,8 @@ impl Tagger<'_> {
                 Some(Tag::Num) => {
                     next_object
                         && LEXICON.classes.determiner.contains(self.said(at + 1))
+                        // "one screw each side"
+                        && !GRAMMAR.things.contains(base)
                         && at > 1
                         && self.words[at - 2].tag == Tag::Noun
                 }

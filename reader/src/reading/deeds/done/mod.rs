@@ -14,13 +14,14 @@ use super::super::tags::Form;
 use super::clauses::{Clause, Mood};
 use super::phrases::Phrase;
 use super::told::{Reader, Told, has};
+use super::words::Tag;
 use moods::Mooded;
 use signs::due_now;
 
 type Sign = fn(&Reader<'_>, usize, &Clause) -> bool;
 
 /// Clauses that only look as if something were done.
-const NOT_DONE: &[Sign] = &[stays, is_for, reported, carried, minded, offered];
+const NOT_DONE: &[Sign] = &[stays, is_for, reported, carried, minded, offered, asked, is_unplugged];
 
 impl Reader<'_> {
     pub(super) fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {
@@ -85,4 +86,20 @@ fn offered(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let example = ["such a", "any "].iter().any(|p| r.text.contains(p));
     let renews = matches!(c.base.as_str(), "replace" | "change" | "swap" | "try");
     c.possible && (without || c.agent() && (example || renews))
+}
+
+/// "Is it plugged in?", "Are you not worried about getting a shock?"
+fn asked(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let mut words = r.words.iter().skip_while(|w| matches!(w.tag, Tag::Conj) || w.is("so") || w.is("okay"));
+    let is = words.next().is_some_and(|w| matches!(w.said.as_str(), "is" | "are" | "was" | "were" | "did" | "does"));
+    let whom = words.next().is_some_and(|w| matches!(w.said.as_str(), "it" | "you" | "they" | "that" | "this"));
+    is && whom && !c.order && n <= 2
+}
+
+/// "It's unplugged, and there's no capacitor in here.": how it is.
+fn is_unplugged(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let state = c.passive && matches!(c.base.as_str(), "unplug" | "disconnect" | "plug");
+    let it = c.subjects.iter().all(|s| matches!(s.head(), "it" | "that" | "this") && s.is_pronoun());
+    let is = c.verb.is_some_and(|v| v > 0 && matches!(r.words[v - 1].said.as_str(), "'s" | "is"));
+    state && it && is && c.mood == Mood::Plain && !due_now(r.text)
 }

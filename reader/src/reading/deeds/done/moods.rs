@@ -59,6 +59,11 @@ impl Reader<'_> {
         if self.words[c.from.saturating_sub(1)..=c.from].iter().any(|w| w.is("even")) {
             return false;
         }
+        // "Be careful when you lift the front.": how, and not yet.
+        let warned = self.words[c.from.saturating_sub(3)..=c.from].iter().any(|w| w.is("careful") || w.is("attention"));
+        if warned {
+            return false;
+        }
         let gone = self.is_gone(c);
         if !c.passive && c.form != Form::Ing && !c.agent() && !gone {
             return false;

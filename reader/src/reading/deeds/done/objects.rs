@@ -19,6 +19,7 @@ const MENDS: &[Mend] = &[
     pulled_on,
     weight_on_it,
     held_before,
+    unlocked_and_pulled,
     which_goes_where,
     sound_and_light,
     looked_at,
@@ -65,6 +66,21 @@ fn held_before(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
     }
 }
 
+/// "It ends in a white plug: press the tab on it and pull."
+fn unlocked_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
+    let pulls = matches!(c.base.as_str(), "pull" | "lift" | "wiggle") && c.places.is_empty() && c.particles.is_empty();
+    let latch = |o: &Phrase| matches!(o.kind, Kind::Latch | Kind::Lever);
+    let Some(last) = r.clauses[..n].last().filter(|k| k.objects.iter().any(latch) && !k.negated) else { return };
+    if found.objects.is_empty()
+        && pulls
+        && matches!(last.base.as_str(), "press" | "squeeze" | "push" | "depress" | "pinch")
+    {
+        let named = r.clauses[..n].iter().rev().flat_map(Clause::things);
+        let plug = named.filter(|p| p.kind == Kind::Plug && !p.plural && !p.is_pronoun()).last();
+        found.objects.extend(plug.cloned());
+    }
+}
+
 /// "Mark which wire goes where."
 fn which_goes_where(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
     let notes = matches!(c.base.as_str(), "mark" | "note" | "label" | "remember" | "photograph");
@@ -91,10 +107,22 @@ fn looked_at(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
         matches!(k.mood, Mood::If | Mood::Question | Mood::Relative)
             || k.agent() && k.base == "get"
             || k.subjects.iter().any(|s| matches!(s.kind, Kind::Part | Kind::Picture | Kind::Plug))
+            || k.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it")
     };
     let Some(asked) = r.clauses.get(n + 1).filter(asks).filter(|_| unnamed && looks) else { return };
     let seen = |s: &&Phrase| (s.is_thing() || s.kind == Kind::Picture) && !s.is_pronoun();
     found.objects = asked.subjects.iter().filter(seen).cloned().collect();
+    // "Halves together, check that it spins free."
+    let it = |s: &&Phrase| s.is_pronoun() && s.head() == "it";
+    if found.objects.is_empty()
+        && asked.subjects.iter().all(|s| it(&s))
+        && matches!(c.base.as_str(), "check" | "verify")
+        && asked.base != "have"
+        && r.clauses[..n].iter().all(|k| k.mood != Mood::If)
+    {
+        let meant = r.named(n + 1, asked, &asked.subjects);
+        found.objects = meant.into_iter().filter(|p| p.kind == Kind::Part && !p.is_pronoun()).collect();
+    }
     // "Turn the camera on to see if it works."
     if let (true, true, Some(on)) = (found.objects.is_empty(), r.looks(c), r.switched_on(n)) {
         found.objects = on.objects.iter().filter(|o| o.kind == Kind::Part && !o.is_pronoun()).cloned().collect();

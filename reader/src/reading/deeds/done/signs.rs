@@ -51,6 +51,18 @@ impl Reader<'_> {
         }
     }
 
+    /// "Foot ring stuck down", "mounts pulled through": put so, without a word of who does it.
+    pub(in super::super) fn only_participle(&self, c: &Clause) -> bool {
+        let put = matches!(
+            c.base.as_str(),
+            "tuck" | "stick" | "glue" | "tape" | "route" | "pull" | "push" | "press" | "lay" | "clip" | "snap" | "hook"
+        );
+        let alone = c.form == Form::Past && !c.passive && !c.perfect && c.objects.is_empty() && !c.negated;
+        let things = !c.subjects.is_empty() && c.subjects.iter().all(|s| s.is_thing() && !s.is_pronoun());
+        let way = !c.particles.is_empty() || !c.places.is_empty();
+        put && alone && things && way && c.mood == Mood::Plain
+    }
+
     /// "has to be taken out", "must be disconnected", "can be lifted".
     pub(in super::super) fn is_due(&self, c: &Clause) -> bool {
         let Some(verb) = c.verb else { return false };
@@ -105,14 +117,20 @@ impl Reader<'_> {
                     .iter()
                     .any(|w| matches!(w.said.as_str(), "first" | "next" | "last" | "only"))
         };
-        let before = self.clauses[..n].last()?;
+        let before = self.clauses[..n].last().unwrap_or(c);
         let is = self.clauses.get(n + 1).filter(|k| k.base == "be" && !k.passive)?;
         let led = c.mood == Mood::Purpose
             && c.objects.is_empty()
             && before.verb.is_none()
             && before.objects.last().is_some_and(thing);
         let things: Vec<Phrase> = is.objects.iter().filter(|p| p.is_thing() && !p.is_pronoun()).cloned().collect();
-        (led && !things.is_empty()).then_some(things)
+        // "First one to unplug is always the battery."
+        let verb = c.verb.unwrap_or(c.from);
+        let first = c.mood == Mood::Purpose && c.objects.is_empty() && (2..=5).contains(&verb) && {
+            let which = |w: &Word| matches!(w.said.as_str(), "first" | "next" | "last");
+            self.words[verb - 2].is("one") && self.words[..verb - 2].iter().any(which)
+        };
+        ((led || first) && !things.is_empty()).then_some(things)
     }
 
     /// "Go ahead and remove these four.": what is pointed at by fours is screws, where no other four were named.

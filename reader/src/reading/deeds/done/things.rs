@@ -42,6 +42,7 @@ fn to(things: Option<Vec<Phrase>>) -> Says {
 const RULES: &[fn(&Reader<'_>, &Asked<'_>) -> Says] = &[
     relative,
     participle,
+    participle_of_a_thing,
     got_done,
     reasons,
     thing_to_do,
@@ -59,6 +60,7 @@ const RULES: &[fn(&Reader<'_>, &Asked<'_>) -> Says] = &[
     becomes,
     somebody_does,
     fronted,
+    verb_last,
 ];
 
 impl Reader<'_> {
@@ -79,12 +81,14 @@ impl Reader<'_> {
     fn they_are_things(&self, n: usize, c: &Clause) -> bool {
         let they = c.subjects.last().is_some_and(|s| s.head() == "they");
         let before = n > 0 && self.clauses[n - 1].verb.is_some() && !self.clauses[n - 1].negated;
-        they && before
+        // "Three rubber mounts, they just pull through."
+        let named = n > 0 && self.clauses[n - 1].verb.is_none() && self.clauses[n - 1].objects.iter().any(|o| o.plural);
+        they && (before || named)
             && c.objects.is_empty()
             && !c.particles.is_empty()
             && matches!(
                 c.base.as_str(),
-                "come" | "pop" | "slide" | "fall" | "drop" | "go" | "peel" | "lift" | "unscrew"
+                "come" | "pop" | "slide" | "fall" | "drop" | "go" | "peel" | "lift" | "unscrew" | "pull"
             )
     }
 }
@@ -128,6 +132,11 @@ fn participle(r: &Reader<'_>, a: &Asked<'_>) -> Says {
     let named = c.objects.iter().chain(&led.objects).filter(|p| p.is_thing() && !p.is_pronoun());
     let things: Vec<Phrase> = named.cloned().collect();
     to((!things.is_empty()).then_some(things))
+}
+
+/// "Receiver lead tucked under its clips.", "Foot ring stuck down."
+fn participle_of_a_thing(r: &Reader<'_>, a: &Asked<'_>) -> Says {
+    if r.only_participle(a.c) { Done(a.mine.clone()) } else { Pass }
 }
 
 /// "You get the battery unhooked before anything else.", "Get one bolt started by hand."
@@ -185,7 +194,8 @@ fn the_step_is(_: &Reader<'_>, a: &Asked<'_>) -> Says {
 fn heard(r: &Reader<'_>, a: &Asked<'_>) -> Says {
     let hears = |k: &Clause| matches!(k.base.as_str(), "hear" | "see" | "feel" | "notice");
     let heard = a.n > 0 && hears(&r.clauses[a.n - 1]);
-    let bare = !a.c.agent() && a.c.objects.is_empty() && r.words[a.c.from].tag != Tag::Conj;
+    let nothing = a.c.objects.iter().all(Phrase::is_pronoun);
+    let bare = !a.c.agent() && nothing && r.words[a.c.from].tag != Tag::Conj;
     if heard && bare { Undone } else { Pass }
 }
 
@@ -260,6 +270,8 @@ fn goes_a_way(r: &Reader<'_>, a: &Asked<'_>) -> bool {
     // "The side panel hinges down."
     let folds = matches!(c.base.as_str(), "hinge" | "fold" | "swing" | "tilt");
     let down = folds && c.particles.iter().any(|p| p == "down");
+    let pulled_through =
+        matches!(c.base.as_str(), "pull" | "push" | "pop") && c.particles.iter().any(|p| p == "through");
     // "Down she comes."
     let comes_down = c.base == "come" && r.words[c.from].is("down") && r.words.len() <= 4;
     let only_along = |p: &str| matches!(p, "along" | "around" | "through" | "over" | "down" | "across" | "together");
@@ -268,6 +280,7 @@ fn goes_a_way(r: &Reader<'_>, a: &Asked<'_>) -> bool {
         || by_itself
         || placed(a)
         || down
+        || pulled_through
         || comes_down
         || c.particles.iter().any(|p| !only_along(p))
 }
@@ -315,4 +328,14 @@ fn fronted(r: &Reader<'_>, a: &Asked<'_>) -> Says {
     let bare = c.objects.is_empty() && c.form == Form::Base && c.agent() && thing.to == who.from;
     let named = thing.definite && thing.is_thing() && !thing.is_pronoun();
     if a.n == 0 && next && bare && named { Done(vec![thing.clone()]) } else { Pass }
+}
+
+/// "Lamp cable and motor cable connect.": said by somebody whose own language has the verb last.
+fn verb_last(r: &Reader<'_>, a: &Asked<'_>) -> Says {
+    let c = a.c;
+    let acts = matches!(c.base.as_str(), "connect" | "disconnect" | "remove" | "unscrew" | "install" | "unplug");
+    let bare = c.objects.is_empty() && c.particles.is_empty() && c.form == Form::Base && !c.agent() && !c.passive;
+    let things = !c.subjects.is_empty() && c.subjects.iter().all(|s| s.is_thing() && !s.is_pronoun());
+    let ends = r.words[c.verb.unwrap_or(c.from)].pause || c.verb == Some(r.words.len() - 1);
+    if a.n == 0 && acts && bare && things && ends { Done(a.mine.clone()) } else { Pass }
 }

@@ -11,7 +11,7 @@ mod rules;
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::lemma;
-use super::afterwards::{doubled, due, implied, served, slackened, trials};
+use super::afterwards::{captive, doubled, due, implied, served, slackened, trials};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::name;
 use super::phrases::Phrase;
@@ -116,6 +116,7 @@ pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) ->
     doubled(&mut deeds);
     due(&mut deeds);
     slackened(&mut deeds);
+    captive(&told, &mut deeds);
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)

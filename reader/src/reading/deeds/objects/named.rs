@@ -81,6 +81,8 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         // The device is turned; "it" is the device.
         Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
+        // "Run it on low for a minute.": the device.
+        Act::Test if c.because == "run for a while" && c.points() => Vec::new(),
         Act::Test => {
             let tried = |o: &&Phrase| o.is_thing() || o.kind == Kind::Picture;
             // "a function test": what is run, and nothing that is tested.

@@ -7,6 +7,7 @@ use super::super::Deed;
 use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::{GRAMMAR, Kind};
 use super::super::names::{placed, tells_where};
+use super::super::phrases::Phrase;
 use super::bench::Bench;
 use super::case::Case;
 
@@ -243,10 +244,16 @@ impl Bench {
                 }
                 let dirt = |w: &String| {
                     let words: Vec<_> = w.split(' ').map(lemma).collect();
-                    c.act == Act::Clean && GRAMMAR.kind(&words) == Some(Kind::Dirt)
+                    let kind = GRAMMAR.kind(&words);
+                    // Alcohol and glue are on it, and are not in work.
+                    let stuff = matches!(kind, Some(Kind::Glue | Kind::Material | Kind::Liquid));
+                    c.act == Act::Clean && (kind == Some(Kind::Dirt) || stuff) || c.act == Act::Apply && stuff
                 };
                 let device = c.act == Act::Turn && first == self.device.as_ref();
-                if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device && !dirt(w)) {
+                // "Peel up the pull tabs.": what they hold is in work.
+                let strip = |o: &Phrase| matches!(o.kind, Kind::Tape | Kind::Liner);
+                let strips = c.act == Act::Peel && self.at.is_some() && c.a.objects.iter().all(strip);
+                if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device && !strips && !dirt(w)) {
                     self.at = Some(w.clone());
                 }
             }

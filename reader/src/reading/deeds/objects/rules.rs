@@ -116,6 +116,13 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = Act::Unplug;
         }
     }),
+    // "Unplugged. Filter cage off first.": the device off the wall.
+    Mend(|c, bench| {
+        let whole = bench.out.is_empty() && bench.opened.is_empty() && bench.screws.is_none() && bench.plug.is_none();
+        if c.act == Act::Disconnect && c.apart() && whole && c.s.words.len() == 1 {
+            c.act = Act::Unplug;
+        }
+    }),
     // "Disconnect the charger.": off the mains.
     Mend(|c, _| {
         let supply = |o: &Phrase| matches!(o.head(), "charger" | "adapter" | "mains");
@@ -217,6 +224,11 @@ pub(super) const BY_BENCH: &[Rule] = &[
         if c.act == Act::Remove && c.apart() && thin(c) && popped {
             c.act = Act::Pry;
         }
+    }),
+    // "Hold the side button and slide to turn it off.": off once.
+    Drop(|c, _, deeds| {
+        let off = |d: &Deed| d.act == Act::PowerOff && d.sentence == c.s.number;
+        c.act == Act::PowerOff && deeds.last().is_some_and(off)
     }),
     // "Try it.": a trial.
     Mend(|c, bench| {
@@ -404,6 +416,16 @@ pub(super) const BY_BENCH: &[Rule] = &[
             c.act = Act::Solder;
         }
     }),
+    // "The coil flex, the battery and the plate go back on.": the battery never left, only its plug is off.
+    Mend(|c, bench| {
+        let goes = matches!(c.because, "put in" | "not to be forgotten");
+        let lid = |w: &str| matches!(w, "cover" | "shell" | "lid" | "housing" | "panel" | "case" | "half" | "plate");
+        let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
+        let stays = |w: &String| !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
+        if c.act == Act::Install && c.together() && goes && !c.bare() && !c.a.new && c.what.iter().all(stays) {
+            c.act = Act::Connect;
+        }
+    }),
     // "Battery off again.": it was only plugged in.
     Mend(|c, bench| {
         let plugged = |w: &String| bench.connected.as_ref() == Some(w);
@@ -436,7 +458,9 @@ pub(super) const BY_BENCH: &[Rule] = &[
         }
     }),
     // "Route.": nothing named and nothing in work.
-    Drop(|c, _, _| c.bare() && !stands_alone(c.act) && !tries_all(c)),
+    Drop(|c, _, _| {
+        c.bare() && !stands_alone(c.act) && !tries_all(c) && c.because != "a picture taken" && !looks_at_it(c)
+    }),
     // "Put it all back together.": summed up.
     Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),
     // "You have to take off everything we just did."
@@ -456,6 +480,13 @@ fn tries_all(c: &Case) -> bool {
     let sees = ["see if it", "see whether it"].iter().any(|w| c.says(w));
     let short = c.s.words.len() <= 3 || !c.a.objects.is_empty() && c.points();
     c.act == Act::Test && (c.because == "a test run" || c.told_half == Half::Together && (sees || short))
+}
+
+/// "Check that it sits flat.", "Give it a quick spin to see that nothing rubs."
+fn looks_at_it(c: &Case) -> bool {
+    let it = ["check it", "check that it", "check if it", "verify that it"].iter().any(|w| c.says(w));
+    let alone = matches!(c.because, "given a tug" | "run for a while");
+    c.act == Act::Test && c.told_half == Half::Together && (it && !c.says("it has") || alone)
 }
 
 fn like_a_lid(c: &Case) -> bool {

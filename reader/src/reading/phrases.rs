@@ -291,6 +291,11 @@ fn named(
             *word = same.into();
         }
     }
+    if let [word] = &mut words[..]
+        && let Some(same) = LEXICON.same_alone.get(word.as_str()).filter(|_| all.last().is_some_and(|w| w == word))
+    {
+        *word = same.into();
+    }
     // A device has one main board, and only that one goes without a name.
     if words == ["board"] {
         words.insert(0, "main".into());

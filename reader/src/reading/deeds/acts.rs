@@ -135,9 +135,18 @@ fn acted(acts: &[Told]) -> Vec<Phrase> {
 
 /// Everything that a sentence names, in its order.
 fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
+    // "The half comes away, because the box is in it.": what it is about stands before the reason.
+    let named = |c: &Clause| c.things().any(|p| p.kind == Kind::Part && p.definite);
+    let reason = clauses.iter().position(|c| c.mood == Mood::Reason).unwrap_or(clauses.len());
+    let reasons = clauses[..reason].iter().any(named);
+    let behind = |c: &Clause| {
+        let at = clauses.iter().position(|k| std::ptr::eq(k, c)).unwrap_or(0);
+        at > reason && matches!(c.mood, Mood::Means | Mood::Relative)
+    };
     clauses
         .iter()
         .filter(|c| !(c.beside_it() || c.negated && c.verb.is_none()))
+        .filter(|c| !(reasons && (c.mood == Mood::Reason || behind(c))))
         .flat_map(|c| {
             // "It goes down the arm.": still spoken of is what goes there.
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
@@ -477,6 +486,11 @@ impl Reader<'_> {
     pub(super) fn act(&self, n: usize, c: &Clause) -> Vec<Told> {
         if c.negated {
             return self.not_forgotten(c).into_iter().collect();
+        }
+        // "Clean the strip, and do the contacts as well."
+        let more = ["as well", "too", "next"].iter().any(|p| has(self.text, p)) && c.base == "do" && c.order;
+        if more && c.objects.first().is_some_and(|o| o.kind == Kind::Part && o.definite) {
+            return vec![Told { elliptic: true, confidence: 0.6, ..self.blank(c) }];
         }
         if let Some(told) = self.repeated(c) {
             return vec![told];

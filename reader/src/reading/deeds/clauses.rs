@@ -642,6 +642,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
     let supposed = helpers
         .iter()
         .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));
+    // "I'd like to see whether it works."
+    let likes = helpers.iter().any(|h| h.said == "like") && helpers.iter().any(|h| h.tag == Tag::To);
+    let supposed = supposed && !(likes && w[verb].verb() == "see");
     let possible = helpers.iter().any(|h| matches!(h.said.as_str(), "can" | "may"));
     let perfect = w[verb].form == Form::Past
         && helpers.iter().any(|h| h.tag == Tag::Have)
@@ -788,7 +791,9 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                     // "It's a press-on, so straight up with the stick."
                     let timed = w.get(at + 1).is_some_and(|n| n.tag == Tag::Num);
                     let so = w[at].is("so") && w[at - 1].pause && (w[verb].tag == Tag::Be || timed);
-                    if w[at].tag == Tag::Adv && (w[at].is("then") || so) && at > verb + 1 {
+                    // "exactly where it was, then the glass"
+                    let paused = w[at - 1].pause;
+                    if w[at].tag == Tag::Adv && (w[at].is("then") || so) && (at > verb + 1 || paused) {
                         stop = at;
                         break;
                     }

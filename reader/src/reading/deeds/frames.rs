@@ -32,6 +32,8 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     held_until_dark,
     held_until,
     iron_for,
+    filled,
+    turned_to_point,
     tucked,
     held_for_seconds,
     laid_on_heat,
@@ -288,6 +290,24 @@ fn tucked(r: &Reader<'_>, g: &mut Group<'_>) {
     }
 }
 
+/// "Fill the housing one third with gear grease.": the grease goes on.
+fn filled(_: &Reader<'_>, g: &mut Group<'_>) {
+    if matches!(g.told.together, Some((Act::Apply, "filled with grease"))) {
+        let grease = g.c.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Material);
+        g.objects.splice(.., grease.map(|(_, np)| np.clone()));
+    }
+}
+
+/// "Turn the left gear so that its dot points to the right."
+fn turned_to_point(r: &Reader<'_>, g: &mut Group<'_>) {
+    let points = |k: &Clause| matches!(k.base.as_str(), "point" | "line" | "meet" | "face" | "match" | "align");
+    let so_that = r.clauses.get(g.n + 1).is_some_and(|k| matches!(k.mood, Mood::Reason | Mood::Until) && points(k));
+    let turns = matches!(g.c.base.as_str(), "turn" | "rotate" | "move") && g.c.particles.is_empty();
+    if turns && so_that && g.told.together.is_none() && g.objects.iter().any(|o| o.kind == Kind::Part) {
+        g.told.together = Some((Act::Adjust, "turned until it points"));
+    }
+}
+
 /// "Push the button for eight seconds."
 fn held_for_seconds(_: &Reader<'_>, g: &mut Group<'_>) {
     let seconds = g.told.measures.iter().any(|m| m.quantity == Quantity::Duration && m.value >= 2.0);
@@ -362,7 +382,7 @@ fn goes_there(_: &Reader<'_>, g: &mut Group<'_>) {
     const THERE: [&str; 10] = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
     let parts = !g.objects.is_empty() && g.objects.iter().all(|o| o.kind == Kind::Part);
     let goes = g.c.base == "go" && g.told.together.is_none() && matches!(g.c.form, Form::Third | Form::Base);
-    let there = g.c.places.iter().any(|(p, np)| THERE.contains(&p.as_str()) && np.is_thing());
+    let there = g.c.places.iter().any(|(p, np)| THERE.contains(&p.as_str()) && (np.is_thing() || np.head() == "lot"));
     if goes && parts && there {
         (g.told.apart, g.told.together) = (None, Some((Act::Install, "goes to its place")));
     }
@@ -370,7 +390,9 @@ fn goes_there(_: &Reader<'_>, g: &mut Group<'_>) {
 
 /// "The board is screwed down.": while things come apart, that is how it is.
 fn only_described(_: &Reader<'_>, g: &mut Group<'_>) {
-    if g.told.state {
+    // "An opening tool is inserted into the joint.": no tool is there by itself.
+    let tool = !g.objects.is_empty() && g.objects.iter().all(|o| o.kind == Kind::Opener);
+    if g.told.state && !tool {
         g.told.apart = None;
     }
 }

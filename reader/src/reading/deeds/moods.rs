@@ -157,6 +157,9 @@ fn own_subject(w: &[Word], verb: usize, c: &mut Clause, previous: Option<&Clause
     };
     let finite = (c.from..verb).any(|i| matches!(w[i].tag, Tag::Be | Tag::Modal | Tag::Have));
     let and = w.get(c.from).is_some_and(|x| x.tag == Tag::Conj);
+    // "… four feet, and underneath each of them is a small screw."
+    let inverted = and && w.get(c.from + 1).is_some_and(|x| x.tag == Tag::Prep) && c.base == "be";
+    let and = and && !inverted;
     let just = c.form == Form::Third && c.from > 0 && w[c.from - 1].pause && w[c.from].is("just");
     if just || finite && and && !c.order {
         c.subjects.clone_from(&p.subjects);
@@ -166,6 +169,9 @@ fn own_subject(w: &[Word], verb: usize, c: &mut Clause, previous: Option<&Clause
 /// "and" goes on as the clause before was meant, where nothing else is said.
 fn joined(w: &[Word], verb: usize, c: &mut Clause, previous: Option<&Clause>) {
     let and = (c.from..verb).any(|i| w[i].tag == Tag::Conj && w[i].is("and") || w[i].is("or"));
+    // "is connected and inserted": nothing stands between.
+    let right_behind = c.from == verb && verb > 1 && w[verb - 1].is("and") && c.form == Form::Past;
+    let and = and || right_behind;
     let Some(p) = previous.filter(|_| and && c.subjects.is_empty()) else { return };
     if !goes_on(w, verb, c, p) {
         return;

@@ -83,7 +83,11 @@ pub(super) fn name(o: &Phrase) -> String {
             .cloned()
             .unwrap_or_else(|| w.to_string())
     };
-    let own = o.said.iter().map(same).collect::<Vec<_>>().join(" ");
+    let alone = (o.said.len() == 1 && !o.plural).then(|| LEXICON.same_alone.get(o.said[0].as_str())).flatten();
+    let own = match alone {
+        Some(whole) => whole.clone(),
+        None => o.said.iter().map(same).collect::<Vec<_>>().join(" "),
+    };
     let of: Vec<String> = o.of.iter().filter(|p| !p.is_pronoun() && p.is_thing()).map(name).collect();
     match (o.kind, of.first()) {
         (Kind::Plug | Kind::Latch | Kind::Lever | Kind::Film | Kind::Liner | Kind::Screw, Some(owner))

@@ -116,8 +116,14 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
         if phrase.is_pronoun() && of.is_pronoun() {
             phrase = Phrase { from: phrase.from, plural: true, count: phrase.count, ..of };
         } else if empty && w[after - 1].tag != Tag::Pron {
-            let count = phrase.count.filter(|_| phrase.is_pronoun() || of.kind == Kind::Screw).or(of.count);
-            phrase = Phrase { from: phrase.from, count, ..of };
+            // "four more of the T6": screws.
+            let screws = phrase.is_pronoun()
+                && phrase.count.is_some_and(|n| n > 1)
+                && of.words.len() == 1
+                && numbers::bit_code(of.head()).is_some();
+            let kind = if screws { Kind::Screw } else { of.kind };
+            let count = phrase.count.filter(|_| phrase.is_pronoun() || kind == Kind::Screw).or(of.count);
+            phrase = Phrase { from: phrase.from, count, kind, ..of };
         } else {
             phrase.of.push(of);
         }
@@ -203,6 +209,8 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 i += figure.len - 1;
             }
             Tag::Adj => {
+                // "like a million screws"
+                count = count.filter(|_| !matches!(word.lemma.as_str(), "million" | "thousand"));
                 new |= word.is("new") || word.is("fresh") || word.is("replacement");
                 // "the little board", and not the main one.
                 let which =
@@ -311,7 +319,8 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
             i,
         ));
     }
-    let plural = count.is_some_and(|c| c > 1) || w[i - 1].said != w[i - 1].lemma;
+    let feet = matches!(w[i - 1].said.as_str(), "feet" | "teeth");
+    let plural = feet || count.is_some_and(|c| c > 1) || w[i - 1].said != w[i - 1].lemma;
     let mut phrase = Phrase {
         from: at,
         to: i,

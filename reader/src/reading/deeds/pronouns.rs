@@ -54,9 +54,12 @@ impl It<'_> {
         let shut = matches!(self.c.base.as_str(), "close" | "shut" | "flip" | "fold" | "plug" | "screw");
         // "Lens cleaner on a cloth, and wipe it.": not the cleaner.
         let wipes = matches!(self.c.base.as_str(), "wipe" | "clean" | "polish");
-        wipes && self.one && p.kind == Kind::Liquid
+        // "Peel up the corner of the sticker. I'm going to warm it up.": not the sticker.
+        let warms = matches!(self.c.base.as_str(), "warm" | "heat");
+        warms && self.one && p.kind == Kind::Film
+            || wipes && self.one && p.kind == Kind::Liquid
             || handled && matches!(p.kind, Kind::Material | Kind::Liquid | Kind::Dirt)
-            || fitted && p.kind == Kind::Liner
+            || fitted && (p.kind == Kind::Liner || p.head() == "backing")
             || shut && matches!(p.kind, Kind::Glue | Kind::Material | Kind::Liquid | Kind::Tape)
             || self.dusty(p)
     }
@@ -96,7 +99,8 @@ impl Reader<'_> {
             return Some(pointed);
         }
         let here = self.named_here(&it);
-        self.plug_unlocked(&it).or_else(|| self.spoken_of(&it, here))
+        let on_top = self.on_top(&it);
+        on_top.or_else(|| self.plug_unlocked(&it)).or_else(|| self.spoken_of(&it, here))
     }
 
     /// "These clips go back on, so I'm going to put this one on.": one of them.
@@ -116,7 +120,11 @@ impl Reader<'_> {
         let just_told = self.topic.screws.as_ref().is_some_and(|(was, p)| self.number == was + 1 && p.count.is_some());
         let handled = self.topic.many.as_ref().is_some_and(|(_, _, acted)| *acted);
         let taken = matches!(it.c.base.as_str(), "get" | "take") && it.out() && it.many && just_told && !handled;
-        let counted = counted || taken;
+        // "Underneath each of them is a small screw. I'll undo all of those."
+        let newer = self.topic.many.as_ref().is_some_and(|(at, p, _)| *at == self.number || p.kind == Kind::Plug);
+        let turned = matches!(it.c.base.as_str(), "undo" | "unscrew") && it.many && !newer;
+        let shown = self.topic.screws.as_ref().is_some_and(|(was, _)| self.number == was + 1);
+        let counted = counted || taken || turned && shown;
         let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
         screws.map(|(_, screws)| screws.clone())
     }
@@ -124,11 +132,22 @@ impl Reader<'_> {
     /// "There's a screw behind this plug, so I'll hook that out.": what hides it.
     fn hidden_behind(&self, it: &It<'_>) -> Option<Phrase> {
         let hooked = matches!(it.c.base.as_str(), "hook" | "pry" | "pick" | "peel" | "prise" | "pop");
-        let c = self.clauses[..it.n].last().filter(|_| hooked && it.pronoun.head() == "that")?;
-        let screw = c.base == "be" && c.objects.iter().any(|o| o.kind == Kind::Screw);
-        let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below");
+        // "The screws are hidden underneath the feet, so we need to get those off."
+        let taken = matches!(it.c.base.as_str(), "get" | "take" | "pull") && it.c.particles.iter().any(|p| p == "off");
+        let that = it.pronoun.head() == "that" && (hooked || taken) || it.many && taken;
+        let c = self.clauses[..it.n].last().filter(|_| that)?;
+        let screw = c.base == "be" && c.objects.iter().chain(&c.subjects).any(|o| o.kind == Kind::Screw);
+        let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below" | "underneath");
         let cover = |np: &Phrase| np.kind == Kind::Part && np.definite;
         c.places.iter().find(|(p, np)| screw && by(p) && cover(np)).map(|(_, np)| np.clone())
+    }
+
+    /// "It has its own connector underneath this bit of tape. Take that off.": the tape, named last.
+    fn on_top(&self, it: &It<'_>) -> Option<Phrase> {
+        let off = it.c.particles.iter().any(|p| p == "off") && matches!(it.c.base.as_str(), "take" | "peel" | "pull");
+        let that = it.pronoun.head() == "that" && it.n == 0 && off;
+        let last = self.topic.last.as_ref().filter(|(at, _)| that && self.number == at + 1)?;
+        matches!(last.1.kind, Kind::Tape | Kind::Film).then(|| last.1.clone())
     }
 
     /// "It is held in with one screw, so take that out.": the screw.

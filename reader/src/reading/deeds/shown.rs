@@ -65,15 +65,45 @@ impl Reader<'_> {
             return Some(told);
         }
         // "At the lower edge are two screws."
+        // "… four feet, and underneath each of them is a small screw."
+        let opens = c.from + usize::from(self.words[c.from].is("and") && c.base == "be");
         let inverted = matches!(c.base.as_str(), "be" | "sit" | "lie" | "hide" | "come" | "follow")
             && c.subjects.is_empty()
-            && (!c.places.is_empty() && self.words[c.from].tag == super::words::Tag::Prep
+            && (!c.places.is_empty() && self.words[opens].tag == super::words::Tag::Prep
                 || matches!(self.lemmas[c.from], "inside" | "underneath" | "behind" | "below" | "here" | "there"));
         // "So that's the lamp holder, one screw each side."
         let holder = c.base == "be"
             && c.subjects.iter().all(|s| matches!(s.head(), "that" | "this"))
             && c.objects.first().is_some_and(|o| o.kind == Kind::Part && o.definite)
             && c.objects.iter().any(|o| o.kind == Kind::Screw && o.count.is_some() && !o.definite);
+        // "Three screws on the board, and one of them's silver."
+        let counted = c.subjects.first().filter(|s| {
+            let several = s.kind == Kind::Screw && !s.definite && s.count.is_some_and(|n| n > 1);
+            let where_ = |(p, np): &(_, Phrase)| {
+                matches!(p as &str, "on" | "in" | "around" | "at") && np.from < c.verb.unwrap_or(0)
+            };
+            several
+                && c.base == "be"
+                && !c.passive
+                && c.from == 0
+                && c.places.iter().any(|(p, np)| where_(&(p.as_str(), np.clone())))
+        });
+        if let Some(screws) = counted {
+            told.apart = Some((Act::Unscrew, "screws are shown"));
+            told.count = screws.count;
+            told.objects = vec![screws.clone()];
+            return Some(told);
+        }
+        // "These two screws let go of the bracket."
+        let lets_go = self.text.contains("let go of") && c.base == "go";
+        let letting = c.subjects.first().filter(|s| lets_go && s.kind == Kind::Screw);
+        let held = c.places.iter().find(|(p, np)| p == "of" && np.kind == Kind::Part);
+        if let (Some(group), Some((_, held))) = (letting, held) {
+            told.apart = Some((Act::Unscrew, "screws let go of it"));
+            told.count = group.count;
+            told.objects = vec![Phrase { of: vec![held.clone()], ..group.clone() }];
+            return Some(told);
+        }
         let there = inverted
             || holder
             || matches!(c.base.as_str(), "be")
@@ -253,6 +283,12 @@ impl Reader<'_> {
             told.apart = Some((Act::Pry, "a tool in, without a verb"));
             return Some(told);
         }
+        // "Gloves on."
+        if first.kind == Kind::Strap && way(&["on"]) {
+            told.apart = Some((Act::Protect, "put on, without a verb"));
+            told.together = told.apart;
+            return Some(told);
+        }
         let down_with = way(&["down"]) && opens == Some(&"down");
         // "Bucket halves together."
         let joined = way(&["together"]) && first.kind == Kind::Part && first.plural;
@@ -278,6 +314,15 @@ impl Reader<'_> {
         let there = c.places.iter().any(|(p, np)| matches!(p.as_str(), "on" | "over" | "in" | "into") && own(np));
         if first.kind == Kind::Part && there && told.objects.len() == 1 && c.particles.is_empty() {
             told.together = Some((Act::Install, "a part on its place, without a verb"));
+            return Some(told);
+        }
+        // "New washers first, one on each shaft."
+        if first.kind == Kind::Part
+            && first.new
+            && c.particles.is_empty()
+            && self.lemmas[c.from..c.to].contains(&"first")
+        {
+            told.together = Some((Act::Install, "something new, without a verb"));
             return Some(told);
         }
         // "And two hex screws in those."

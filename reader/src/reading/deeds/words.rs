@@ -431,6 +431,14 @@ impl Tagger<'_> {
         if said == "mind" && self.words[at].pause && at > 0 && self.words[at - 1].pause {
             return Tag::Adv;
         }
+        // "I've turned the scale upside down."
+        if said == "upside" {
+            return Tag::Adv;
+        }
+        // "like a million screws", "for like three or four minutes": about so many.
+        if said == "like" && self.roughly(at + 1) {
+            return Tag::Adv;
+        }
         // "such a card"
         if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {
             return Tag::Det;
@@ -748,7 +756,11 @@ impl Tagger<'_> {
             }
             // "so that's popped": of that, and no purpose.
             // "Hold it with a tissue so there's no grease on it."
-            "so" if next == "there" && at > 0 && !self.words[at - 1].pause => {
+            "so" if next == "there"
+                && at > 0
+                && !self.words[at - 1].pause
+                && matches!(self.words[at - 1].tag, Tag::Noun | Tag::Pron | Tag::Adj | Tag::Part) =>
+            {
                 matches!(self.said(at + 2), "'s" | "is" | "are").then_some(Tag::Sub)
             }
             "so" if next == "that" => (self.said(at + 2) != "'s").then_some(Tag::Sub),
@@ -774,6 +786,13 @@ impl Tagger<'_> {
                 || LEXICON.classes.have.contains(w.said.as_str())
                 || LEXICON.classes.modal.contains(w.said.as_str())
         })
+    }
+
+    /// A number, or a word for very many.
+    fn roughly(&self, at: usize) -> bool {
+        let many = matches!(self.lemma(at + 1), "million" | "hundred" | "thousand" | "dozen");
+        self.said(at) == "a" && many
+            || LEXICON.numbers.contains_key(self.said(at)) && !matches!(self.said(at), "one" | "a")
     }
 
     /// "left", "right", "back", "front", "top": sides are adjectives before a noun, nouns behind an article, else ways.
@@ -869,6 +888,14 @@ impl Tagger<'_> {
             }
             // "These screws all have a rubber foot."
             Some(base) if w.form == Form::Third && GRAMMAR.things.contains(base) => true,
+            // "The back pops right off."
+            Some("pop" | "snap" | "slide" | "lift" | "come")
+                if w.form == Form::Third
+                    && (self.particle_at(at + 1)
+                        || matches!(self.lemma(at + 1), "right" | "straight" | "just") && self.particle_at(at + 2)) =>
+            {
+                false
+            }
             Some(_) if w.form == Form::Third => {
                 GRAMMAR.nounlike.contains(word)
                     && !(self.object_at(at + 1) || matches!(self.said(at + 1), "us" | "me" | "you"))

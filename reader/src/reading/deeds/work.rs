@@ -122,7 +122,8 @@ impl Reader<'_> {
 
     /// Told as something that may be done, by somebody, some time.
     pub(super) fn supposed(&self) -> bool {
-        let verb_would = self.clauses.iter().any(|c| c.supposed && c.agent() && !self.advises(c));
+        // "I would rather not unsolder them, so I'll fold it back."
+        let verb_would = self.clauses.iter().any(|c| c.supposed && !c.negated && c.agent() && !self.advises(c));
         // Longer is no sentence but breathless speech.
         let wants = ["who wants", "whoever wants", "anyone who", "who wishes"];
         // "If it does not start, take the module out again."

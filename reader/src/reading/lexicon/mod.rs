@@ -28,6 +28,8 @@ pub(super) struct Lexicon {
     pub everyday_verbs: Vec<String>,
     /// Another word for a part to the one a guide uses.
     pub same_part: FxHashMap<String, String>,
+    /// Words that stand for another only where nothing else is in the name.
+    pub same_alone: FxHashMap<String, String>,
     pub tools: PhraseTable<String>,
     /// "the gun", "the plate": what heats, by names that mean other things elsewhere.
     pub heat_nicknames: PhraseTable<HeatSource>,
@@ -238,6 +240,7 @@ struct PartFile {
     connections: Vec<String>,
     never: Vec<String>,
     same: FxHashMap<String, String>,
+    alone: FxHashMap<String, String>,
 }
 
 #[derive(Deserialize)]
@@ -448,6 +451,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         no_things: NO_THINGS.lines().filter(|l| !l.starts_with('#')).flat_map(str::split_whitespace).collect(),
         never_parts: parts.never.iter().map(|w| lemma(w)).collect(),
         same_part: parts.same,
+        same_alone: parts.alone,
         tools: named(tools.tool),
         heat_nicknames: named(tools.heat_nickname),
         consumables: named(tools.consumable),

@@ -14,14 +14,27 @@ use super::super::tags::Form;
 use super::clauses::{Clause, Mood};
 use super::phrases::Phrase;
 use super::told::{Reader, Told, has};
-use super::words::Tag;
+use super::words::{Tag, Word};
 use moods::Mooded;
 use signs::due_now;
 
 type Sign = fn(&Reader<'_>, usize, &Clause) -> bool;
 
 /// Clauses that only look as if something were done.
-const NOT_DONE: &[Sign] = &[stays, is_for, reported, carried, minded, offered, asked, is_unplugged];
+const NOT_DONE: &[Sign] = &[
+    stays,
+    is_for,
+    reported,
+    carried,
+    minded,
+    offered,
+    asked,
+    is_unplugged,
+    may_happen,
+    goes_back_then,
+    always,
+    crumbs,
+];
 
 impl Reader<'_> {
     pub(super) fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {
@@ -50,7 +63,9 @@ fn stays(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
         let before = &r.words[c.from..c.verb.unwrap_or(c.from)];
         before.iter().any(|w| matches!(w.said.as_str(), "should" | "ought"))
     };
-    r.clauses.get(n + 1).is_some_and(|k| k.negated && !k.order) && should()
+    // "It should come away, but mind the wires."
+    let minds = |k: &Clause| matches!(k.base.as_str(), "mind" | "watch") && k.order;
+    r.clauses.get(n + 1).is_some_and(|k| k.negated && !k.order || minds(k)) && should()
 }
 
 /// "All they've got to do is hold the lid down.": what things are for.
@@ -102,4 +117,29 @@ fn is_unplugged(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let it = c.subjects.iter().all(|s| matches!(s.head(), "it" | "that" | "this") && s.is_pronoun());
     let is = c.verb.is_some_and(|v| v > 0 && matches!(r.words[v - 1].said.as_str(), "'s" | "is"));
     state && it && is && c.mood == Mood::Plain && !due_now(r.text)
+}
+
+/// "Its two springs may fall out."
+fn may_happen(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let may = |w: &Word| matches!(w.said.as_str(), "may" | "might" | "could");
+    let itself = !c.subjects.is_empty() && !c.agent() && !c.passive;
+    itself && r.words[c.from..c.verb.unwrap_or(c.from)].iter().any(may)
+}
+
+/// "It's four, with washers, and the washers must go back.": later.
+fn goes_back_then(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let must = |w: &Word| matches!(w.said.as_str(), "must" | "has" | "have" | "need" | "needs");
+    let back = c.base == "go" && c.particles.iter().any(|p| p == "back") && c.particles.len() == 1;
+    back && !due_now(r.text) && r.words[c.from..c.verb.unwrap_or(c.from)].iter().any(must)
+}
+
+/// "Both gears are replaced, always as a pair."
+fn always(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    c.passive && c.base == "replace" && has(r.text, "always")
+}
+
+/// "Bits of glass are gonna come off."
+fn crumbs(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let bits = |w: &Word| matches!(w.said.as_str(), "bits" | "pieces" | "chunks" | "shards" | "splinters" | "crumbs");
+    !c.agent() && c.subjects.first().is_some_and(|s| r.words[s.from..s.to].iter().any(bits))
 }

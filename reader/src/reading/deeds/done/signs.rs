@@ -98,6 +98,20 @@ impl Reader<'_> {
         {
             return true;
         }
+        // "A little twist and it's free."
+        let knack = |k: &Clause| {
+            let way = |o: &Phrase| {
+                matches!(
+                    o.head(),
+                    "twist" | "turn" | "wiggle" | "wriggle" | "tug" | "pull" | "push" | "nudge" | "jiggle"
+                )
+            };
+            k.verb.is_none() && k.objects.len() == 1 && k.objects.iter().all(way)
+        };
+        let comes = c.particles.len() == 1 && matches!(c.particles[0].as_str(), "free" | "off" | "out" | "loose");
+        if c.base == "be" && comes && c.subjects.iter().all(it) && c.objects.is_empty() && before().is_some_and(knack) {
+            return true;
+        }
         c.base == "be"
             && c.particles.len() == 1
             && (matches!(c.particles[0].as_str(), "off" | "out" | "away") && c.places.is_empty()
@@ -300,9 +314,14 @@ impl Reader<'_> {
     pub(in super::super) fn done_in_rebuild(&self, c: &Clause) -> bool {
         let be = |w: &Word| matches!(w.said.as_str(), "is" | "are" | "'s" | "'re" | "gets" | "get");
         let now = c.verb.is_some_and(|v| self.words[c.from..v].iter().any(be));
+        // "is connected and inserted"
+        let joined = c.verb == Some(c.from) && c.from > 0 && self.words[c.from - 1].is("and");
+        let now = now || joined;
         let fitted = GRAMMAR.classes.fitted.contains(&c.base);
         let way = |p: &CompactString| matches!(p.as_str(), "in" | "on" | "down" | "back" | "into" | "onto" | "over");
-        now && fitted && c.mood == Mood::Plain && c.particles.iter().any(way)
+        // "The ribbon is inserted up to the mark.", "The pack is connected."
+        let put = c.base == "insert" || c.base == "connect" && c.places.is_empty();
+        now && fitted && c.mood == Mood::Plain && (put || c.particles.iter().any(way))
     }
 
     /// "it", where nobody says so.

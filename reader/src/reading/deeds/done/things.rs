@@ -204,7 +204,10 @@ fn placed(a: &Asked<'_>) -> bool {
     let into = |p: &str| matches!(p, "around" | "over" | "onto" | "into" | "under" | "behind" | "through" | "between");
     let there = |(p, np): &(compact_str::CompactString, Phrase)| {
         let led = into(p) || p == "on" && np.new || p == "in" && np.head() == "wall";
-        led && np.is_thing() || p == "in" && np.kind == Kind::Part && np.definite || p == "on" && np.head() == "top"
+        // "The frame goes over the lot."
+        led && (np.is_thing() || np.head() == "lot")
+            || p == "in" && np.kind == Kind::Part && np.definite
+            || p == "on" && np.head() == "top"
     };
     let goes = a.c.form == Form::Third || a.c.form == Form::Base && a.mine.len() > 1;
     a.c.base == "go" && goes && a.c.places.iter().any(there)

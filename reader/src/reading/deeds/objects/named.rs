@@ -78,11 +78,17 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         }
         // "With the board out I flip it over.": the board.
         Act::Turn if c.points() && lies_there(a, bench).is_some() => lies_there(a, bench).into_iter().collect(),
+        // "The board lifts out, and we can turn it over."
+        Act::Turn if c.points() && c.apart() && lifted_here(c).is_some() => {
+            lifted_here(c).into_iter().flat_map(|o| one(o, bench)).collect()
+        }
         // The device is turned; "it" is the device.
         Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
         // "Run it on low for a minute.": the device.
-        Act::Test if c.because == "run for a while" && c.points() => Vec::new(),
+        Act::Test if c.because == "run for a while" && a.objects.first().is_none_or(|o| o.is_pronoun() || o.stands) => {
+            Vec::new()
+        }
         Act::Test => {
             let tried = |o: &&Phrase| o.is_thing() || o.kind == Kind::Picture;
             // "a function test": what is run, and nothing that is tested.
@@ -203,6 +209,13 @@ fn marked(a: &Told, bench: &Bench) -> Vec<String> {
     what
 }
 
+/// What was taken out before in the sentence.
+fn lifted_here<'a>(c: &'a Case) -> Option<&'a Phrase> {
+    let before = c.s.acts.iter().take_while(|b| b.start < c.a.start);
+    let out = before.filter(|b| matches!(b.apart, Some((Act::Remove, _))));
+    out.flat_map(|b| &b.objects).find(|o| o.kind == Kind::Part && !o.is_pronoun())
+}
+
 /// "Slip the radio out of its sleeve": the sleeve comes off.
 fn sleeve(a: &Told) -> Option<&Phrase> {
     let source = |(p, np): &&(String, Phrase)| matches!(p.as_str(), "of" | "from") && np.kind == Kind::Part;
@@ -273,7 +286,7 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
         }
     }
     let place = a.places.iter().find(|(p, np)| {
-        matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "at" | "for" | "by" | "to" | "onto")
+        matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "at" | "for" | "to" | "onto")
             && (np.kind == Kind::Part || np.kind == Kind::Plug)
             && !np.is_pronoun()
             && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")

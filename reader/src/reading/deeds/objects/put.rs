@@ -251,7 +251,9 @@ impl Bench {
                 };
                 let device = c.act == Act::Turn && first == self.device.as_ref();
                 // "Peel up the pull tabs.": what they hold is in work.
-                let strip = |o: &Phrase| matches!(o.kind, Kind::Tape | Kind::Liner);
+                let label = |o: &Phrase| matches!(o.head(), "sticker" | "label");
+                let strip =
+                    |o: &Phrase| matches!(o.kind, Kind::Tape | Kind::Liner) || label(o) || o.of.iter().any(label);
                 let strips = c.act == Act::Peel && self.at.is_some() && c.a.objects.iter().all(strip);
                 if let Some(w) = first.filter(|w| *w != "screws" && !worn && !device && !strips && !dirt(w)) {
                     self.at = Some(w.clone());

@@ -84,7 +84,9 @@ pub(super) const BY_WORDS: &[Rule] = &[
     }),
     // "Pull the cord out of the back.": off the mains, before anything is open.
     Mend(|c, bench| {
-        let cord = |o: &Phrase| o.head() == "cord" && o.of.is_empty();
+        let plug =
+            |o: &Phrase| o.head() == "plug" && o.words.len() == 1 && o.definite && !o.stands && bench.plug.is_none();
+        let cord = |o: &Phrase| (o.head() == "cord" || plug(o)) && o.of.is_empty();
         let shut = bench.opened.is_empty() && bench.unplugged.is_empty();
         if c.act == Act::Disconnect && c.apart() && shut && !c.a.objects.is_empty() && c.a.objects.iter().all(cord) {
             c.act = Act::Unplug;
@@ -229,6 +231,14 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Drop(|c, _, deeds| {
         let off = |d: &Deed| d.act == Act::PowerOff && d.sentence == c.s.number;
         c.act == Act::PowerOff && deeds.last().is_some_and(off)
+    }),
+    // "Lift off the upper shell slowly, the switch is fixed to it by three leads.": it hangs on.
+    Mend(|c, _| {
+        let cable = ["lead", "leads", "cable", "cables", "wires", "ribbon", "flex"].iter().any(|w| c.says(w));
+        let hangs = ["to it by", "to it with", "to it via"].iter().any(|w| c.says(w));
+        if c.act == Act::Remove && c.apart() && cable && hangs {
+            c.act = Act::Open;
+        }
     }),
     // "Try it.": a trial.
     Mend(|c, bench| {
@@ -418,7 +428,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "The coil flex, the battery and the plate go back on.": the battery never left, only its plug is off.
     Mend(|c, bench| {
-        let goes = matches!(c.because, "put in" | "not to be forgotten");
+        let goes = matches!(c.because, "put in" | "not to be forgotten" | "a part in, without a verb");
         let lid = |w: &str| matches!(w, "cover" | "shell" | "lid" | "housing" | "panel" | "case" | "half" | "plate");
         let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
         let stays = |w: &String| !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
@@ -484,7 +494,7 @@ fn tries_all(c: &Case) -> bool {
 
 /// "Check that it sits flat.", "Give it a quick spin to see that nothing rubs."
 fn looks_at_it(c: &Case) -> bool {
-    let it = ["check it", "check that it", "check if it", "verify that it"].iter().any(|w| c.says(w));
+    let it = ["check it", "check that it", "check if it", "verify that it", "and see that"].iter().any(|w| c.says(w));
     let alone = matches!(c.because, "given a tug" | "run for a while");
     c.act == Act::Test && c.told_half == Half::Together && (it && !c.says("it has") || alone)
 }

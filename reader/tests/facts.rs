@@ -83,6 +83,11 @@ fn fact(field: &str, v: &Value) -> String {
             };
             format!("{quantity} {}", span(&v["value"], &v["to"], unit).unwrap_or_default())
         }
+        // `lamp < front panel + bulb`: the lamp, when these are off.
+        "needs" => {
+            let after: Vec<&str> = v["after"].as_array().into_iter().flatten().filter_map(Value::as_str).collect();
+            format!("{} < {}", text("target").unwrap_or_default(), after.join(" + ")).trim_end().to_owned()
+        }
         "cautions" => text("about").unwrap_or_default(),
         "discrepancies" => text("kind").unwrap_or_default(),
         _ => v.as_str().map_or_else(|| v.to_string(), str::to_owned),
@@ -99,6 +104,9 @@ fn heard(told: &Told) -> Vec<String> {
 
 #[rstest]
 #[case::screws(include_str!("facts/screws.txt"), 13)]
+#[case::needs(include_str!("facts/needs.txt"), 3)]
+#[case::plugs_again(include_str!("facts/plugs-again.txt"), 9)]
+#[case::screws_again(include_str!("facts/screws-again.txt"), 13)]
 #[case::figures(include_str!("facts/figures.txt"), 1)]
 #[case::warmth(include_str!("facts/warmth.txt"), 3)]
 #[case::plugs(include_str!("facts/plugs.txt"), 2)]

@@ -15,7 +15,8 @@ use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
 pub fn caution(said: &str) -> String {
-    let cue = Cue { start: None, end: None, text: said.replace('\n', " ") };
+    let said = &orders_apart(&said.replace('\n', " "));
+    let cue = Cue { start: None, end: None, text: said.clone() };
     let recording = Recording { title: None, format: SourceFormat::Plain, cues: vec![cue], mended: Vec::new() };
     // The point of "14.4" is no mark.
     let punctuated = said.split_whitespace().any(|w| w.ends_with([',', '.', ';', '!']));
@@ -41,6 +42,17 @@ pub fn caution(said: &str) -> String {
     }
     let sentences: Vec<String> = told.iter().map(|t| format!("{}.", capital(&t.text))).collect();
     if sentences.is_empty() { whole } else { sentences.join(" ") }
+}
+
+/// "Press the tab and pull, not yank the wires", "then the glass on top, making sure you don't touch the edge": an order
+/// of its own, without its "do".
+fn orders_apart(said: &str) -> String {
+    const ROUGH: [&str; 8] = ["yank", "pull", "tug", "jerk", "force", "bend", "twist", "pry"];
+    let mut text = said.replace(", making sure", ". Make sure");
+    for verb in ROUGH {
+        text = text.replace(&format!(", not {verb} "), &format!(". Don't {verb} "));
+    }
+    text
 }
 
 /// A sentence that was parted where it holds together.
@@ -694,6 +706,14 @@ mod tests {
     #[case::need_not(
         "You don't have to unplug the pump, but the lead tears.",
         "You do not have to unplug the pump. The lead tears."
+    )]
+    #[case::not_yank(
+        "You want to press the tab on it and pull, not yank the wires.",
+        "Press the tab on it and pull. Do not yank the wires."
+    )]
+    #[case::making_sure(
+        "Put the strip back where it was, making sure you don't touch the edge.",
+        "Put the strip back where it was. Do not touch the edge."
     )]
     #[case::cannot_feel("You may not feel it, the rim is sharp.", "You may not feel it. The rim is sharp.")]
     #[case::the_speaker_never(

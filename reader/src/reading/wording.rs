@@ -103,6 +103,9 @@ impl Instruction<'_> {
     pub fn sentence(&self) -> String {
         let the = if self.things.is_empty() { None } else { Some(format!("the {}", list(&self.things))) };
         let mut text = match self.act {
+            Act::Loosen | Act::Tighten if self.turns_the_part() => {
+                format!("{} the {}", verb(self.act), list(&self.things))
+            }
             Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
             Act::Protect if self.things.iter().any(|t| is_worn(t)) => format!("Put on the {}", list(&self.things)),
             _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb_on(self.act, &self.things))),
@@ -130,6 +133,9 @@ impl Instruction<'_> {
         }
         let told = |p: &str| told(p) || mains.is_some_and(|wall| p.ends_with(wall));
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
+            // The tool goes into a joint; the part is pried up at it.
+            let at_it = self.act == Act::Pry && matches!(preposition.as_str(), "in" | "into");
+            let preposition = if at_it { "at" } else { preposition.as_str() };
             if words(&text) + words(thing) < MAX_WORDS - 1 {
                 text.push_str(&format!(" {preposition} {thing}"));
             }
@@ -142,6 +148,16 @@ impl Instruction<'_> {
             text.push_str(&format!(" until {until}"));
         }
         format!("{}.", capital(&text))
+    }
+}
+
+impl Instruction<'_> {
+    /// A ring or a cap has its thread itself: no screws are turned.
+    fn turns_the_part(&self) -> bool {
+        const THREADED: [&str; 7] = ["ring", "collar", "nut", "locknut", "knob", "cap", "gland"];
+        let threaded = |t: &&str| t.rsplit(' ').next().is_some_and(|head| THREADED.contains(&head));
+        let uncounted = self.screws.iter().all(|g| g.count.is_none() && g.length_mm.is_none());
+        uncounted && !self.things.is_empty() && self.things.iter().all(threaded)
     }
 }
 
@@ -290,8 +306,16 @@ pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
     match act {
         Act::PowerOn if keys => "Press",
         Act::PowerOff if keys => "Hold",
+        Act::Clean if !things.is_empty() && things.iter().all(|t| is_dirt(t)) => "Clean off",
         _ => verb(act),
     }
+}
+
+/// What is cleaned off, and is not cleaned itself.
+fn is_dirt(thing: &str) -> bool {
+    const DIRT: [&str; 10] =
+        ["dust", "dirt", "grease", "glue", "adhesive", "residue", "foam", "gunk", "crumbs", "remains"];
+    thing.rsplit(' ').next().is_some_and(|last| DIRT.contains(&last))
 }
 
 /// Where a device is plugged in when nobody says into what: no sentence names it.

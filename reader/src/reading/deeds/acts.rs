@@ -98,7 +98,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
 
 /// What is listed behind a wish is done by nobody here.
 fn wished(words: &[Word], wish: Wish, out: &mut Sentenced) {
-    let already = out.target.is_some() && out.acts.iter().any(|a| a.hypothetical && a.apart.is_some());
+    let supposed = out.acts.iter().filter(|a| a.hypothetical && a.apart.is_some());
+    let already = out.target.is_some() && supposed.flat_map(|a| &a.objects).count() >= wish.after.len().max(1);
     let (start, end) = (words[wish.from].start, words[wish.to - 1].end);
     for told in out.acts.iter_mut().filter(|a| wish.other && (start..end).contains(&a.start)) {
         told.hypothetical = true;

@@ -17,7 +17,7 @@ const REACHING: [&str; 8] = ["reach", "get", "access", "remove", "come", "take",
 const JOBS: [&str; 8] = ["replace", "change", "swap", "exchange", "reach", "access", "fix", "upgrade"];
 
 /// Said of what cannot be reached yet; what stands in the way follows "before", "without" or "until".
-const BARS: [&str; 20] = [
+const BARS: [&str; 24] = [
     "no access to",
     "no getting to",
     "no getting at",
@@ -25,14 +25,18 @@ const BARS: [&str; 20] = [
     "cannot reach",
     "can't get",
     "cannot get",
-    "can't get to",
-    "can't get at",
     "won't get",
     "won't reach",
     "don't get to",
     "can't take",
     "can't remove",
     "don't get at",
+    "can't replace",
+    "cannot replace",
+    "can't change",
+    "cannot change",
+    "can't swap",
+    "cannot swap",
     "can't come out",
     "cannot come out",
     "won't come out",
@@ -56,6 +60,10 @@ impl Reader<'_> {
             .or_else(|| self.hidden())
             .or_else(|| self.before_reaching())
             .or_else(|| self.only_once())
+            .or_else(|| self.only_then())
+            .or_else(|| self.in_the_way())
+            .or_else(|| self.needs_off())
+            .or_else(|| self.access_through())
             .or_else(|| self.asks_for())
             .or_else(|| self.aimed_at())
             .or_else(|| self.nothing_first())
@@ -76,11 +84,57 @@ impl Reader<'_> {
         if !said.iter().any(|p| has(self.text, p)) {
             return None;
         }
-        let at = self.words.iter().position(|w| matches!(w.lemma.as_str(), "once" | "after" | "when"))?;
+        let at = self.words.iter().position(|w| matches!(w.lemma.as_str(), "once" | "after" | "when" | "soon"))?;
         let main = self.clauses.iter().find(|c| c.mood == Mood::Plain && !c.negated && !c.subjects.is_empty())?;
         let after = self.things(at + 1, self.words.len());
         let named = main.subjects.iter().find(|p| comes_off(p)).or_else(|| main.objects.iter().find(|p| comes_off(p)));
         (!after.is_empty()).then_some((named.cloned()?, after))
+    }
+
+    /// "Only once the ring has been unscrewed can the glass be taken out."
+    fn only_then(&self) -> Option<Chain> {
+        ["only once", "only when", "only after"].iter().find(|p| self.says_at(0, p))?;
+        let then = |w: &Word| matches!(w.said.as_str(), "can" | "will" | "could" | "does" | "do");
+        let at = 2 + self.words.get(2..)?.iter().position(then)?;
+        let after = self.things(2, at);
+        let target = self.things(at + 1, self.words.len()).into_iter().next()?;
+        (!after.is_empty()).then_some((target, after))
+    }
+
+    /// "I'd do the port from here, but the speaker is in the way."
+    fn in_the_way(&self) -> Option<Chain> {
+        let lies = |c: &&Clause| {
+            c.base == "be" && !c.negated && c.places.iter().any(|(p, np)| p == "in" && np.head() == "way")
+        };
+        let at = self.clauses.iter().position(|c| lies(&c))?;
+        let blocks = self.clauses[at].subjects.iter().find(|p| comes_off(p) && p.definite)?;
+        let wanted = |c: &&Clause| {
+            JOBS.contains(&c.base.as_str()) || matches!(c.base.as_str(), "do" | "get" | "remove" | "take")
+        };
+        let job = self.clauses[..at].iter().rev().find(wanted)?;
+        let target = job.objects.iter().find(|p| comes_off(p) && p.words != blocks.words)?;
+        Some((target.clone(), vec![blocks.clone()]))
+    }
+
+    /// "The heater needs the whole tower apart."
+    fn needs_off(&self) -> Option<Chain> {
+        let off = |p: &compact_str::CompactString| matches!(p.as_str(), "apart" | "off" | "out");
+        let needs =
+            |c: &&Clause| c.base == "need" && !c.negated && c.mood == Mood::Plain && c.particles.iter().any(off);
+        let c = self.clauses.iter().find(needs)?;
+        let thing = c.subjects.iter().find(|p| comes_off(p) && p.definite)?;
+        let after: Vec<Phrase> = c.objects.iter().filter(|p| comes_off(p)).cloned().collect();
+        (!after.is_empty()).then_some((thing.clone(), after))
+    }
+
+    /// "Access to the coin cell is through the door at the back."
+    fn access_through(&self) -> Option<Chain> {
+        let at = (0..self.words.len()).find(|i| self.says_at(*i, "access to"))?;
+        let through = |w: &Word| matches!(w.said.as_str(), "through" | "via" | "by");
+        let by = at + 2 + self.words.get(at + 2..)?.iter().take(NEAR).position(through)?;
+        let target = self.things(at + 2, by).into_iter().next()?;
+        let after = self.things(by + 1, self.words.len().min(by + 1 + NEAR)).into_iter().next()?;
+        Some((target, vec![after]))
     }
 
     /// "Replacing the port means removing the battery and the board.", "Changing the fan requires removal of the lid."
@@ -173,6 +227,9 @@ impl Reader<'_> {
             "without taking",
             "lid on",
             "cover on",
+            "on its own",
+            "nothing else has to",
+            "nothing else needs to",
         ];
         let c = self.clauses.iter().find(|c| c.possible && !c.negated && JOBS.contains(&c.base.as_str()))?;
         let free = outside.iter().any(|p| has(self.text, p));
@@ -187,8 +244,10 @@ impl Reader<'_> {
         let under = |p: &str| matches!(p, "under" | "underneath" | "below" | "beneath" | "behind");
         let (_, cover) = c.places.iter().find(|(p, np)| under(p) && comes_off(np) && np.definite)?;
         let hidden = c.subjects.iter().find(|p| comes_off(p) && p.definite)?;
-        let again =
-            self.clauses.iter().find(|k| k.from >= c.to && k.subjects.iter().any(|s| s.words == cover.words))?;
+        let again = self
+            .clauses
+            .iter()
+            .find(|k| k.from >= c.to && k.subjects.iter().any(|s| cover.words.ends_with(&s.words)))?;
         let due = self.words[again.from..again.to]
             .iter()
             .any(|w| matches!(w.said.as_str(), "must" | "has" | "needs" | "gotta" | "first"));
@@ -199,11 +258,17 @@ impl Reader<'_> {
     fn before_reaching(&self) -> Option<Chain> {
         let at = self.clauses.iter().position(|c| {
             // "Before the drum can come out, …"
-            let leaves = c.possible && matches!(c.base.as_str(), "come" | "go");
+            let will =
+                c.verb.is_some_and(|v| self.words[c.from..v].iter().any(|w| matches!(w.said.as_str(), "will" | "'ll")));
+            let leaves = (c.possible || will) && matches!(c.base.as_str(), "come" | "go");
             c.mood == Mood::Before && (matches!(c.base.as_str(), "reach" | "get" | "access") || leaves) && !c.negated
         })?;
         let main = self.clauses[at + 1..].iter().find(|c| c.mood == Mood::Plain && !c.negated)?;
         let after = removed(main);
+        // "…, the hose and the bracket both have to be off."
+        let due = ["to be off", "to be out", "must be off", "must be out", "to come off", "to come out"];
+        let off = due.iter().any(|p| has(self.text, p));
+        let after = if after.is_empty() && off { self.things(self.clauses[at].to, self.words.len()) } else { after };
         (!after.is_empty()).then_some((reached(&self.clauses[at])?, after))
     }
 

@@ -40,8 +40,15 @@ pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
     let by_hand = preposition == "by" && matches!(np.head(), "hand" | "finger" | "thumb");
     // "drop it into place"
     let bare_place = np.head() == "place" && np.words.len() == 1;
+    // "on top of that", "from below", "to one side", "on low": said without an article, they name no place.
+    const BARE: [&str; 14] = [
+        "top", "below", "above", "behind", "low", "high", "side", "corner", "end", "bottom", "lot", "instance",
+        "speed", "first",
+    ];
+    let bare_side = BARE.contains(&np.head()) && np.words.len() == 1 && (!np.definite || np.head() == "lot");
     named
         && !bare_place
+        && !bare_side
         && !by_hand
         && !store
         && !matches!(

@@ -28,6 +28,19 @@ impl Reader<'_> {
         if !bare {
             return p.clone();
         }
+        // "Disconnect the wire from the horn."
+        let parts =
+            matches!(self.clauses[n].base.as_str(), "disconnect" | "unplug" | "pull" | "remove" | "take" | "detach");
+        let from = self.clauses[n].places.iter().find(|(w, np)| {
+            let socket = matches!(
+                np.head(),
+                "board" | "mainboard" | "motherboard" | "socket" | "port" | "back" | "front" | "side"
+            );
+            w == "from" && parts && np.from >= p.to && np.kind == Kind::Part && np.definite && !socket
+        });
+        if let Some((_, owner)) = from.filter(|_| p.words.len() == 1) {
+            return Phrase { of: vec![owner.clone()], ..p.clone() };
+        }
         let owner = |q: &Phrase| -> Option<Phrase> {
             if q.kind == Kind::Part
                 && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side" | "bar" | "half" | "halve")

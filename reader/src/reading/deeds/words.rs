@@ -583,6 +583,11 @@ impl Tagger<'_> {
         if able && LEXICON.part_heads.at(&[word], 0).is_none() {
             return Tag::Adj;
         }
+        // "If it's only the fan that's noisy": behind "is", as "noisy" names nothing.
+        let is = matches!(before, Some(Tag::Be)) && (self.words[at].pause || !self.noun_at(at + 1));
+        if is && LEXICON.everyday_adjectives.contains(word) && LEXICON.part_heads.at(&[word], 0).is_none() {
+            return Tag::Adj;
+        }
         if LEXICON.everyday_adverbs.contains(word) && !GRAMMAR.nounlike.contains(word) {
             return Tag::Adv;
         }
@@ -1017,6 +1022,13 @@ impl Tagger<'_> {
         if way && before == Some(Tag::Pron) && at > 1 && self.words[at - 2].tag == Tag::Verb {
             let moved = self.words[at - 2].verb();
             return matches!(moved, "let" | "make" | "help" | "watch" | "see");
+        }
+        // "turn it over and look at the display side"
+        let watches = w.is("watch") && matches!(self.lemma(at + 1), "for" | "out" | "that" | "your");
+        let looks = watches
+            || w.is("look") && w.form == Form::Base && matches!(self.lemma(at + 1), "at" | "inside" | "into" | "under");
+        if looks && at > 0 && !matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num)) {
+            return true;
         }
         // "Give each a quarter turn first."
         if w.is("turn") && at > 0 && matches!(self.lemma(at - 1), "quarter" | "half" | "full") {

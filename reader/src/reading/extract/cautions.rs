@@ -87,7 +87,9 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
         return warning(format!("tells where not: “{}”", t.said[span.clone()].join(" ")), 0.9, span, true);
     }
     let harm = harm(t, clauses);
-    let trigger = LEXICON.caution_triggers.any(words);
+    // "I always slip the sleeve on first, because I've forgotten it so many times.": a habit, and no warning.
+    let habit = words.windows(2).any(|w| matches!(w[0], "i" | "we") && w[1] == "always");
+    let trigger = LEXICON.caution_triggers.any(words).filter(|t| !(habit && t.as_str() == "always"));
     if let (Some(trigger), Some((text, span))) = (&trigger, &harm) {
         return warning(format!("“{trigger}” and the harm “{text}”"), 0.9, span.clone(), true);
     }

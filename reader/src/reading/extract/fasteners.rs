@@ -180,6 +180,10 @@ fn fact(
     if drive.is_some() {
         memory.last_drive.clone_from(&drive);
     }
+    // "Three Allen bolts, two and a half millimetre.": the key's size.
+    const LARGEST_SMALL_KEY: f64 = 3.0;
+    let hex = drive.as_ref().is_some_and(|(d, _)| *d == Drive::Hex);
+    let length = group.length.filter(|l| !(hex && *l <= LARGEST_SMALL_KEY));
     let op = if captive { turned_in_place(op) } else { op };
     if op == FastenerOp::Loosen && captive {
         memory.screws.loosened.extend(what.clone());
@@ -194,7 +198,7 @@ fn fact(
         count: group.count,
         drive: drive.as_ref().map(|(d, _)| *d),
         bit: drive.as_ref().and_then(|(_, b)| b.clone()),
-        length: group.length.map(units::millimetres),
+        length: length.map(units::millimetres),
         captive,
         what: what.clone(),
         guessed: false,
@@ -215,7 +219,10 @@ fn named_here(words: &[&str]) -> bool {
 
 /// "The screws stay in the carriage", "they do not fall out".
 fn stays(words: &[&str]) -> bool {
-    mentions(words, &["stay", "in"])
+    // "The one in the middle stays in.": another one.
+    let one = words.iter().position(|w| *w == "one").filter(|i| *i > 0 && words[i - 1] == "the");
+    let other = one.is_some_and(|i| words[i..].iter().take(6).any(|w| *w == "stay"));
+    mentions(words, &["stay", "in"]) && !other
         || mentions(words, &["don't", "fall", "out"])
         || mentions(words, &["not", "fall", "out"])
         || mentions(words, &["won't", "come", "out"])

@@ -24,6 +24,7 @@ pub(super) struct Lexicon {
     /// Common nouns that name nothing one could hold: "pause", "renewal". From WordNet.
     pub no_things: FxHashSet<&'static str>,
     /// Adverbs of talk, which are no names of things: "therefore", "rather".
+    pub everyday_adjectives: FxHashSet<CompactString>,
     pub everyday_adverbs: FxHashSet<CompactString>,
     pub everyday_verbs: Vec<String>,
     /// Another word for a part to the one a guide uses.
@@ -447,6 +448,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         part_heads: plain(parts.heads),
         connections: plain(parts.connections),
         everyday_verbs: everyday["verbs"].split_whitespace().map(str::to_owned).collect(),
+        everyday_adjectives: everyday["adjectives"].split_whitespace().map(CompactString::from).collect(),
         everyday_adverbs: everyday["adverbs"].split_whitespace().map(CompactString::from).collect(),
         no_things: NO_THINGS.lines().filter(|l| !l.starts_with('#')).flat_map(str::split_whitespace).collect(),
         never_parts: parts.never.iter().map(|w| lemma(w)).collect(),

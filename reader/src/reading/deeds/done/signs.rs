@@ -121,7 +121,11 @@ impl Reader<'_> {
                     && c.places.iter().all(|(p, np)| p == "from" || p == "with" && np.head() == "that"))
             && c.objects.is_empty()
             && !c.subjects.is_empty()
-            && c.subjects.iter().all(|p| p.kind == Kind::Part || c.mood == Mood::After && it(p))
+            && c.subjects.iter().all(|p| {
+                // "Gate's up, ribbon's out."
+                let plug = p.kind == Kind::Plug && c.particles[0] == "out" && c.mood == Mood::Plain;
+                p.kind == Kind::Part || plug || c.mood == Mood::After && it(p)
+            })
     }
 
     pub(in super::super) fn thing_to_do(&self, n: usize, c: &Clause) -> Option<Vec<Phrase>> {

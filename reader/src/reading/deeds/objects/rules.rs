@@ -214,6 +214,12 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Mend(|c, bench| {
         let it = c.a.objects.iter().all(|o| o.is_pronoun() || o.stands && o.kind == Kind::Part);
         let pulled = c.what.iter().any(|w| bench.unplugged.contains(w) || bench.desoldered.contains(w));
+        // "Put the new pack in. Plug it in. Close the lid.": what has a plug of its own.
+        let own = |w: &str| {
+            matches!(w, "battery" | "pack" | "cell" | "fan" | "motor" | "sensor" | "screen" | "display" | "camera")
+        };
+        let fitted = c.what.iter().any(|w| bench.fitted.as_ref() == Some(w) && w.rsplit(' ').next().is_some_and(own));
+        let pulled = pulled || fitted;
         if c.act == Act::Connect && c.together() && c.says("plug it in") && it && !pulled {
             c.because = "into the wall";
             c.what.clear();
@@ -433,6 +439,13 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
         let stays = |w: &String| !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
         if c.act == Act::Install && c.together() && goes && !c.bare() && !c.a.new && c.what.iter().all(stays) {
+            c.act = Act::Connect;
+        }
+    }),
+    // "We reconnect the keyboard, then the trackpad, and the battery comes last."
+    Mend(|c, _| {
+        let connects = |b: &Told| matches!(b.together, Some((Act::Connect, _)));
+        if c.act == Act::Install && c.because == "its turn in the rebuild" && c.s.acts.iter().any(connects) {
             c.act = Act::Connect;
         }
     }),

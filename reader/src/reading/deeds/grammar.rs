@@ -132,6 +132,8 @@ pub(super) struct Classes {
     pub moves: FxHashSet<CompactString>,
     pub states: FxHashSet<CompactString>,
     pub fitted: FxHashSet<CompactString>,
+    pub ordered: FxHashSet<CompactString>,
+    pub compounding: FxHashSet<CompactString>,
     pub which: FxHashSet<CompactString>,
     pub no_manner: FxHashSet<CompactString>,
     pub dark: Vec<String>,

@@ -36,6 +36,7 @@ mod steps;
 mod supplement;
 mod told;
 mod topics;
+mod verbs;
 mod wishes;
 mod wording;
 mod words;

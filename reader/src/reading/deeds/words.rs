@@ -268,13 +268,6 @@ fn one_as_a_thing(words: &[Word], at: usize) -> bool {
             ))
 }
 
-/// A screw behind its kind of head or its drive.
-fn base_is_screw_of(words: &[Word], at: usize) -> bool {
-    let kind =
-        |w: &Word| matches!(w.lemma.as_str(), "head" | "headed") || LEXICON.drives.at(&[w.lemma.as_str()], 0).is_some();
-    words[at].is("screw") && at > 0 && kind(&words[at - 1])
-}
-
 /// Looks like the participle of a verb that no list knows.
 fn suffered(w: &Word) -> bool {
     w.said.len() > 4
@@ -283,16 +276,17 @@ fn suffered(w: &Word) -> bool {
         && LEXICON.part_heads.at(&[w.lemma.as_str()], 0).is_none()
 }
 
-struct Tagger<'a> {
-    words: &'a [Word],
+/// The words so far with their classes, the rest without.
+pub(super) struct Tagger<'a> {
+    pub words: &'a [Word],
 }
 
 impl Tagger<'_> {
-    fn lemma(&self, at: usize) -> &str {
+    pub fn lemma(&self, at: usize) -> &str {
         self.words.get(at).map_or("", |w| w.lemma.as_str())
     }
 
-    fn said(&self, at: usize) -> &str {
+    pub fn said(&self, at: usize) -> &str {
         self.words.get(at).map_or("", |w| w.said.as_str())
     }
 
@@ -315,7 +309,7 @@ impl Tagger<'_> {
     }
 
     /// A phrase that a verb could be done to begins here.
-    fn object_at(&self, at: usize) -> bool {
+    pub fn object_at(&self, at: usize) -> bool {
         let c = &LEXICON.classes;
         let word = self.lemma(at);
         // "the screw that holds the board": no object.
@@ -337,7 +331,7 @@ impl Tagger<'_> {
             || self.words.get(at).is_some_and(|w| numbers::figure_at(&[w.lemma.as_str()], 0).is_some())
     }
 
-    fn particle_at(&self, at: usize) -> bool {
+    pub fn particle_at(&self, at: usize) -> bool {
         PARTICLES.contains(&self.lemma(at)) || PARTICLES.contains(&self.said(at))
     }
 
@@ -850,7 +844,7 @@ impl Tagger<'_> {
         }
     }
 
-    fn noun_at(&self, at: usize) -> bool {
+    pub fn noun_at(&self, at: usize) -> bool {
         let Some(w) = self.words.get(at) else { return false };
         let c = &LEXICON.classes;
         let word = w.lemma.as_str();
@@ -986,394 +980,5 @@ impl Tagger<'_> {
             return Tag::Prep;
         }
         Tag::Part
-    }
-
-    /// "Check that the fan turns.", "Make sure the drum spins.": the last word is what it does, and no part of its name.
-    fn does_what_is_checked(&self, at: usize, before: Option<Tag>) -> bool {
-        let w = &self.words[at];
-        let ends = |at: usize| at + 1 >= self.words.len() || self.words[at].pause;
-        // "lights up", "comes on"
-        let last =
-            ends(at) || ends(at + 1) && matches!(self.said(at + 1), "up" | "on" | "off" | "out" | "down" | "freely");
-        let asks = matches!(self.lemma(0), "check" | "make" | "see" | "verify" | "confirm" | "ensure");
-        let that = |i: usize| matches!(self.said(i), "that" | "sure" | "whether" | "if");
-        w.form == Form::Third
-            && w.base.is_some()
-            && last
-            && asks
-            && before == Some(Tag::Noun)
-            && (at.saturating_sub(5)..at.saturating_sub(1)).any(that)
-    }
-
-    fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
-        let w = &self.words[at];
-        if w.said == "using" && matches!(before, Some(Tag::Noun | Tag::Part)) {
-            return false;
-        }
-        // "if it is puffed up stop right there"
-        if w.is("stop")
-            && w.form == Form::Base
-            && matches!(self.lemma(at + 1), "right" | "there" | "here" | "immediately")
-        {
-            return true;
-        }
-        // "Flip it open like a book.", "Pull it free and lay it down."
-        let way = matches!(w.lemma.as_str(), "open" | "shut" | "free" | "loose") && w.form == Form::Base;
-        if way && before == Some(Tag::Pron) && at > 1 && self.words[at - 2].tag == Tag::Verb {
-            let moved = self.words[at - 2].verb();
-            return matches!(moved, "let" | "make" | "help" | "watch" | "see");
-        }
-        // "turn it over and look at the display side"
-        let watches = w.is("watch") && matches!(self.lemma(at + 1), "for" | "out" | "that" | "your");
-        let looks = watches
-            || w.is("look") && w.form == Form::Base && matches!(self.lemma(at + 1), "at" | "inside" | "into" | "under");
-        if looks && at > 0 && !matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num)) {
-            return true;
-        }
-        // "Give each a quarter turn first."
-        if w.is("turn") && at > 0 && matches!(self.lemma(at - 1), "quarter" | "half" | "full") {
-            return false;
-        }
-        // "I'm gonna start with the heater."
-        if w.form == Form::Base && w.base.is_some() && at > 0 && matches!(self.said(at - 1), "gonna" | "wanna") {
-            return true;
-        }
-        if self.does_what_is_checked(at, before) {
-            return true;
-        }
-        // "step 7 disconnect the plug": a number of the list, then an order.
-        if w.is("step") && self.words.get(at + 1).is_some_and(|n| numbers::figure_at(&[n.lemma.as_str()], 0).is_some())
-        {
-            return false;
-        }
-        if before == Some(Tag::Num)
-            && at > 1
-            && self.words[at - 2].is("step")
-            && w.base.is_some()
-            && w.form == Form::Base
-        {
-            return true;
-        }
-        // "one Phillips-head screw that fastens the plate"
-        if base_is_screw_of(self.words, at) {
-            return false;
-        }
-        if w.base == Some("round")
-            || w.base == Some("feel") && w.said == "felt" && matches!(before, Some(Tag::Det | Tag::Adj))
-        {
-            return false;
-        }
-        if w.base == Some("like") && !matches!(before, Some(Tag::To | Tag::Modal)) && self.said(at + 1) != "to" {
-            return false;
-        }
-        // "Torque driver, set to 0.2 newton metres."
-        if w.base == Some("torque") && matches!(self.lemma(at + 1), "driver" | "screwdriver" | "wrench" | "tool") {
-            return false;
-        }
-        if w.base.is_none() || w.base == Some("be") || w.base == Some("have") {
-            return false;
-        }
-        let word = w.lemma.as_str();
-        let base = w.verb();
-        // "tweezers under the edge, lift, and stick it on the new one"
-        let between = w.pause && at > 0 && self.words[at - 1].pause && w.form == Form::Base;
-        if between && matches!(base, "lift" | "pull" | "push" | "twist" | "press" | "squeeze" | "wiggle") {
-            return true;
-        }
-        let names = |w: &str| {
-            GRAMMAR.nounlike.contains(w)
-                || LEXICON.part_heads.at(&[w], 0).is_some()
-                || GRAMMAR.kind(&[w.into()]).is_some_and(|k| k != Kind::Nothing)
-        };
-        let nounlike = names(base) || names(word);
-        let next_object = !w.pause && self.object_at(at + 1);
-        // "touch panel ribbon in, latch down": a thing and its way.
-        if GRAMMAR.things.contains(base)
-            && w.form == Form::Base
-            && before.is_none()
-            && self.particle_at(at + 1)
-            && (1..=2).any(|n| {
-                (1..=n).all(|k| self.particle_at(at + k))
-                    && self.words.get(at + n).is_none_or(|p| p.pause || at + n + 1 >= self.words.len())
-            })
-            && (at > 0
-                || self.lemma(1) == "back" && self.particle_at(2)
-                || self.words.get(at + 1).is_some_and(|p| p.pause))
-        {
-            return false;
-        }
-        let next_particle = !w.pause && self.particle_at(at + 1)
-            || matches!(self.lemma(at + 1), "into" | "onto")
-            || matches!(self.lemma(at + 1), "right" | "straight") && self.particle_at(at + 2);
-        let next_end = at + 1 >= self.words.len() || w.pause;
-        let next_adverb = self.words.get(at + 1).is_some_and(|n| {
-            (n.lemma.len() > 4 && n.lemma.ends_with("ly") && n.lemma != "assembly")
-                || matches!(n.lemma.as_str(), "again" | "here" | "there" | "now" | "only" | "lightly")
-        });
-        let next_prep = LEXICON.classes.preposition.contains(self.lemma(at + 1));
-        // "a quarter turn and lift", "press the tab and pull, not yank", "under it and press"
-        if next_end && w.form == Form::Base && at > 1 && self.words[at - 1].is("and") {
-            let it = matches!(self.said(at - 2), "it" | "them");
-            let moved = matches!(base, "lift" | "pull" | "tug" | "twist" | "wiggle");
-            if moved || it && matches!(base, "push" | "press" | "squeeze" | "turn") {
-                return true;
-            }
-        }
-        // "a smear of grease", "dab of glue"
-        if matches!(base, "smear" | "dab" | "coat" | "lick" | "squirt") && self.lemma(at + 1) == "of" {
-            return false;
-        }
-        match w.form {
-            Form::Base => match before {
-                Some(Tag::To | Tag::Modal | Tag::Does | Tag::Neg) => true,
-                // "is that warm": asked, and nothing done.
-                Some(Tag::Pron)
-                    if at > 1
-                        && self.words[at - 2].tag == Tag::Be
-                        && matches!(base, "warm" | "dry" | "clean" | "open" | "loose" | "free" | "cool" | "empty") =>
-                {
-                    false
-                }
-                Some(Tag::Pron)
-                    if at > 1
-                        && matches!(self.words[at - 2].tag, Tag::Verb | Tag::Prep)
-                        && self.words[at - 1].tag != Tag::Pron =>
-                {
-                    !nounlike || next_object
-                }
-                Some(Tag::Pron) => {
-                    !(nounlike && self.noun_at(at + 1) && !next_object)
-                        || matches!(self.words[at - 1].said.as_str(), "you" | "we" | "i" | "they")
-                }
-                // "the four in the middle are 6 keep them apart"
-                Some(Tag::Num) if at > 1 && self.words[at - 2].tag == Tag::Be && self.said(at + 1) == "them" => true,
-                // "the same two go back in"
-                Some(Tag::Num) if matches!(base, "go" | "come") && next_particle => true,
-                // "the Echo 5 run the pick through": a name that ends in a number.
-                Some(Tag::Num) => {
-                    next_object
-                        && LEXICON.classes.determiner.contains(self.said(at + 1))
-                        // "one screw each side"
-                        && !GRAMMAR.things.contains(base)
-                        && at > 1
-                        && self.words[at - 2].tag == Tag::Noun
-                }
-                // "it's only plastic stick the feet on": what it is, and then an order.
-                Some(Tag::Adj)
-                    if next_object
-                        && at > 1
-                        && self.words[..at - 1]
-                            .iter()
-                            .rev()
-                            .find(|w| w.tag != Tag::Adv)
-                            .is_some_and(|w| w.tag == Tag::Be) =>
-                {
-                    true
-                }
-                Some(Tag::Det | Tag::Adj | Tag::Owner) => false,
-                Some(Tag::Prep) => false,
-                Some(Tag::Be)
-                    if at > 1 && matches!(self.words[at - 2].lemma.as_str(), "do" | "step" | "thing" | "job") =>
-                {
-                    true
-                }
-                Some(Tag::Have) if self.words[at].said == "set" || self.words[at].said == "put" => true,
-                Some(Tag::Be | Tag::Have) => {
-                    next_object
-                        || (!nounlike || matches!(self.words[at].said.as_str(), "set" | "put" | "cut" | "run"))
-                            && next_particle
-                }
-                // "let the lamp cool"
-                Some(Tag::Noun)
-                    if (1..=5).any(|n| {
-                        at > n
-                            && matches!(self.words[at - n - 1].verb(), "let")
-                            && self.words[at - n - 1].tag == Tag::Verb
-                    }) && !self.noun_at(at + 1) =>
-                {
-                    true
-                }
-                Some(Tag::Noun) if matches!(base, "need" | "want") => {
-                    self.said(at + 1) == "to"
-                        || self.words.get(at + 1).is_some_and(|n| n.form == Form::Ing && n.base.is_some())
-                }
-                Some(Tag::Noun) if self.words[at - 1].tag == Tag::Adv => {
-                    // "the feet just press in"
-                    let things = self.words[..at].iter().rfind(|w| w.tag != Tag::Adv);
-                    let plural = things.is_some_and(|w| w.said != w.lemma || w.said == "feet");
-                    next_object || !nounlike || plural && next_particle
-                }
-                // "the wires of the battery tear easily"
-                Some(Tag::Noun) if matches!(self.lemma(at + 1), "easily" | "quickly" | "apart") && !next_end => true,
-                Some(Tag::Noun) => {
-                    let plural = self.words[at - 1].said != self.words[at - 1].lemma;
-                    // "for the joystick flip up the latch"
-                    let up = self.lemma(at + 1) == "up" && self.object_at(at + 2) && !GRAMMAR.things.contains(base);
-                    !nounlike || next_object || up || (plural && (next_particle || next_adverb)) && !next_end
-                }
-                Some(Tag::Part | Tag::Verb) => {
-                    if nounlike {
-                        next_object || next_particle && (before == Some(Tag::Part) || self.object_at(at + 2))
-                    } else {
-                        true
-                    }
-                }
-                _ => {
-                    // A clause begins: nearly always an order.
-                    if !nounlike {
-                        return true;
-                    }
-                    if next_object || next_particle || next_adverb {
-                        return true;
-                    }
-                    // "Heat gun and spudger" are things, "clean rubber feet" is an order.
-                    let likely = matches!(
-                        base,
-                        "lift"
-                            | "clean"
-                            | "open"
-                            | "place"
-                            | "cover"
-                            | "heat"
-                            | "check"
-                            | "release"
-                            | "test"
-                            | "slide"
-                            | "pull"
-                            | "push"
-                            | "press"
-                            | "switch"
-                            | "replace"
-                            | "cut"
-                            | "hold"
-                            | "start"
-                            | "use"
-                            | "move"
-                            | "turn"
-                            | "mark"
-                            | "measure"
-                            | "close"
-                            | "lever"
-                            | "wind"
-                            | "lay"
-                            | "set"
-                            | "position"
-                            | "mount"
-                            | "secure"
-                            | "support"
-                            | "tear"
-                            | "separate"
-                            | "wear"
-                    );
-                    let noun = self.words.get(at + 1).is_some_and(|n| self.noun_at(at + 1) || n.base.is_none());
-                    likely
-                        && noun
-                        && !next_end
-                        && at + 2 <= self.words.len()
-                        && !matches!(
-                            self.lemma(at + 1),
-                            "gun"
-                                | "tape"
-                                | "station"
-                                | "pad"
-                                | "mat"
-                                | "sink"
-                                | "pipe"
-                                | "tray"
-                                | "tool"
-                                | "strip"
-                                | "screw"
-                                | "cable"
-                                | "button"
-                                | "is"
-                                | "pin"
-                        )
-                        || next_prep && likely && !matches!(self.lemma(at + 1), "of")
-                }
-            },
-            Form::Third if GRAMMAR.things.contains(base) && before != Some(Tag::Pron) => false,
-            Form::Third => match before {
-                Some(Tag::Pron) => true,
-                // "If one breaks, …"
-                Some(Tag::Num)
-                    if next_end && self.said(at - 1) == "one" && at > 1 && self.words[at - 2].tag == Tag::Sub =>
-                {
-                    true
-                }
-                Some(Tag::Part) => matches!(base, "come" | "go"),
-                // "This ribbon needs to come out."
-                Some(Tag::Noun) if matches!(base, "need" | "want") && self.said(at + 1) == "to" => true,
-                Some(Tag::Noun) => {
-                    !nounlike
-                        || next_prep
-                            && matches!(base, "run" | "go" | "sit" | "lie" | "lead" | "point")
-                            && self.lemma(at + 1) != "of"
-                        || next_particle
-                        || next_adverb
-                        || (next_object && base != "screw")
-                }
-                Some(Tag::Sub) => true,
-                // "Seems like the board stays."
-                None if at == 0 && self.lemma(at + 1) == "like" => true,
-                // "This coax goes to the antenna, just lifts straight off."
-                None if at > 1 && self.said(at - 1) == "just" && self.words[at - 2].pause => next_particle,
-                // "Inside sits one screw."
-                None if at == 1
-                    && self.words[0].tag == Tag::Adv
-                    && matches!(base, "sit" | "lie" | "come" | "hide" | "follow") =>
-                {
-                    next_object
-                }
-                None => {
-                    at > 0
-                        && (self.words[at - 1].tag == Tag::Sub
-                            && (!nounlike || next_object || next_particle || next_prep)
-                            // "the cover slides down and comes off"
-                            // "… and unhooks at the top"
-                            || self.words[at - 1].tag == Tag::Conj && !nounlike && (next_particle || next_prep)
-                            // "… slides back and then tilts away"
-                            || at > 1 && self.said(at - 1) == "then" && self.words[at - 2].tag == Tag::Conj && next_particle)
-                }
-                _ => false,
-            },
-            Form::Past => match before {
-                Some(Tag::Be | Tag::Have) => true,
-                Some(Tag::Neg) => true,
-                Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner | Tag::Prep) => false,
-                Some(Tag::Noun | Tag::Pron | Tag::Part) => !self.noun_at(at + 1) || self.words[at - 1].tag == Tag::Pron,
-                None => {
-                    !self.noun_at(at + 1)
-                        || (at > 0 && self.words[at - 1].tag == Tag::Sub)
-                        || (at > 0 && self.words[at - 1].tag == Tag::Conj)
-                }
-                _ => !self.noun_at(at + 1),
-            },
-            Form::Ing => match before {
-                // "another two hiding under the feet"
-                Some(Tag::Num) if next_prep || next_object => true,
-                Some(Tag::Det | Tag::Adj | Tag::Num | Tag::Owner) => false,
-                Some(Tag::Noun) => next_object || (next_prep || next_particle) && !GRAMMAR.things.contains(base),
-                Some(Tag::Prep | Tag::Be | Tag::Verb | Tag::Neg) => {
-                    next_object
-                        || !self.noun_at(at + 1)
-                        || before == Some(Tag::Be)
-                        || before == Some(Tag::Prep)
-                            && !matches!(
-                                base,
-                                "open"
-                                    | "heat"
-                                    | "lock"
-                                    | "mount"
-                                    | "solder"
-                                    | "press"
-                                    | "ground"
-                                    | "clean"
-                                    | "charge"
-                                    | "pry"
-                            )
-                }
-                _ => next_object || next_particle || !self.noun_at(at + 1),
-            },
-        }
     }
 }

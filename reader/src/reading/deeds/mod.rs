@@ -8,6 +8,8 @@
 //!
 //! `sentences → words → phrases → clauses → acts → (halves ↔ objects) → deeds`
 //!
+//! Words get their class from two tables, `classes` and, for what may be a verb, `verbs`.
+//!
 //! Acts are read in seven places: `work` says whether a sentence tells work at all, `done` whether a clause tells something
 //! that is done and to what, `frames` which act that is, `rows` what is told by being named in a row, `plugs` what
 //! is shown and then handled, `results` what only the end tells, and `acts` puts them together.
@@ -17,6 +19,7 @@
 mod acts;
 mod afterwards;
 mod chains;
+mod classes;
 mod clauses;
 mod done;
 mod figured;

@@ -61,7 +61,7 @@ impl Word {
     }
 }
 
-const PARTICLES: [&str; 36] = [
+pub(super) const PARTICLES: [&str; 36] = [
     "home",
     "off",
     "out",
@@ -101,7 +101,7 @@ const PARTICLES: [&str; 36] = [
 ];
 /// Words that are a particle only where nothing that they could lead to follows.
 const LEADING: [&str; 9] = ["in", "on", "over", "around", "round", "through", "along", "across", "down"];
-const FILLERS: [&str; 27] = [
+pub(super) const FILLERS: [&str; 27] = [
     "okay",
     "ok",
     "so",
@@ -233,7 +233,7 @@ fn joining(rest: &[&str]) -> Option<usize> {
 }
 
 /// "the left one", "this one", "one of them".
-fn one_as_a_thing(words: &[Word], at: usize) -> bool {
+pub(super) fn one_as_a_thing(words: &[Word], at: usize) -> bool {
     // "the red one"
     let described = at > 1
         && words[at - 2].is("the")
@@ -291,7 +291,7 @@ impl Tagger<'_> {
     }
 
     /// The class of the word before, over adverbs; `None` where a clause begins.
-    fn before(&self, at: usize) -> Option<Tag> {
+    pub fn before(&self, at: usize) -> Option<Tag> {
         let mut i = at;
         while i > 0 {
             i -= 1;
@@ -335,271 +335,7 @@ impl Tagger<'_> {
         PARTICLES.contains(&self.lemma(at)) || PARTICLES.contains(&self.said(at))
     }
 
-    fn class(&self, at: usize) -> Tag {
-        // "Caution, lift it straight up": opens, and names nothing.
-        if at == 0
-            && self.words[0].pause
-            && matches!(self.lemma(0), "caution" | "attention" | "warning" | "note" | "important" | "danger")
-        {
-            return Tag::Adv;
-        }
-        let c = &LEXICON.classes;
-        let word = self.words[at].lemma.as_str();
-        let said = self.words[at].said.as_str();
-        let before = self.before(at);
-        if said == "'s" && at > 0 {
-            return self.s(at);
-        }
-        if matches!(said, "not" | "never" | "n't" | "cannot") || (c.negation.contains(said) && said.ends_with("n't")) {
-            return Tag::Neg;
-        }
-        let a_can = said == "can" && matches!(before, Some(Tag::Det | Tag::Adj)) && !c.be.contains(self.said(at + 1));
-        if c.modal.contains(said) && !a_can {
-            return if matches!(said, "gonna" | "wanna") { Tag::Adv } else { Tag::Modal };
-        }
-        if matches!(said, "get" | "gets" | "got") {
-            // "get stuck", and "get zapped", which no list knows.
-            let participle = self.words.get(at + 1).is_some_and(|w| {
-                w.base.is_some() && w.form == Form::Past
-                    || w.base.is_none() && w.said.len() > 4 && w.said.ends_with("ed")
-            });
-            return if participle { Tag::Be } else { Tag::Verb };
-        }
-        if c.be.contains(said) {
-            return Tag::Be;
-        }
-        if c.have.contains(said) {
-            return Tag::Have;
-        }
-        if matches!(said, "do" | "does" | "did") {
-            let helps = self.words.get(at + 1).is_some_and(|w| {
-                matches!(w.said.as_str(), "not" | "you" | "i" | "we" | "they")
-                    || (w.base.is_some() && w.form == Form::Base && !self.object_at(at + 1))
-            });
-            return if helps { Tag::Does } else { Tag::Verb };
-        }
-        if word == "to" {
-            return self.to(at);
-        }
-        // "Now one can take away the lid."
-        if said == "one" && c.modal.contains(self.said(at + 1)) && !matches!(before, Some(Tag::Det | Tag::Adj)) {
-            return Tag::Pron;
-        }
-        // "the new one goes in"
-        if word == "one"
-            && one_as_a_thing(self.words, at)
-            && self.words.get(at + 1).is_some_and(|n| {
-                n.base.is_some() && n.form == Form::Third
-                    || n.said == "came"
-                    || c.be.contains(n.said.as_str())
-                    || n.said == "'s"
-            })
-        {
-            return Tag::Noun;
-        }
-        // "each one a few turns", "the long ones go back"
-        let each = said == "one" && at > 0 && matches!(self.said(at - 1), "each" | "every");
-        let ones = said == "ones" && matches!(before, Some(Tag::Det | Tag::Adj | Tag::Num));
-        if each || ones {
-            return Tag::Noun;
-        }
-        // "… out real quick"
-        let quick = |w: &str| matches!(w, "quick" | "slow" | "easy" | "good" | "gently");
-        if said == "real" && quick(self.said(at + 1)) || quick(said) && at > 0 && self.said(at - 1) == "real" {
-            return Tag::Adv;
-        }
-        // "After this lift up the cell."
-        if at == 1
-            && matches!(word, "this" | "that")
-            && self.said(0) == "after"
-            && self.words.get(2).is_some_and(|w| w.base.is_some() && w.form == Form::Base)
-            && (self.particle_at(3) || self.object_at(3))
-        {
-            return Tag::Pron;
-        }
-        // "counter clockwise", "hand tight"
-        if matches!((said, self.said(at + 1)), ("counter" | "anti", "clockwise") | ("hand" | "finger", "tight")) {
-            return Tag::Adv;
-        }
-        // "I'll take a picture first, mind, …"
-        if said == "mind" && self.words[at].pause && at > 0 && self.words[at - 1].pause {
-            return Tag::Adv;
-        }
-        // "I've turned the scale upside down."
-        if said == "upside" {
-            return Tag::Adv;
-        }
-        // "like a million screws", "for like three or four minutes": about so many.
-        if said == "like" && self.roughly(at + 1) {
-            return Tag::Adv;
-        }
-        // "such a card"
-        if word == "such" && (matches!(self.lemma(at + 1), "a" | "an") || self.noun_at(at + 1)) {
-            return Tag::Det;
-        }
-        if let Some(tag) = self.pointer(at) {
-            return tag;
-        }
-        // "the plus pad", and not "the lid plus the screws"
-        let pole = word == "plus" && before == Some(Tag::Det);
-        if !pole && matches!(word, "and" | "or" | "but" | "nor" | "plus" | "&") {
-            return Tag::Conj;
-        }
-        if let Some(tag) = self.subordinator(at) {
-            return tag;
-        }
-        // "It's left under two books."
-        let stays = said == "left"
-            && before == Some(Tag::Be)
-            && matches!(self.lemma(at + 1), "under" | "alone" | "like" | "for" | "on" | "in");
-        if stays {
-            return Tag::Verb;
-        }
-        if let Some(tag) = self.sided(at, before) {
-            return tag;
-        }
-        // "Put them somewhere clean."
-        if at > 0 && matches!(self.said(at - 1), "somewhere" | "something" | "anything") && !self.object_at(at + 1) {
-            let adjective = LEXICON.classes.adjective.contains(word) || word == "clean";
-            if adjective {
-                return Tag::Adj;
-            }
-        }
-        // "The screen works now."
-        if said == "works" && matches!(before, Some(Tag::Noun | Tag::Pron)) || self.is_verb(at, before) {
-            return Tag::Verb;
-        }
-        // "Pull slowly and low."
-        if word == "low"
-            && !matches!(before, Some(Tag::Det | Tag::Adj | Tag::Prep))
-            && (self.words[at].pause || !self.noun_at(at + 1))
-        {
-            return Tag::Adv;
-        }
-        // "a push-down connector"
-        if PARTICLES.contains(&word)
-            && before == Some(Tag::Noun)
-            && matches!(
-                self.lemma(at - 1),
-                "push" | "pull" | "snap" | "slide" | "screw" | "plug" | "press" | "flip" | "click"
-            )
-            && self
-                .words
-                .get(at + 1)
-                .is_some_and(|n| LEXICON.part_heads.at(&[n.lemma.as_str()], 0).is_some() || n.is("connector"))
-            && !self.words[at].pause
-            && at > 1
-            && matches!(self.words[at - 2].tag, Tag::Det | Tag::Adj | Tag::Num)
-        {
-            return Tag::Adj;
-        }
-        // "the three leads up here go to the aerials": tells where they are.
-        if PARTICLES.contains(&word) && before == Some(Tag::Noun) && !self.words[at].pause && self.pointed_at(at) {
-            return Tag::Adv;
-        }
-        // "component side up": how it lies, and no way that it goes.
-        if matches!(word, "up" | "down") && at > 0 && self.lemma(at - 1) == "side" && before == Some(Tag::Noun) {
-            return Tag::Adv;
-        }
-        // "fingers and loose wires": how they are.
-        let led = matches!(before, None | Some(Tag::Det | Tag::Adj)) && at > 0 && self.words[at - 1].tag != Tag::Noun;
-        if matches!(word, "loose" | "free" | "open" | "tight") && led && self.noun_at(at + 1) && !self.words[at].pause {
-            return Tag::Adj;
-        }
-        // "It goes home now.", but "push the slider home".
-        if word == "home" && !self.pushed(at) {
-            return if matches!(before, Some(Tag::Det | Tag::Adj)) { Tag::Noun } else { Tag::Adv };
-        }
-        if PARTICLES.contains(&word) || PARTICLES.contains(&said) {
-            return self.particle(at, before);
-        }
-        if c.preposition.contains(word) && !matches!(word, "like") && !(word == "next" && self.lemma(at + 1) != "to") {
-            if matches!(
-                word,
-                "inside"
-                    | "underneath"
-                    | "below"
-                    | "above"
-                    | "near"
-                    | "behind"
-                    | "under"
-                    | "beneath"
-                    | "opposite"
-                    | "next"
-            ) && !self.phrase_at(at + 1)
-            {
-                return if before == Some(Tag::Prep) { Tag::Noun } else { Tag::Adv };
-            }
-            return Tag::Prep;
-        }
-        if c.pronoun.contains(word) && !matches!(word, "thing" | "stuff" | "here" | "there") {
-            return Tag::Pron;
-        }
-        if word == "like" {
-            return Tag::Prep;
-        }
-        // "the lamp face down": a way to lie, and no part of the name.
-        if said == "face" && matches!(self.lemma(at + 1), "down" | "up" | "downwards" | "upwards") {
-            return Tag::Adv;
-        }
-        if word == "side" && !self.noun_at(at + 1) {
-            return Tag::Noun;
-        }
-        if matches!(word, "here" | "there") {
-            return Tag::Adv;
-        }
-        if (c.adverb.contains(word) || FILLERS.contains(&word))
-            && !(c.adjective.contains(word)
-                && (before == Some(Tag::Det)
-                    || self.noun_at(at + 1)
-                        && matches!(before, Some(Tag::Prep | Tag::Adj | Tag::Num | Tag::Noun | Tag::Owner))))
-        {
-            return Tag::Adv;
-        }
-        // "rearward", "hingewards": a way.
-        if word.len() > 6 && (word.ends_with("ward") || word.ends_with("wards")) && word != "forward" {
-            return Tag::Adv;
-        }
-        if word.len() > 4
-            && word.ends_with("ly")
-            && !matches!(word, "assembly" | "disassembly" | "reassembly" | "supply" | "subassembly" | "family" | "fly")
-        {
-            return Tag::Adv;
-        }
-        if said == "seconds" {
-            return Tag::Noun;
-        }
-        if c.adjective.contains(word) || GRAMMAR.passing.contains(word) {
-            return Tag::Adj;
-        }
-        // "reusable", "adjustable": says how a thing is.
-        let able = (word.ends_with("able") || word.ends_with("ible")) && word.len() > 6 && word != "turntable";
-        if able && LEXICON.part_heads.at(&[word], 0).is_none() {
-            return Tag::Adj;
-        }
-        // "If it's only the fan that's noisy": behind "is", as "noisy" names nothing.
-        let is = matches!(before, Some(Tag::Be)) && (self.words[at].pause || !self.noun_at(at + 1));
-        if is && LEXICON.everyday_adjectives.contains(word) && LEXICON.part_heads.at(&[word], 0).is_none() {
-            return Tag::Adj;
-        }
-        if LEXICON.everyday_adverbs.contains(word) && !GRAMMAR.nounlike.contains(word) {
-            return Tag::Adv;
-        }
-        let w = &self.words[at];
-        if w.said == "felt" {
-            return Tag::Noun;
-        }
-        if before == Some(Tag::Be) && word.len() > 4 && word.ends_with("ed") {
-            return Tag::Adj;
-        }
-        if w.base.is_some() && matches!(w.form, Form::Past) && !GRAMMAR.nounlike.contains(word) {
-            // "in the sequence indicated": tells of the thing before it.
-            return if before == Some(Tag::Noun) && !self.noun_at(at + 1) { Tag::Adv } else { Tag::Adj };
-        }
-        Tag::Noun
-    }
-
-    fn pushed(&self, at: usize) -> bool {
+    pub fn pushed(&self, at: usize) -> bool {
         let push = |w: &Word| {
             matches!(w.verb(), "push" | "press" | "slide" | "snap" | "click" | "drive" | "screw" | "plug" | "seat")
         };
@@ -607,13 +343,13 @@ impl Tagger<'_> {
     }
 
     /// "… up here go", "… over there is": a place, and then what the thing does.
-    fn pointed_at(&self, at: usize) -> bool {
+    pub fn pointed_at(&self, at: usize) -> bool {
         let verb = |w: &Word| w.base.is_some() && w.form != Form::Ing || LEXICON.classes.be.contains(w.said.as_str());
         matches!(self.lemma(at + 1), "here" | "there") && self.words.get(at + 2).is_some_and(verb)
     }
 
     /// "the fan's cable" owns, "the fan's loose" is.
-    fn s(&self, at: usize) -> Tag {
+    pub fn s(&self, at: usize) -> Tag {
         let owner = self.words[at - 1].tag;
         if self.lemma(at - 1) == "let" {
             return Tag::Pron;
@@ -647,7 +383,7 @@ impl Tagger<'_> {
         if describes { Tag::Be } else { Tag::Owner }
     }
 
-    fn to(&self, at: usize) -> Tag {
+    pub fn to(&self, at: usize) -> Tag {
         let mut next = at + 1;
         while self.words.get(next).is_some_and(|w| {
             (w.lemma.len() > 4 && w.lemma.ends_with("ly") && w.base.is_none())
@@ -671,7 +407,7 @@ impl Tagger<'_> {
     }
 
     /// "this", "that", "all", "both" and articles.
-    fn pointer(&self, at: usize) -> Option<Tag> {
+    pub fn pointer(&self, at: usize) -> Option<Tag> {
         let c = &LEXICON.classes;
         let word = self.words[at].lemma.as_str();
         let said = self.words[at].said.as_str();
@@ -737,7 +473,7 @@ impl Tagger<'_> {
         (c.determiner.contains(said) && !matches!(word, "which")).then_some(Tag::Det)
     }
 
-    fn subordinator(&self, at: usize) -> Option<Tag> {
+    pub fn subordinator(&self, at: usize) -> Option<Tag> {
         let word = self.words[at].lemma.as_str();
         let next = self.lemma(at + 1);
         match word {
@@ -787,15 +523,8 @@ impl Tagger<'_> {
         })
     }
 
-    /// A number, or a word for very many.
-    fn roughly(&self, at: usize) -> bool {
-        let many = matches!(self.lemma(at + 1), "million" | "hundred" | "thousand" | "dozen");
-        self.said(at) == "a" && many
-            || LEXICON.numbers.contains_key(self.said(at)) && !matches!(self.said(at), "one" | "a")
-    }
-
     /// "left", "right", "back", "front", "top": sides are adjectives before a noun, nouns behind an article, else ways.
-    fn sided(&self, at: usize, before: Option<Tag>) -> Option<Tag> {
+    pub fn sided(&self, at: usize, before: Option<Tag>) -> Option<Tag> {
         let word = self.words[at].lemma.as_str();
         if !matches!(
             word,
@@ -906,7 +635,7 @@ impl Tagger<'_> {
         }
     }
 
-    fn phrase_at(&self, at: usize) -> bool {
+    pub fn phrase_at(&self, at: usize) -> bool {
         let pronoun = matches!(
             self.lemma(at),
             "something" | "anything" | "nothing" | "me" | "you" | "itself" | "each" | "either"
@@ -914,7 +643,7 @@ impl Tagger<'_> {
         self.object_at(at) || self.noun_at(at) || pronoun
     }
 
-    fn particle(&self, at: usize, before: Option<Tag>) -> Tag {
+    pub fn particle(&self, at: usize, before: Option<Tag>) -> Tag {
         let word = self.words[at].lemma.as_str();
         if matches!(word, "open" | "free" | "loose" | "shut" | "closed")
             && matches!(before, Some(Tag::Det | Tag::Adj))

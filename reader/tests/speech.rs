@@ -88,6 +88,10 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::an_ebook_reader(include_str!("speech/ebook-fix.txt"), 8)]
 #[case::a_doorbell_camera(include_str!("speech/doorbell-camera.txt"), 4)]
 #[case::a_hand_mixer(include_str!("speech/mixer-stand.txt"), 4)]
+#[case::a_hand_radio(include_str!("speech/run-on-radio.txt"), 11)]
+#[case::a_tablet_screen(include_str!("speech/tablet-screen.txt"), 5)]
+#[case::a_barcode_gun(include_str!("speech/scanner-gun.txt"), 4)]
+#[case::a_camera_at_the_bench(include_str!("speech/camera-shop.txt"), 11)]
 fn every_line_is_heard(#[case] file: &str, #[case] missed: usize) {
     let lines = lines(file);
     let deeds = deeds(&transcript(file, &lines));

@@ -101,6 +101,9 @@ pub struct Instruction<'a> {
 impl Instruction<'_> {
     /// "Undo the four T5 screws (6 mm) of the pump bracket."
     pub fn sentence(&self) -> String {
+        if let Some(checked) = self.checked() {
+            return checked;
+        }
         let the = if self.things.is_empty() { None } else { Some(format!("the {}", list(&self.things))) };
         let mut text = match self.act {
             Act::Loosen | Act::Tighten if self.turns_the_part() => {
@@ -152,6 +155,17 @@ impl Instruction<'_> {
 }
 
 impl Instruction<'_> {
+    /// "Check that every key moves freely.": a test says what shows that it is good.
+    fn checked(&self) -> Option<String> {
+        let shows = self.until.filter(|_| self.act == Act::Test)?;
+        // "that it sits flat": what, where the act names it.
+        let named = shows.strip_prefix("it ").filter(|_| self.things.len() == 1);
+        Some(match named {
+            Some(rest) => format!("Check that the {} {rest}.", self.things[0]),
+            None => format!("Check that {shows}."),
+        })
+    }
+
     /// A ring or a cap has its thread itself: no screws are turned.
     fn turns_the_part(&self) -> bool {
         const THREADED: [&str; 7] = ["ring", "collar", "nut", "locknut", "knob", "cap", "gland"];
@@ -446,6 +460,25 @@ mod tests {
     #[case::the_device(Act::PowerOn, "radio", "Switch on the radio.")]
     fn keys_are_pressed_and_devices_switched(#[case] act: Act, #[case] thing: &str, #[case] wanted: &str) {
         assert_eq!(Instruction { things: vec![thing], ..blank(act) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::named(&["dome"], "it sits flat", "Check that the dome sits flat.")]
+    #[case::unnamed(&[], "it sits flat", "Check that it sits flat.")]
+    #[case::something_else(&["key"], "every key moves freely", "Check that every key moves freely.")]
+    fn a_test_says_what_shows_that_it_is_good(#[case] things: &[&str], #[case] shows: &str, #[case] wanted: &str) {
+        let told = Instruction { things: things.to_vec(), until: Some(shows), ..blank(Act::Test) };
+        assert_eq!(told.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::a_ring(Act::Loosen, &["clamp ring"], "Loosen the clamp ring.")]
+    #[case::a_cap(Act::Tighten, &["cap"], "Tighten the cap.")]
+    #[case::what_screws_hold(Act::Loosen, &["lid"], "Loosen the screws of the lid.")]
+    #[case::dirt(Act::Clean, &["old grease"], "Clean off the old grease.")]
+    #[case::a_part(Act::Clean, &["mirror"], "Clean the mirror.")]
+    fn a_thread_is_turned_and_dirt_goes_off(#[case] act: Act, #[case] things: &[&str], #[case] wanted: &str) {
+        assert_eq!(Instruction { things: things.to_vec(), ..blank(act) }.sentence(), wanted);
     }
 
     #[rstest]

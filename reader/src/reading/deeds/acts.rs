@@ -151,7 +151,9 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
         .flat_map(|c| {
             // "It goes down the arm.": still spoken of is what goes there.
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
-            let places = c.places.iter().filter(|_| !it).map(|(_, p)| p);
+            // "Now it's out of the case.": where it was.
+            let left = |p: &str| p == "of" && c.base == "be" && c.particles.iter().any(|w| w == "out");
+            let places = c.places.iter().filter(|(p, _)| !it && !left(p)).map(|(_, p)| p);
             c.subjects.iter().chain(&c.objects).chain(places).cloned().collect::<Vec<_>>()
         })
         .collect()
@@ -602,7 +604,45 @@ impl Reader<'_> {
         out
     }
 
+    /// "Check that every key moves freely.": what shows that it is good.
+    fn shows(&self, c: &Clause) -> Option<String> {
+        let looks =
+            matches!(c.base.as_str(), "check" | "verify" | "confirm" | "see" | "test" | "try" | "make" | "ensure");
+        let asks = |k: &&Clause| {
+            let near = (c.to..=c.to + 1).contains(&k.from) || k.from == c.to.saturating_sub(1);
+            near && k.verb.is_some() && matches!(k.mood, Mood::If | Mood::Relative | Mood::Question | Mood::Plain)
+        };
+        let k = self.clauses.iter().filter(|k| looks && k.from > c.from).find(asks)?;
+        let opens = ["that", "if", "whether"];
+        let led = self.words[c.verb?..k.verb?].iter().any(|w| opens.contains(&w.said.as_str()));
+        const LONGEST: usize = 10;
+        let mut words: Vec<&str> = self.words[k.from..k.to.min(self.words.len())]
+            .iter()
+            .skip_while(|w| opens.contains(&w.said.as_str()) || w.is("and"))
+            .map(|w| w.said.as_str())
+            .collect();
+        while words.last().is_some_and(|w| matches!(*w, "and" | "so" | "or" | "but" | "then" | "yep" | "yes" | "okay"))
+        {
+            words.pop();
+        }
+        if let Some(first) = words.first_mut().filter(|w| matches!(**w, "she" | "he")) {
+            *first = "it";
+        }
+        let spoken = |w: &&str| {
+            const SPOKEN: [&str; 14] =
+                ["i", "we", "you", "my", "our", "me", "us", "your", "here", "this", "'s", "'ll", "'ve", "'re"];
+            SPOKEN.contains(w)
+        };
+        let plain = (2..=LONGEST).contains(&words.len()) && !words.iter().any(spoken);
+        // "see if it finds …": half of what was asked.
+        let whole = !words.last().is_some_and(|w| matches!(*w, "finds" | "shows" | "has" | "gets" | "makes" | "is"));
+        (led && plain && whole).then(|| words.join(" "))
+    }
+
     pub(super) fn until(&self, c: &Clause) -> Option<String> {
+        if let Some(shows) = self.shows(c) {
+            return Some(shows);
+        }
         let until = self.clauses.iter().find(|k| k.mood == Mood::Until && k.from >= c.from && k.from < c.to + 4)?;
         let to = until.to.min(until.from + 10).min(self.words.len());
         let words: Vec<&str> = self.words[until.from..to]

@@ -309,6 +309,11 @@ fn face_down(h: &Here<'_>) -> Option<Tag> {
 }
 
 fn place_word(h: &Here<'_>) -> Option<Tag> {
+    // "the screws in the battery well"
+    let named = h.back(2).is_some_and(|w| matches!(w.tag, Tag::Det | Tag::Adj | Tag::Noun));
+    if h.word == "well" && h.back(1).is_some_and(|w| w.tag == Tag::Noun) && named {
+        return Some(Tag::Noun);
+    }
     if h.word == "side" && !h.noun_next() {
         return Some(Tag::Noun);
     }
@@ -336,7 +341,9 @@ fn adjective(h: &Here<'_>) -> Option<Tag> {
     // "reusable", "adjustable": says how a thing is.
     let able = (h.word.ends_with("able") || h.word.ends_with("ible")) && h.word.len() > 6 && h.word != "turntable";
     // "If it's only the fan that's noisy": behind "is", as "noisy" names nothing.
-    let is = h.before == Some(Tag::Be) && (h.w.pause || !h.noun_next());
+    // "Smooth as you like."
+    let alone = h.at == 0 && !h.noun_next() && h.w.base.is_none();
+    let is = alone || h.before == Some(Tag::Be) && (h.w.pause || !h.noun_next());
     let state = is && LEXICON.everyday_adjectives.contains(h.word);
     if listed || (able || state) && !h.is_part() {
         return Some(Tag::Adj);

@@ -152,6 +152,10 @@ impl Reader<'_> {
         if c.places.iter().any(|(p, np)| p == "from" && matches!(np.head(), "you" | "me" | "yourself" | "myself")) {
             particles.retain(|p| p != "away");
         }
+        // "Turn the gear by hand, in and out.": it stays.
+        if ["in", "out"].iter().all(|w| particles.iter().any(|p| p == w)) && c.base == "turn" {
+            particles.clear();
+        }
         let particles = &particles;
         // "The flex goes in underneath": comes off by nothing that goes in.
         let inwards = !away && particles.iter().any(|p| matches!(p.as_str(), "in" | "into" | "onto"));
@@ -257,7 +261,8 @@ fn held_until_dark(r: &Reader<'_>, g: &mut Group<'_>) {
             && matches!(k.base.as_str(), "turn" | "switch" | "power" | "shut")
             && k.particles.iter().any(|p| p == "off" || p == "down")
     };
-    let to_turn_off = || r.clauses[g.n + 1..].iter().take(2).any(off);
+    let taps_off = ["power off", "shut down", "switch off"].iter().any(|p| has(r.text, p));
+    let to_turn_off = || r.clauses[g.n + 1..].iter().take(2).any(off) || taps_off;
     if held && !up && g.objects.iter().any(pressed) && (r.until_dark(g.c) || to_turn_off()) {
         g.told.apart = Some((Act::PowerOff, "held until it is off"));
         g.told.together = g.told.apart;

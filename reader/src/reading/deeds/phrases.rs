@@ -223,6 +223,13 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 }
             }
             // A verb that names: "opening pick", "charging board", "touch strip".
+            // "six tiny screws phillips double zero": which head they have, and no name.
+            Tag::Noun
+                if words.last().is_some_and(|w| is_screw(w))
+                    && LEXICON.drives.at(&[word.lemma.as_str()], 0).is_some() =>
+            {
+                break;
+            }
             Tag::Noun => {
                 nouns += 1;
                 words.push(word.lemma.clone());

@@ -67,7 +67,12 @@ impl Reader<'_> {
             let bin = |p: &Phrase| {
                 p.words.len() == 1 && matches!(p.head(), "bin" | "trash" | "rubbish" | "garbage" | "scrap" | "waste")
             };
-            c.places.iter().find(|(p, np)| goes && matches!(p.as_str(), "in" | "into" | "to") && bin(np))?;
+            // "Okay, old glass is gone."
+            let gone = c.verb.is_some_and(|v| self.words[v].said == "gone") && c.places.is_empty();
+            let binned = c.places.iter().any(|(p, np)| goes && matches!(p.as_str(), "in" | "into" | "to") && bin(np));
+            if !(binned || gone) {
+                return None;
+            }
             let thing = c.subjects.iter().chain(&c.objects).find(|p| p.kind == Kind::Part && old(p))?;
             Some(self.removed(c, thing.clone(), "the old one goes in the bin"))
         })

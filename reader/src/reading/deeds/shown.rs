@@ -361,6 +361,11 @@ impl Reader<'_> {
             told.together = Some((Act::Close, "a latch down, without a verb"));
             return Some(told);
         }
+        // "Board down."
+        if way(&["down"]) && first.kind == Kind::Part && c.places.is_empty() && self.words[c.from..c.to].len() <= 4 {
+            told.together = Some((Act::Install, "a part down, without a verb"));
+            return Some(told);
+        }
         if way(&["up", "open"]) && first.kind == Kind::Lever {
             told.apart = Some((Act::Release, "a latch up, without a verb"));
             return Some(told);
@@ -417,6 +422,11 @@ impl Reader<'_> {
             && (told.objects.len() > 1 || !c.places.is_empty() || more())
             && told.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug | Kind::Screw))
         {
+            // "One screw here by the tripod, another one up here."
+            if first.kind == Kind::Screw && first.count.is_some() && !c.places.is_empty() {
+                told.presented = true;
+                told.apart = Some((Act::Unscrew, "screws are named"));
+            }
             told.fragment = true;
             told.elliptic = true;
             return Some(told);

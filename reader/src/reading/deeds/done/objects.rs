@@ -22,6 +22,7 @@ const MENDS: &[Mend] = &[
     unlocked_and_pulled,
     which_goes_where,
     sound_and_light,
+    touch_and_power,
     looked_at,
     same_screws,
     counted_screws,
@@ -96,6 +97,19 @@ fn sound_and_light(_: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) 
         for o in found.objects.iter_mut().filter(|o| matches!(o.head(), "sound" | "light" | "picture")) {
             o.kind = Kind::Part;
         }
+    }
+}
+
+/// "Disconnect the touch.": its cable.
+fn touch_and_power(_: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
+    if matches!(c.base.as_str(), "disconnect" | "unplug" | "connect" | "reconnect") {
+        let served = |o: &&mut Phrase| matches!(o.head(), "touch" | "picture" | "sound" | "light" | "charging");
+        found
+            .objects
+            .iter_mut()
+            .filter(|o| o.kind == Kind::Nothing && o.definite)
+            .filter(served)
+            .for_each(|o| o.kind = Kind::Part);
     }
 }
 

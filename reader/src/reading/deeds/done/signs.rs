@@ -71,7 +71,9 @@ impl Reader<'_> {
                 || matches!(w.said.as_str(), "has" | "needs")
         };
         // "That's got to go."
-        let has_to_go = c.base == "go" && c.places.is_empty() && self.words[c.from..verb].iter().any(|w| w.is("to"));
+        // "All of this old glue on the frame has to go."
+        let nowhere = c.places.iter().all(|(_, np)| np.from < verb);
+        let has_to_go = c.base == "go" && nowhere && self.words[c.from..verb].iter().any(|w| w.is("to"));
         let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty() || has_to_go;
         (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
     }

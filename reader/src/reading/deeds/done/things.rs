@@ -262,6 +262,15 @@ fn is_gone(r: &Reader<'_>, a: &Asked<'_>) -> Says {
     if !a.inanimate || a.c.base != "be" {
         return Pass;
     }
+    // "And that's the back off."
+    let that = a.c.subjects.iter().all(|s| matches!(s.head(), "that" | "there") && s.is_pronoun());
+    let off = a.c.particles.len() == 1 && matches!(a.c.particles[0].as_str(), "off" | "out");
+    if let ([thing], true) = (&a.c.objects[..], that && off && a.c.places.is_empty() && a.c.mood == Mood::Plain)
+        && thing.definite
+        && thing.kind == Kind::Part
+    {
+        return Done(vec![thing.clone()]);
+    }
     let made_sure = r.text.starts_with("make sure") || r.text.starts_with("ensure");
     to((!made_sure && r.is_gone(a.c)).then(|| a.mine.clone()))
 }

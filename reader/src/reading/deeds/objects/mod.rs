@@ -181,12 +181,11 @@ fn put_back(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
 
 /// One act: which it is, what it is done to, whether it is one at all; then it is laid in the row.
 fn settle_one(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mut Vec<Deed>) {
-    let Some((act, because)) = meant(s, a, half, bench, deeds) else {
-        if a.fragment {
-            fragments(s, a, half, bench, deeds);
-        }
+    if a.fragment && half == Half::Together {
+        fragments(s, a, half, bench, deeds);
         return;
-    };
+    }
+    let Some((act, because)) = meant(s, a, half, bench, deeds) else { return };
     let mut c = Case { s, a, act, because, told_half: half, half, what: Vec::new() };
     if !pass(BY_WORDS, &mut c, bench, deeds) {
         return;

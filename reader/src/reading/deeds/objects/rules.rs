@@ -60,6 +60,11 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.act = if c.together() { Act::Tighten } else { Act::Loosen };
         }
     }),
+    // "Let's take it apart.": what the whole recording does.
+    Drop(|c, _, _| {
+        let apart = ["take it apart", "take this apart", "take that apart"].iter().any(|w| c.says(w));
+        c.act == Act::Remove && apart && c.points()
+    }),
     // "Check check check.": of nothing.
     Drop(|c, _, _| {
         let checks = |o: &Phrase| o.words.iter().all(|w| w == "check");

@@ -156,6 +156,18 @@ mod tests {
     }
 
     #[test]
+    fn faces_are_cleaned_before_what_is_told_to_be_put_on() {
+        let rebond = Rebond { with: Some("adhesive tape".to_owned()), ..Rebond::default() };
+        let told = "[0:00] Pry up the rear cover with a spudger. Lift off the rear cover. Remove the fan. Now we put it back \
+                    together. Install the fan.\n\n[0:30] Apply the adhesive tape on the frame. Put the rear cover back on.";
+        let lines = closed(told, SeamKind::Tape, rebond);
+        let at =
+            |word: &str| lines.iter().position(|l| l.contains(word)).unwrap_or_else(|| panic!("{word}: {lines:?}"));
+        assert!(at("Clean the old") < at("Apply the"), "{lines:?}");
+        assert!(at("Apply the") < at("rear cover back on"), "{lines:?}");
+    }
+
+    #[test]
     fn beside_a_told_rebuild_it_stands_around_the_part() {
         let rebond =
             Rebond { with: Some("adhesive frame".to_owned()), press_for: Some(seconds(60.0)), ..Rebond::default() };

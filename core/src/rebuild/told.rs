@@ -340,6 +340,9 @@ fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: 
             (*t, *a, false)
         }
     };
+    let cleans = matches!(undo.about, About::Bond { before: true, .. }) && undo.line.act == Some(Act::Clean);
+    let applied = || woven[t].step.told.and_then(|step| first_applied(told.manual, step));
+    let sentence = if cleans { applied().map_or(sentence, |at| at.min(sentence)) } else { sentence };
     let sentence = &mut woven[t].sentences[sentence];
     if behind && !matches!(undo.about, About::Bond { before: true, .. }) {
         sentence.behind.push(line)
@@ -347,6 +350,11 @@ fn fill(told: &Told<'_>, woven: &mut [Woven], step: &Reversed, u: usize, found: 
         sentence.before.push(line)
     }
     woven[t].takes(&undo.about);
+}
+
+/// Where a told step puts on what bonds: faces are cleaned before it, and not between it and the part.
+fn first_applied(manual: &Manual, step: StepId) -> Option<usize> {
+    manual.steps.get(&step)?.actions.iter().position(|a| a.act == Act::Apply)
 }
 
 /// A told step while lines of the reverse are woven in.

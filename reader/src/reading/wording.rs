@@ -94,6 +94,7 @@ pub struct Instruction<'a> {
     pub by: Option<&'a str>,
     pub places: &'a [Whereabouts],
     pub manner: &'a [String],
+    /// A sign: to stop, and of a test what shows that all is good.
     pub until: Option<&'a str>,
     pub measures: &'a [Measure],
 }

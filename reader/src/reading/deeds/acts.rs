@@ -140,14 +140,14 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
     let named = |c: &Clause| c.things().any(|p| p.kind == Kind::Part && p.definite);
     let reason = clauses.iter().position(|c| c.mood == Mood::Reason).unwrap_or(clauses.len());
     let reasons = clauses[..reason].iter().any(named);
-    let behind = |c: &Clause| {
-        let at = clauses.iter().position(|k| std::ptr::eq(k, c)).unwrap_or(0);
-        at > reason && matches!(c.mood, Mood::Means | Mood::Relative)
-    };
+    let explains =
+        |at: usize, c: &Clause| c.mood == Mood::Reason || at > reason && matches!(c.mood, Mood::Means | Mood::Relative);
     clauses
         .iter()
+        .enumerate()
+        .filter(|(at, c)| !(reasons && explains(*at, c)))
+        .map(|(_, c)| c)
         .filter(|c| !(c.beside_it() || c.negated && c.verb.is_none()))
-        .filter(|c| !(reasons && (c.mood == Mood::Reason || behind(c))))
         .flat_map(|c| {
             // "It goes down the arm.": still spoken of is what goes there.
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
@@ -576,6 +576,7 @@ impl Reader<'_> {
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
             manner: self.manner(c),
             until: self.until(c),
+            shows: self.shows(c),
             measures: self.measures(from, self.words.len()),
         }
     }
@@ -640,9 +641,6 @@ impl Reader<'_> {
     }
 
     pub(super) fn until(&self, c: &Clause) -> Option<String> {
-        if let Some(shows) = self.shows(c) {
-            return Some(shows);
-        }
         let until = self.clauses.iter().find(|k| k.mood == Mood::Until && k.from >= c.from && k.from < c.to + 4)?;
         let to = until.to.min(until.from + 10).min(self.words.len());
         let words: Vec<&str> = self.words[until.from..to]

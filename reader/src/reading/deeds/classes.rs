@@ -6,19 +6,8 @@
 use super::super::lexicon::LEXICON;
 use super::super::tags::Form;
 use super::grammar::GRAMMAR;
-use super::words::{FILLERS, PARTICLES, Tag, Tagger, Word, one_as_a_thing};
-
-/// A word with what stands before it.
-struct Here<'a> {
-    t: &'a Tagger<'a>,
-    at: usize,
-    w: &'a Word,
-    /// As looked up, and as said.
-    word: &'a str,
-    said: &'a str,
-    /// The class of the word before, over adverbs; `None` where a clause begins.
-    before: Option<Tag>,
-}
+use super::verbs::is_verb;
+use super::words::{FILLERS, Here, PARTICLES, Tag, Tagger, Word, one_as_a_thing};
 
 type Rule = fn(&Here<'_>) -> Option<Tag>;
 
@@ -61,25 +50,12 @@ const RULES: &[Rule] = &[
 
 impl Tagger<'_> {
     pub(super) fn class(&self, at: usize) -> Tag {
-        let w = &self.words[at];
-        let here = Here { t: self, at, w, word: &w.lemma, said: &w.said, before: self.before(at) };
+        let here = Here::new(self, at);
         RULES.iter().find_map(|rule| rule(&here)).unwrap_or(Tag::Noun)
     }
 }
 
 impl Here<'_> {
-    fn back(&self, by: usize) -> Option<&Word> {
-        self.at.checked_sub(by).map(|i| &self.t.words[i])
-    }
-
-    fn next(&self) -> &str {
-        self.t.lemma(self.at + 1)
-    }
-
-    fn noun_next(&self) -> bool {
-        self.t.noun_at(self.at + 1)
-    }
-
     /// Behind "the", "the big".
     fn led(&self) -> bool {
         matches!(self.before, Some(Tag::Det | Tag::Adj))
@@ -231,7 +207,7 @@ fn somewhere_clean(h: &Here<'_>) -> Option<Tag> {
 /// "The screen works now."
 fn verb(h: &Here<'_>) -> Option<Tag> {
     let works = h.said == "works" && matches!(h.before, Some(Tag::Noun | Tag::Pron));
-    (works || h.t.is_verb(h.at, h.before)).then_some(Tag::Verb)
+    (works || is_verb(h)).then_some(Tag::Verb)
 }
 
 /// "Pull slowly and low."

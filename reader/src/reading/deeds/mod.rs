@@ -88,6 +88,7 @@ pub struct Deed {
     pub groups: Vec<ScrewGroup>,
     pub places: Vec<Whereabouts>,
     pub manner: Vec<String>,
+    /// A sign: to stop, and of a test what shows that all is good.
     pub until: Option<String>,
     pub measures: Vec<Measure>,
     /// Something new goes in.

@@ -222,7 +222,6 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                     break;
                 }
             }
-            // A verb that names: "opening pick", "charging board", "touch strip".
             // "six tiny screws phillips double zero": which head they have, and no name.
             Tag::Noun
                 if words.last().is_some_and(|w| is_screw(w))
@@ -230,6 +229,7 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
             {
                 break;
             }
+            // A verb that names: "opening pick", "charging board", "touch strip".
             Tag::Noun => {
                 nouns += 1;
                 words.push(word.lemma.clone());

@@ -74,7 +74,8 @@ impl Reader<'_> {
                 return None;
             }
             let thing = c.subjects.iter().chain(&c.objects).find(|p| p.kind == Kind::Part && old(p))?;
-            Some(self.removed(c, thing.clone(), "the old one goes in the bin"))
+            let because = if binned { "the old one goes in the bin" } else { "the old one is gone" };
+            Some(self.removed(c, thing.clone(), because))
         })
     }
 
@@ -84,7 +85,8 @@ impl Reader<'_> {
         let nut = c.subjects.iter().find(|s| s.kind == Kind::Screw && s.definite && s.words.len() > 1);
         let told = c.base == "be" && !c.negated && c.objects.iter().any(thread);
         let nut = nut.filter(|_| told && c.mood == Mood::Plain)?;
-        Some(Told { apart: Some((Act::Unscrew, "its thread is told")), ..self.removed(c, nut.clone(), "") })
+        let apart = Some((Act::Unscrew, "its thread is told"));
+        Some(Told { apart, objects: vec![nut.clone()], places: Vec::new(), confidence: 0.6, ..self.blank(c) })
     }
 
     fn removed(&self, c: &Clause, thing: Phrase, because: &'static str) -> Told {

@@ -79,14 +79,11 @@ impl Reader<'_> {
         // "Three screws on the board, and one of them's silver."
         let counted = c.subjects.first().filter(|s| {
             let several = s.kind == Kind::Screw && !s.definite && s.count.is_some_and(|n| n > 1);
-            let where_ = |(p, np): &(_, Phrase)| {
-                matches!(p as &str, "on" | "in" | "around" | "at") && np.from < c.verb.unwrap_or(0)
-            };
-            several
-                && c.base == "be"
-                && !c.passive
-                && c.from == 0
-                && c.places.iter().any(|(p, np)| where_(&(p.as_str(), np.clone())))
+            let there = c
+                .places
+                .iter()
+                .any(|(p, np)| matches!(p.as_str(), "on" | "in" | "around" | "at") && np.from < c.verb.unwrap_or(0));
+            several && c.base == "be" && !c.passive && c.from == 0 && there
         });
         if let Some(screws) = counted {
             told.apart = Some((Act::Unscrew, "screws are shown"));

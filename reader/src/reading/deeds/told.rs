@@ -49,6 +49,8 @@ pub(super) struct Told {
     pub manner: Vec<String>,
     /// "the clips let go".
     pub until: Option<String>,
+    /// "every key moves freely": what was looked for, should the act be a test.
+    pub shows: Option<String>,
     /// Temperatures, times and angles told with it.
     pub measures: Vec<Measure>,
     pub hypothetical: bool,

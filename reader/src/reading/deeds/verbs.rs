@@ -8,17 +8,7 @@ use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::tags::Form;
 use super::grammar::{GRAMMAR, Kind};
-use super::words::{Tag, Tagger, Word};
-
-/// A word with what stands around it.
-struct Here<'a> {
-    t: &'a Tagger<'a>,
-    at: usize,
-    w: &'a Word,
-    base: &'static str,
-    /// The class of the word before, over adverbs; `None` where a clause begins.
-    before: Option<Tag>,
-}
+use super::words::{Here, Tag, Word};
 
 /// A construction that settles it; `None` where it says nothing of the word.
 type Rule = fn(&Here<'_>) -> Option<bool>;
@@ -41,39 +31,28 @@ const SETTLED: &[Rule] = &[
     a_smear_of,
 ];
 
-impl Tagger<'_> {
-    pub(super) fn is_verb(&self, at: usize, before: Option<Tag>) -> bool {
-        let w = &self.words[at];
-        let Some(base) = w.base else { return false };
-        let here = Here { t: self, at, w, base, before };
-        if let Some(settled) = SETTLED.iter().find_map(|rule| rule(&here)) {
-            return settled;
-        }
-        match w.form {
-            Form::Base => base_form(&here),
-            Form::Third => third_person(&here),
-            Form::Past => past(&here),
-            Form::Ing => ing(&here),
-        }
+pub(super) fn is_verb(h: &Here<'_>) -> bool {
+    if h.base.is_empty() {
+        return false;
+    }
+    if let Some(settled) = SETTLED.iter().find_map(|rule| rule(h)) {
+        return settled;
+    }
+    match h.w.form {
+        Form::Base => base_form(h),
+        Form::Third => third_person(h),
+        Form::Past => past(h),
+        Form::Ing => ing(h),
     }
 }
 
 impl Here<'_> {
-    /// The word so many places before; `None` where the sentence begins.
-    fn back(&self, by: usize) -> Option<&Word> {
-        self.at.checked_sub(by).map(|i| &self.t.words[i])
-    }
-
     fn back_is(&self, by: usize, tag: Tag) -> bool {
         self.back(by).is_some_and(|w| w.tag == tag)
     }
 
     fn back_said(&self, by: usize, words: &[&str]) -> bool {
         self.back(by).is_some_and(|w| words.contains(&w.said.as_str()))
-    }
-
-    fn next(&self) -> &str {
-        self.t.lemma(self.at + 1)
     }
 
     fn is_base(&self) -> bool {
@@ -92,10 +71,6 @@ impl Here<'_> {
 
     fn object_next(&self) -> bool {
         !self.w.pause && self.t.object_at(self.at + 1)
-    }
-
-    fn noun_next(&self) -> bool {
-        self.t.noun_at(self.at + 1)
     }
 
     fn particle_next(&self) -> bool {

@@ -281,6 +281,39 @@ pub(super) struct Tagger<'a> {
     pub words: &'a [Word],
 }
 
+/// A word with what stands around it, as the tables of `classes` and `verbs` ask of it.
+pub(super) struct Here<'a> {
+    pub t: &'a Tagger<'a>,
+    pub at: usize,
+    pub w: &'a Word,
+    /// As looked up, as said, and the verb it may be a form of, else empty.
+    pub word: &'a str,
+    pub said: &'a str,
+    pub base: &'static str,
+    /// The class of the word before, over adverbs; `None` where a clause begins.
+    pub before: Option<Tag>,
+}
+
+impl<'a> Here<'a> {
+    pub fn new(t: &'a Tagger<'a>, at: usize) -> Self {
+        let w = &t.words[at];
+        Self { t, at, w, word: &w.lemma, said: &w.said, base: w.verb(), before: t.before(at) }
+    }
+
+    /// The word so many places before; `None` where the sentence begins.
+    pub fn back(&self, by: usize) -> Option<&Word> {
+        self.at.checked_sub(by).map(|i| &self.t.words[i])
+    }
+
+    pub fn next(&self) -> &str {
+        self.t.lemma(self.at + 1)
+    }
+
+    pub fn noun_next(&self) -> bool {
+        self.t.noun_at(self.at + 1)
+    }
+}
+
 impl Tagger<'_> {
     pub fn lemma(&self, at: usize) -> &str {
         self.words.get(at).map_or("", |w| w.lemma.as_str())

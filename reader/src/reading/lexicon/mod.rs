@@ -23,8 +23,9 @@ pub(super) struct Lexicon {
     pub never_parts: FxHashSet<CompactString>,
     /// Common nouns that name nothing one could hold: "pause", "renewal". From WordNet.
     pub no_things: FxHashSet<&'static str>,
-    /// Adverbs of talk, which are no names of things: "therefore", "rather".
+    /// Adjectives of talk: "noisy", "filthy".
     pub everyday_adjectives: FxHashSet<CompactString>,
+    /// Adverbs of talk, which are no names of things: "therefore", "rather".
     pub everyday_adverbs: FxHashSet<CompactString>,
     pub everyday_verbs: Vec<String>,
     /// Another word for a part to the one a guide uses.

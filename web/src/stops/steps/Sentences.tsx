@@ -279,7 +279,12 @@ function Deed({ sentence, number, set }: Told) {
           {role("With", roles?.by ?? "", (t) => ({ role: { by: t || null } }))}
           {role("Where (“under the lid”)", places, (t) => ({ role: { places: listOf(t) } }), "18em")}
           {role("How (“slowly”)", (roles?.manner ?? []).join(", "), (t) => ({ role: { manner: listOf(t) } }))}
-          {role("Until", roles?.until ?? "", (t) => ({ role: { until: t || null } }), "18em")}
+          {role(
+            sentence.act === "test" ? "Good when" : "Until",
+            roles?.until ?? "",
+            (t) => ({ role: { until: t || null } }),
+            "18em",
+          )}
         </Row>
       </More>
     </>

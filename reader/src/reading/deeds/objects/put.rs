@@ -167,7 +167,8 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
         future: a.future,
         places,
         manner: a.manner.clone(),
-        until: a.until.clone(),
+        // The sign that ends a test is what shows that all is good.
+        until: a.shows.clone().filter(|_| c.act == Act::Test).or_else(|| a.until.clone()),
         measures: a.measures.clone(),
         new: a.new,
         because: c.because,

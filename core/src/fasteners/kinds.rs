@@ -76,7 +76,7 @@ impl Kind {
 
     /// "PH0, M2, 6 mm, pan head".
     pub fn words(&self) -> String {
-        let drive = self.bit.clone().or_else(|| self.drive.map(|d| d.code().to_owned()));
+        let drive = self.bit.clone().or_else(|| self.drive.map(|d| d.in_words().to_owned()));
         kind_words(drive, self.thread, self.length_mm, self.head, self.forming)
     }
 }

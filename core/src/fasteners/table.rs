@@ -41,7 +41,7 @@ const COLUMNS: [&str; 19] = [
 /// things and are asked for.
 fn drive_named(name: &str) -> Result<Drive, String> {
     let name = name.trim().to_lowercase();
-    if let Some(drive) = Drive::ALL.iter().copied().find(|d| d.name() == name || d.code().to_lowercase() == name) {
+    if let Some(drive) = Drive::ALL.iter().copied().find(|d| d.name() == name || d.in_words().to_lowercase() == name) {
         return Ok(drive);
     }
     let known = match name.as_str() {

@@ -47,7 +47,7 @@ pub use model::layers::{Layer, LayerEdit, Outline};
 pub use model::notes::{Note, NoteEdit, NoteField, NoteKind};
 pub use model::opening::{FaceEdge, MarkEdit, MarkEnd, MarkField, MarkKind, Rebond, RimAsked, SeamMark, Swing};
 pub(crate) use model::parts::rename_in as replaced_in;
-pub use model::parts::{Part, PartEdit, PartField, capitalised};
+pub use model::parts::{Part, PartEdit, PartField, capitalised, is_plural};
 pub use model::recordings::{ClaimAgain, Drafted, RecordingEdit, RecordingRef, ToldAgain};
 pub use model::requirements::{Reason, Requirement, RequirementEdit, Standing};
 pub use model::scores::{ScoreRow, ScoreTable, StepLimits};

@@ -8,7 +8,7 @@ use super::inverse::{About, Undo, inverse};
 use super::loose;
 use crate::ids::PartId;
 use crate::labels::Label;
-use crate::manual::{Action, Manual, PartFate, Step};
+use crate::manual::{Action, Manual, PartFate, Step, is_plural};
 use crate::reading::{Act, list};
 use crate::things::{Peeled, is_cut_to_open, peeled, same_thing};
 
@@ -33,7 +33,7 @@ fn undone(manual: &Manual, act: Act, going: &[PartId]) -> Vec<Undo> {
         Act::Peel => going.iter().flat_map(|p| peeled_off(manual, *p)).collect(),
         Act::Cut => going.iter().filter_map(|p| cut(manual, *p)).collect(),
         Act::Desolder => soldered(manual, going),
-        Act::Release => vec![whole(manual, act, Act::Press, "Press", "in until it clicks", going)],
+        Act::Release => vec![pressed_in(manual, going)],
         _ => inverse(act).map(|back| whole(manual, act, back, back.label(), "", going)).into_iter().collect(),
     }
 }
@@ -64,7 +64,7 @@ fn thing(act: Act, name: &str) -> Vec<Undo> {
         Act::Desolder => {
             line(Act::Solder, format!("Solder the {name}.")).into_iter().chain([cooled(about())]).collect()
         }
-        Act::Release => line(Act::Press, format!("Press the {name} in until it clicks.")),
+        Act::Release => line(Act::Press, format!("Press the {name} in until {}.", clicks(is_plural(name)))),
         Act::Open => line(Act::Close, format!("Close the {name}.")),
         _ => Vec::new(),
     }
@@ -78,6 +78,15 @@ fn whole(manual: &Manual, undone: Act, act: Act, verb: &str, behind: &str, parts
     let because = loose::because(manual, &parts).filter(|_| act == Act::Install);
     let line = RebuildLine { because, ..RebuildLine::new(act, text.trim_end().to_owned() + ".") };
     Undo { about: About::Parts(undone, parts), line }
+}
+
+fn pressed_in(manual: &Manual, parts: &[PartId]) -> Undo {
+    let several = parts.len() > 1 || parts.iter().any(|p| is_plural(manual.part_name(*p)));
+    whole(manual, Act::Release, Act::Press, "Press", &format!("in until {}", clicks(several)), parts)
+}
+
+fn clicks(several: bool) -> &'static str {
+    if several { "they click" } else { "it clicks" }
 }
 
 fn peeled_off(manual: &Manual, part: PartId) -> Vec<Undo> {
@@ -179,6 +188,8 @@ mod tests {
     #[case::tie("Cut the cable tie. Take out the fan.", &["Fit the fan.", "Fit a new cable tie."])]
     #[case::soldered("Desolder the buzzer.", &["Solder the buzzer.", "Let the joints cool, then look at each: smooth, wetted all round, no bridge to the next."])]
     #[case::clips("Unclip the fan cover.", &["Press the fan cover in until it clicks."])]
+    #[case::catches("Release the two catches.", &["Press the catches in until they click."])]
+    #[case::loosened_and_peeled_off("Release the leather patch. Peel off the leather patch.", &["Renew the adhesive and press on the leather patch."])]
     #[case::drained("Drain the coolant. Take out the pump.", &["Fit the pump.", "Fill in the coolant, new where it was not clean.", "Let the air out.", "Look for leaks before anything is closed over it."])]
     #[case::latch_of_a_plug("Flip up the latch. Disconnect the display cable.", &["Connect the display."])]
     #[case::nothing_to_undo("Warm the edge to 70 degrees. Mark the cable. Wait for two minutes.", &[])]

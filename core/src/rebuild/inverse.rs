@@ -134,8 +134,14 @@ pub(super) fn fold_step(manual: &Manual, step: &Step, number: usize) -> Reversed
 
 /// Whether another act of the step takes the same parts away: who fits a lid need not be told to close it.
 fn lifted_too(step: &Step, action: &Action) -> bool {
-    let lifts = |p: &PartId| step.actions.iter().any(|a| a.act == Act::Remove && a.parts.contains(p));
-    matches!(action.act, Act::Pry | Act::Open) && !action.parts.is_empty() && action.parts.iter().all(lifts)
+    let by = match action.act {
+        Act::Pry | Act::Open => Act::Remove,
+        // What was glued has no catch to press in.
+        Act::Release => Act::Peel,
+        _ => return false,
+    };
+    let lifts = |p: &PartId| step.actions.iter().any(|a| a.act == by && a.parts.contains(p));
+    !action.parts.is_empty() && action.parts.iter().all(lifts)
 }
 
 /// What a step holds of screws and connectors that no line has brought back yet.

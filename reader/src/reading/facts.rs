@@ -75,21 +75,21 @@ impl Drive {
         }
     }
 
-    /// The code that readers of a guide see.
-    pub fn code(self) -> &'static str {
+    /// What readers of a guide see where no bit is known: the code where it stands on every driver, else the shape.
+    pub fn in_words(self) -> &'static str {
         match self {
             Self::Phillips => "PH",
-            Self::Slotted => "SL",
-            Self::Torx => "T",
-            Self::TorxPlus => "IP",
-            Self::Hex => "H",
+            Self::Slotted => "slotted",
+            Self::Torx => "six-lobe",
+            Self::TorxPlus => "six-lobe plus",
+            Self::Hex => "hex socket",
             Self::Pentalobe => "five-lobe",
             Self::TriPoint => "three-lobe",
             Self::Pozidriv => "PZ",
             Self::Jis => "JIS",
             Self::Spanner => "two-hole",
-            Self::Square => "SQ",
-            Self::TorxPin => "TR",
+            Self::Square => "square",
+            Self::TorxPin => "six-lobe pin",
             Self::Triangle => "triangle",
         }
     }

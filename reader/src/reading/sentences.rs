@@ -68,7 +68,38 @@ pub(super) fn split(recording: &Recording) -> Vec<Sentence> {
         offset += cue.text.chars().count() + 1;
     }
     flush(&mut open, &mut out);
-    join_openers(running_numbers(out))
+    join_openers(running_numbers(title_read_out(out, recording)))
+}
+
+/// "Tide clock repair Put on your wrist band": a title that is read out, or was read off the picture, is no part of what
+/// follows.
+fn title_read_out(mut sentences: Vec<Sentence>, recording: &Recording) -> Vec<Sentence> {
+    const FEWEST: usize = 2;
+    // "Lamp repair is easy", "lamp repair guide for you".
+    const GOES_ON: [&str; 16] = [
+        "is", "isn't", "was", "has", "can", "will", "takes", "needs", "guide", "video", "for", "on", "in", "of", "and",
+        "with",
+    ];
+    let title = recording.title.as_deref().unwrap_or_default().to_lowercase();
+    let mut words = title.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).take(LONGEST).peekable();
+    let Some(first) =
+        sentences.first_mut().filter(|s| words.peek() == s.tokens.first().map(|t| t.said.as_str()).as_ref())
+    else {
+        return sentences;
+    };
+    // Words of the title may go unsaid; its last one ends it.
+    let told = first.tokens.iter().take_while(|t| words.any(|w| w == t.said)).count();
+    let capital = |t: &Token| joined_text(recording).chars().nth(t.start).is_some_and(char::is_uppercase);
+    let anew = |t: &Token| if is_punctuated(recording) { capital(t) } else { !GOES_ON.contains(&t.said.as_str()) };
+    if told < FEWEST || words.next().is_some() || !first.tokens.get(told).is_some_and(anew) {
+        return sentences;
+    }
+    let rest = first.tokens.split_off(told);
+    if let Some(last) = first.tokens.last_mut() {
+        last.stop = true;
+    }
+    sentences.insert(1, Sentence { tokens: rest });
+    sentences
 }
 
 /// "Take it off 11. Remove the battery 12.": numbers of pages or steps that are read out behind their orders stand alone.
@@ -456,6 +487,15 @@ mod tests {
                 "then pull the ribbon out"
             ]
         );
+    }
+
+    #[rstest]
+    #[case("Tarmo K4 Repair Put on the strap. Stop.", &["tarmo k4 repair", "put on the strap", "stop"])]
+    #[case("tarmo k4 tide clock repair notice anyone who tries this", &["tarmo k4 tide clock repair", "notice anyone who tries this"])]
+    #[case("tarmo k4 tide clock repair is easy", &["tarmo k4 tide clock repair is easy"])]
+    #[case("Tarmo K4 tide clocks break. Stop.", &["tarmo k4 tide clocks break", "stop"])]
+    fn a_title_that_is_read_out_stands_alone(#[case] said: &str, #[case] wanted: &[&str]) {
+        assert_eq!(sentences(&format!("# Recording: Tarmo K4 tide clock repair\n\n[0:00] {said}")), wanted);
     }
 
     #[test]

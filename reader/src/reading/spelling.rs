@@ -51,6 +51,7 @@ impl Spelling {
         for word in small {
             seen.remove(&word);
         }
+        seen.extend(recording.title.as_deref().and_then(model).map(|name| (key(&name), name)));
         Self(seen)
     }
 
@@ -79,6 +80,16 @@ impl Spelling {
         let written = self.0.get(&key(core))?;
         Some(said.replacen(core, written, 1))
     }
+}
+
+/// "Tarmo Echo 5 tide clock": the name before the figure of a model, whatever its words mean elsewhere.
+fn model(title: &str) -> Option<String> {
+    let capital = |w: &&str| w.starts_with(char::is_uppercase) && w.chars().all(char::is_alphabetic);
+    let words: Vec<&str> = title.split_whitespace().take(LONGEST + 1).collect();
+    let name = words.iter().take_while(|w| capital(w)).count();
+    // "X4" names the model itself, and the words before it may be what it is.
+    let figure = words.get(name).is_some_and(|w| w.chars().all(|c| c.is_ascii_digit()));
+    (figure && name > 0).then(|| words[..name].join(" "))
 }
 
 fn key(word: &str) -> String {
@@ -134,6 +145,12 @@ mod tests {
     )]
     fn names_keep_their_capitals(#[case] said: &str, #[case] text: &str, #[case] wanted: &str) {
         assert_eq!(spelling(&format!("[0:00] {said}")).put(text), wanted);
+    }
+
+    #[test]
+    fn the_name_of_a_model_is_written_as_the_title_has_it() {
+        let recording = Recording::parse(b"# Recording: Tarmo Echo 5 tide clock\n\n[0:00] Hear the echo.").unwrap();
+        assert_eq!(Spelling::of(&recording).put("Switch on the tarmo echo."), "Switch on the Tarmo Echo.");
     }
 
     #[test]

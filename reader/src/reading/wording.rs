@@ -112,7 +112,7 @@ impl Instruction<'_> {
             }
             Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
             Act::Protect if self.things.iter().any(|t| is_worn(t)) => format!("Put on the {}", list(&self.things)),
-            _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", verb_on(self.act, &self.things))),
+            _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", self.verb())),
         };
         // Of screws only "by hand" tells a reader something.
         let screws = matches!(self.act, Act::Unscrew | Act::Drive);
@@ -135,7 +135,9 @@ impl Instruction<'_> {
                 format!("Plug the device into the {wall}")
             };
         }
-        let told = |p: &str| told(p) || mains.is_some_and(|wall| p.ends_with(wall));
+        // "back to the holes": screws go nowhere else.
+        let holes = |p: &str| screws && matches!(p.rsplit(' ').next(), Some("hole" | "holes"));
+        let told = |p: &str| told(p) || holes(p) || mains.is_some_and(|wall| p.ends_with(wall));
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
             // The tool goes into a joint; the part is pried up at it.
             let at_it = self.act == Act::Pry && matches!(preposition.as_str(), "in" | "into");
@@ -165,6 +167,11 @@ impl Instruction<'_> {
             Some(rest) => format!("Check that the {} {rest}.", self.things[0]),
             None => format!("Check that {shows}."),
         })
+    }
+
+    /// What is done, by what it is done with: a suction cup pries nothing.
+    fn verb(&self) -> &'static str {
+        if self.act == Act::Pry && self.by == Some("suction cup") { "Lift" } else { verb_on(self.act, &self.things) }
     }
 
     /// A ring or a cap has its thread itself: no screws are turned.
@@ -223,7 +230,7 @@ fn screws(d: &Instruction<'_>, the: Option<&str>) -> String {
 
 /// "the four T5 screws (6 mm)"; of a further group of the same kind only "the two (8 mm)".
 fn group(g: &ScrewGroup, named: bool) -> String {
-    let kind = g.bit.clone().or_else(|| g.drive.map(|k: Drive| k.label().to_owned())).filter(|_| named);
+    let kind = g.bit.clone().or_else(|| g.drive.map(|k: Drive| k.in_words().to_owned())).filter(|_| named);
     let noun = named.then_some(if g.count == Some(1) { " screw" } else { " screws" });
     let count = g.count.map(|n| format!(" {}", numeral(n)));
     let length = g.length_mm.map(|l| format!(" ({} mm)", number(l)));
@@ -322,6 +329,8 @@ pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
         Act::PowerOn if keys => "Press",
         Act::PowerOff if keys => "Hold",
         Act::Clean if !things.is_empty() && things.iter().all(|t| is_dirt(t)) => "Clean off",
+        // A test is run; it is no thing that is tested.
+        Act::Test if !things.is_empty() && things.iter().all(|t| t.ends_with(" test")) => "Run",
         _ => verb(act),
     }
 }
@@ -444,6 +453,28 @@ mod tests {
     ) {
         let places = [Whereabouts { preposition: preposition.into(), thing: thing.into() }];
         assert_eq!(Instruction { things: things.to_vec(), places: &places, ..blank(act) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::pulled_up(Act::Pry, "display", Some("suction cup"), "Lift the display with a suction cup.")]
+    #[case::prised_up(Act::Pry, "display", Some("spudger"), "Pry up the display with a spudger.")]
+    #[case::run(Act::Test, "leak test", None, "Run the leak test.")]
+    #[case::tested(Act::Test, "fan", None, "Test the fan.")]
+    fn the_verb_goes_by_tool_and_thing(
+        #[case] act: Act,
+        #[case] thing: &str,
+        #[case] by: Option<&str>,
+        #[case] wanted: &str,
+    ) {
+        assert_eq!(Instruction { things: vec![thing], by, ..blank(act) }.sentence(), wanted);
+    }
+
+    #[test]
+    fn screws_go_into_holes_without_a_word() {
+        let places =
+            ["the holes", "the left side"].map(|thing| Whereabouts { preposition: "to".into(), thing: thing.into() });
+        let told = Instruction { things: vec!["lid"], places: &places, ..blank(Act::Drive) };
+        assert_eq!(told.sentence(), "Drive in the screws of the lid to the left side.");
     }
 
     #[rstest]

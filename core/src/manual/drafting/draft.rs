@@ -8,12 +8,12 @@ use super::connectors::kind_told;
 use super::device::DeviceTold;
 use super::fit::fit;
 use super::opening::{self, OpeningTold};
+use super::own_words::{own_words, sentence};
 use super::row::{Home, Row};
 use super::told_order::ToldOrder;
 use crate::ids::IdMaker;
 use crate::labels::Label as _;
 use crate::manual::edits::refusal::MAX_TITLE;
-use crate::manual::model::parts::capitalised;
 use crate::manual::model::steps::rank_between;
 use crate::manual::*;
 use crate::reading::{
@@ -114,16 +114,15 @@ impl Drafter {
                 }
             }
             // An order of one act reads well as it was said, and says more.
-            let own = statement.filter(|s| {
-                reading::is_order(&s.text) && alone_in(source.reading, s) && things::vague_care(&s.text).is_none()
-            });
+            let own = statement.filter(|s| alone_in(source.reading, s));
+            let own = own.and_then(|s| own_words(&s.put_right(), deed)).map(|words| self.spelling.put(&words));
             let action = Action {
                 id: self.ids.make(ActionId),
                 act: statement.map_or(deed.act, |s| act_told(deed, s)),
                 roles: roles(deed, &self.names_of(&parts), &self.spelling),
                 parts,
-                text: own.map(|s| sentence(&s.text)),
                 said: own.is_some(),
+                text: own,
                 doubt: None,
                 evidence: vec![evidence],
             };
@@ -697,29 +696,6 @@ fn drivers(fasteners: &[FastenerFact]) -> Vec<String> {
     fasteners.iter().filter_map(|f| f.drive).map(|d| format!("{} screwdriver", d.name())).collect()
 }
 
-/// A spoken sentence as one reads it: without the words that only open it, a capital, a full stop.
-fn sentence(text: &str) -> String {
-    let text = capitalised(opened(text.trim()));
-    if text.ends_with(['.', '!', '?', '…']) { text } else { format!("{text}.") }
-}
-
-/// What stands behind "so", "and now", "okay".
-fn opened(text: &str) -> &str {
-    const OPENERS: [&str; 9] = ["so", "and", "but", "now", "then", "okay", "alright", "right", "well"];
-    const FEWEST: usize = 3;
-    let mut rest = text;
-    while let Some((first, behind)) = rest.split_once(' ') {
-        let word = first.trim_end_matches(',').to_lowercase();
-        // "Right side up", "Well done", "So that it fits" tell something.
-        let tells = matches!(word.as_str(), "right" | "well") && !first.ends_with(',') || behind.starts_with("that ");
-        if !OPENERS.contains(&word.as_str()) || tells || behind.split_whitespace().count() < FEWEST {
-            break;
-        }
-        rest = behind.trim_start();
-    }
-    rest
-}
-
 fn shortened(text: &str) -> String {
     const WORDS: usize = 9;
     let words: Vec<&str> = text.split_whitespace().collect();
@@ -775,15 +751,6 @@ mod tests {
     #[case("Remove three screws and then one more.", HowCounted::Said)]
     fn counting_aloud_is_told_from_saying(#[case] text: &str, #[case] how: HowCounted) {
         assert_eq!(super::how_counted(text), how);
-    }
-
-    #[rstest::rstest]
-    #[case("So pull the plug out of the wall.", "Pull the plug out of the wall.")]
-    #[case("and now, lay it aside", "Lay it aside.")]
-    #[case("Now stop.", "Now stop.")]
-    #[case("Right side up, please.", "Right side up, please.")]
-    fn what_only_opens_a_sentence_is_left_out(#[case] said: &str, #[case] wanted: &str) {
-        assert_eq!(super::sentence(said), wanted);
     }
 
     #[rstest::rstest]

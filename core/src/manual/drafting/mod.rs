@@ -6,5 +6,6 @@ pub(super) mod draft;
 mod fit;
 pub(super) mod further;
 mod opening;
+mod own_words;
 mod row;
 mod told_order;

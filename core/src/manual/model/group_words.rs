@@ -29,9 +29,9 @@ impl FastenerGroup {
         self.count.map_or("?".to_owned(), |n| n.to_string())
     }
 
-    /// The bit, else the code of the drive: "PH0", "five-lobe".
+    /// The bit, else the drive: "PH0", "six-lobe".
     pub fn drive_words(&self) -> Option<String> {
-        self.bit.clone().or_else(|| self.drive.map(|d| d.code().to_owned()))
+        self.bit.clone().or_else(|| self.drive.map(|d| d.in_words().to_owned()))
     }
 
     /// "8 mm".

@@ -323,7 +323,8 @@ fn whole_word(sentence: &str, at: usize, word: &str) -> (Option<usize>, bool) {
     (ends.then_some(at + letters + ending.len()), true)
 }
 
-fn is_plural(name: &str) -> bool {
+/// Whether a name tells of several: "catches", not "glass".
+pub fn is_plural(name: &str) -> bool {
     name.ends_with('s') && !name.ends_with("ss")
 }
 

@@ -109,11 +109,24 @@ fn wished(words: &[Word], wish: Wish, out: &mut Sentenced) {
     }
 }
 
-/// "Switch the Corvid Echo on.": what the title is called by names a thing, whatever its last word means elsewhere.
+/// "Switch the Corvid Echo on.": what the title is called by names a thing, whatever its last word means elsewhere. "The
+/// Corvid Echo 5" is a model, and so the device itself.
 fn is_titled(c: &mut Clause, title: &str) {
     let named = c.subjects.iter_mut().chain(&mut c.objects).chain(c.places.iter_mut().map(|(_, p)| p));
-    let titled = |p: &Phrase| p.kind == Kind::Nothing && p.words.len() > 1 && has(title, &p.text());
-    named.filter(|p| titled(p)).for_each(|p| p.kind = Kind::Part);
+    for p in named.filter(|p| p.words.len() > 1 && p.of.is_empty()) {
+        let name = p.text();
+        if is_model(title, &name) {
+            p.kind = Kind::Device;
+        } else if p.kind == Kind::Nothing && has(title, &name) {
+            p.kind = Kind::Part;
+        }
+    }
+}
+
+/// Whether a title begins with a name and the figure of its model: "Corvid Echo 5 chart plotter".
+fn is_model(title: &str, name: &str) -> bool {
+    let figure = |w: &str| w.starts_with(|c: char| c.is_ascii_digit()) || super::super::numbers::lone(&[w]);
+    title.strip_prefix(name).and_then(|rest| rest.strip_prefix(' ')?.split(' ').next()).is_some_and(figure)
 }
 
 /// What a sentence does, and what a tool parts: spoken of first.

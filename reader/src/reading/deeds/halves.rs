@@ -145,9 +145,9 @@ fn same(act: Act) -> [f64; 2] {
         Act::Tighten | Act::Close => [2.0, 0.0],
         Act::Apply | Act::Press | Act::Route => [1.5, 0.0],
         Act::PowerOn => [1.5, 0.0],
-        Act::Adjust | Act::Test => [0.4, 0.0],
+        // Things move over to what is about to go in.
+        Act::Adjust | Act::Test | Act::Transfer => [0.4, 0.0],
         Act::Clean
-        | Act::Transfer
         | Act::Protect
         | Act::Turn
         | Act::Mark

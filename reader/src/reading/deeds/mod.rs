@@ -501,7 +501,7 @@ mod tests {
     #[case::tells_when("Remove the lid after the sensor has been moved.", "remove lid")]
     #[case::a_reason_is_no_object(
         "Move the sensor to the new lid because the pointer doesn't turn without it.",
-        "adjust sensor"
+        "transfer sensor"
     )]
     #[case::only_seen("Under each of them you are going to see a little rubber ring.", "")]
     #[case::not_the_device("Check which edition you have before you order one.", "")]

@@ -10,6 +10,11 @@ use super::phrases::Phrase;
 use super::told::{Reader, TOOLS, Told, has};
 use crate::units::Quantity;
 
+/// "A power-on test.", "Fan speed checking.": what is tried stands before it.
+fn is_trial(word: &str) -> bool {
+    matches!(word, "test" | "check" | "checking" | "trial" | "testing")
+}
+
 impl Reader<'_> {
     /// "There are 12 torx screws", "it is held by two screws", "two screws hold the plate".
     pub(super) fn presented(&self, n: usize, c: &Clause) -> Option<Told> {
@@ -342,14 +347,17 @@ impl Reader<'_> {
             return Some(told);
         }
         // "A power-on test.", "Fan speed checking."
-        if self.words.len() <= 8 && matches!(first.head(), "test" | "check" | "checking" | "trial" | "testing")
+        if self.words.len() <= 8 && is_trial(first.head())
             || first.of.is_empty() && self.words.len() <= 6 && self.lemmas.last() == Some(&"test")
         {
             told.apart = Some((Act::Test, "a test is named"));
             told.together = told.apart;
             let mut tested = first.clone();
-            tested.words.pop();
-            tested.said.pop();
+            // "A charging test check."
+            while !tested.words.is_empty() && is_trial(tested.head()) {
+                tested.words.pop();
+                tested.said.pop();
+            }
             tested.kind = Kind::Part;
             told.objects = if tested.words.is_empty() { Vec::new() } else { vec![tested] };
             return Some(told);

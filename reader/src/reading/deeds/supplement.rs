@@ -24,7 +24,10 @@ const FEWEST: usize = 4;
 
 /// The segment in which things begin to go together, by the deeds and by the statements.
 pub fn turn(deeds: &[Deed], told: Option<usize>) -> Option<usize> {
-    let together: Vec<&Deed> = deeds.iter().filter(|d| d.half == Half::Together).collect();
+    // "Move the sensor over to the new holder", and the taking apart goes on: it stands on the bench as yet.
+    let goes_on = |n: usize| deeds.get(n + 1).is_some_and(|next| next.half == Half::Apart);
+    let back = |(n, d): &(usize, &Deed)| d.half == Half::Together && !(d.act == Act::Transfer && goes_on(*n));
+    let together: Vec<&Deed> = deeds.iter().enumerate().filter(back).map(|(_, d)| d).collect();
     let first = together.first().map(|d| d.cue);
     first.filter(|_| told.is_some() || together.len() >= FEWEST).or(told)
 }

@@ -13,7 +13,7 @@ pub(super) fn meant(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &
         // A button that is pressed lets go of something only while things come apart.
         Half::Together => a.together.or(a.apart.filter(|(_, why)| !why.starts_with("a button"))),
         // Nothing goes in while things come apart; what reads so is a knack or a tool.
-        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Act::Apply | Act::Adjust))),
+        _ => a.apart.or(a.together.filter(|(act, _)| matches!(act, Act::Apply | Act::Adjust | Act::Transfer))),
     };
     told.or_else(|| (a.elliptic && !a.fragment).then(|| goes_on(s, a, half, bench, deeds)).flatten())
 }

@@ -110,6 +110,19 @@ fn high_voltage(about: CautionSubject, text: &str) -> Option<Known> {
     })
 }
 
+/// "Cover the glass with film as well.": what is only marred cuts nobody.
+fn marred(about: CautionSubject, text: &str) -> Option<Known> {
+    const MARS: [&str; 8] = ["scratch", "fingerprint", "smear", "smudge", "film", "foil", "dust", "dull"];
+    const CUTS: [&str; 7] = ["crack", "splinter", "break", "broke", "shatter", "shard", "cut"];
+    let told = |list: &[&str]| list.iter().any(|w| text.contains(w));
+    (about == CautionSubject::Glass && told(&MARS) && !told(&CUTS)).then_some(Known {
+        level: Level::Notice,
+        name: "clear surface",
+        consequence: "Scratches and fingerprints stay.",
+        avoidance: "Keep it covered, and touch nothing but its edge.",
+    })
+}
+
 /// How loud, the name, what happens, what to do.
 type Row = (Level, &'static str, &'static str, &'static str);
 
@@ -208,9 +221,10 @@ pub fn head(manual: &Manual, caution: &Caution) -> CautionHead {
         return CautionHead { level: caution.level.unwrap_or(head.level), avoidance, ..head };
     }
     let text = caution.text.to_lowercase();
-    let shocks = high_voltage(caution.about, &text);
-    let sign = shocks.as_ref().map(|_| Sign::Electricity).or_else(|| sign(caution.about));
-    let known = shocks.or_else(|| known(caution.about));
+    let (shocks, marred) = (high_voltage(caution.about, &text), marred(caution.about, &text));
+    let of_subject = || sign(caution.about).filter(|_| marred.is_none());
+    let sign = shocks.as_ref().map(|_| Sign::Electricity).or_else(of_subject);
+    let known = shocks.or(marred).or_else(|| known(caution.about));
     let base = known.as_ref().map_or(Level::Notice, |h| h.level);
     let level =
         caution.level.unwrap_or_else(|| base.max(told_level(&text)).max(by_device(manual, caution.about, &text)));
@@ -385,6 +399,8 @@ mod tests {
     #[case::a_person_dies(CautionSubject::Power, "The flash capacitor can kill you.", Level::Danger)]
     #[case::skin_that_soils(CautionSubject::Contamination, "Grease from the skin spoils it.", Level::Notice)]
     #[case::a_high_voltage(CautionSubject::Power, "Under that is the part with the high voltage.", Level::Warning)]
+    #[case::glass_to_be_covered(CautionSubject::Glass, "Cover the finder glass with film as well.", Level::Notice)]
+    #[case::film_over_cracks(CautionSubject::Glass, "Put film over it, so that no splinter flies.", Level::Caution)]
     #[case::many_volts(CautionSubject::Power, "That corner carries 900 volts.", Level::Warning)]
     #[case::parts_of_a_volt(CautionSubject::Power, "The rail carries 51.5 volts.", Level::Warning)]
     #[case::volts_in_one_word(CautionSubject::Other, "It says 230V on the can.", Level::Warning)]

@@ -46,8 +46,8 @@ pub(super) fn undo_things(manual: &Manual, step: &Step, action: &Action) -> Vec<
     }
     // Latches of plugs are told with their plugs.
     let by_plugs = act == Act::Release && manual.connectors_of(step.id).next().is_some();
-    let lifted =
-        |n: &str| step.actions.iter().any(|a| a.act == Act::Remove && manual.named(a).any(|m| same_thing(n, m)));
+    let lifts = |a: &Action| a.act == Act::Remove || act == Act::Release && a.act == Act::Peel;
+    let lifted = |n: &str| step.actions.iter().any(|a| lifts(a) && manual.named(a).any(|m| same_thing(n, m)));
     let things = action.roles.things.iter().filter(|n| action.parts.is_empty() && !by_plugs && !lifted(n));
     things.flat_map(|name| thing(act, name)).collect()
 }

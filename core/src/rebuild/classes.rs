@@ -110,7 +110,7 @@ fn tools(manual: &Manual, steps: &[&Step]) -> ClassRow {
         .flat_map(|s| manual.groups_of(s.id))
         .filter_map(|g| g.drive)
         .filter(|d| special(*d))
-        .map(Drive::code)
+        .map(Drive::in_words)
         .collect();
     let hand = steps.iter().flat_map(|s| &s.tools).map(|t| t.to_lowercase());
     let others: BTreeSet<String> = hand.filter(|t| !COMMON.iter().any(|c| t.contains(c))).collect();

@@ -5,6 +5,7 @@
 //! is remembered. The words stay the narrator's: what was said stands beside it, at its second.
 
 use super::clauses::{self, Clause, Mood};
+use super::deeds::is_order;
 use super::lexicon::LEXICON;
 use super::phrases::{NounPhrase, Thing};
 use super::sentences::{self, Token};
@@ -15,7 +16,8 @@ use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
 pub fn caution(said: &str) -> String {
-    let said = &orders_apart(&said.replace('\n', " "));
+    let said = said.replace('\n', " ");
+    let said = &orders_apart(ban_alone(&said).unwrap_or(&said));
     let cue = Cue { start: None, end: None, text: said.clone() };
     let recording = Recording { title: None, format: SourceFormat::Plain, cues: vec![cue], mended: Vec::new() };
     // The point of "14.4" is no mark.
@@ -42,6 +44,20 @@ pub fn caution(said: &str) -> String {
     }
     let sentences: Vec<String> = told.iter().map(|t| format!("{}.", capital(&t.text))).collect();
     if sentences.is_empty() { whole } else { sentences.join(" ") }
+}
+
+/// "Take the arm out with tweezers and do not touch the springs.": the act stands in its step, what is forbidden warns.
+fn ban_alone(said: &str) -> Option<&str> {
+    const BANS: [&str; 4] = ["do not ", "don't ", "never ", "avoid "];
+    // "Always pull slowly and never twist" is advice throughout.
+    const ADVISES: [&str; 6] = ["always", "only", "first", "careful", "slow", "gentl"];
+    let (act, ban) = [" and ", " but "].iter().find_map(|join| said.split_once(join))?;
+    let bans = BANS.iter().any(|b| ban.starts_with(b));
+    let plain =
+        is_order(act) && !act.contains([',', '.', ';']) && !ADVISES.iter().any(|w| act.to_lowercase().contains(w));
+    // "… and do not twist it": what "it" is stands before.
+    let points = sentences::words(ban).any(|w| matches!(w.as_str(), "it" | "them" | "that" | "those"));
+    (bans && plain && !points).then_some(ban)
 }
 
 /// "Press the tab and pull, not yank the wires", "then the glass on top, making sure you don't touch the edge": an order
@@ -680,6 +696,18 @@ mod tests {
     #[case::a_way_of_doing_it(
         "I use the flat end of the lever and rock it, and please don't pull on the leads.",
         "Use the flat end of the lever and rock it. Do not pull on the leads."
+    )]
+    #[case::an_act_stands_in_its_step(
+        "Draw the arm out with tweezers and do not touch the springs.",
+        "Do not touch the springs."
+    )]
+    #[case::what_is_meant_stands_before(
+        "Draw the arm out and don't twist it.",
+        "Draw the arm out and do not twist it."
+    )]
+    #[case::advice_throughout(
+        "Draw the arm out slowly and never touch the springs.",
+        "Draw the arm out slowly and never touch the springs."
     )]
     #[case::a_condition_leads(
         "If the rim is cold, warm it first, you don't want to snap the catches.",

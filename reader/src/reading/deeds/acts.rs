@@ -86,6 +86,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.cue = words[0].cue;
     out.target = reader.target();
     out.acts = reader.acts();
+    out.acts.splice(..0, reader.out_by_now());
     if let Some(wish) = reader.wish() {
         wished(&words, wish, &mut out);
     }

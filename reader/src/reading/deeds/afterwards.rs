@@ -28,6 +28,9 @@ pub(super) fn due(deeds: &mut [Deed]) {
     }
 }
 
+/// The rule that reads "with the board out, I can flip it over".
+pub(super) const OUT_BY_NOW: &str = "out by now";
+
 /// The frame that reads "we loosen those screws".
 pub(super) const SLACKENED: &str = "screws slackened";
 
@@ -175,8 +178,13 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         let ahead = all[n + 1..].iter().take(12);
         // "We are ready to take the screen out. Heat the rim. Take it out."
         let done = |e: &Deed| {
-            e.half == d.half && e.what == d.what && matches!(e.act, Act::Remove | Act::Open) && e.sentence > d.sentence
+            let out = matches!(e.act, Act::Remove | Act::Open) && e.because != OUT_BY_NOW;
+            e.half == d.half && e.what == d.what && out && e.sentence > d.sentence
         };
+        let gone = |e: &Deed| e.act == Act::Remove && e.what == d.what;
+        if d.because == OUT_BY_NOW && out.iter().any(gone) {
+            continue;
+        }
         let frees = |e: &Deed| matches!(e.act, Act::Unscrew | Act::Pry | Act::Heat | Act::Release | Act::Remove);
         let announced = d.future && d.act == Act::Remove && !d.what.is_empty();
         if announced && ahead.clone().position(done).is_some_and(|at| ahead.clone().take(at).any(frees)) {

@@ -30,6 +30,7 @@ const RULES: &[Rule] = &[
     conjunction,
     subordinator,
     left_under,
+    insides,
     sided,
     somewhere_clean,
     verb,
@@ -70,6 +71,11 @@ impl Here<'_> {
 fn call(h: &Here<'_>) -> Option<Tag> {
     let calls = matches!(h.word, "caution" | "attention" | "warning" | "note" | "important" | "danger");
     (h.at == 0 && h.w.pause && calls).then_some(Tag::Adv)
+}
+
+/// "The whole insides come out the bottom."
+fn insides(h: &Here<'_>) -> Option<Tag> {
+    matches!(h.said, "insides" | "innards" | "guts").then_some(Tag::Noun)
 }
 
 /// "the fan's cable" owns, "the fan's loose" is.

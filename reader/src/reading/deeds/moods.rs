@@ -25,7 +25,7 @@ pub(super) fn moods(w: &[Word], out: &mut [Clause]) {
             agreeing(w, at, verb, c, before);
         } else if every_time(w, c) {
             c.mood = Mood::If;
-        } else if infinitive && alone(w, c, verb) {
+        } else if infinitive && (alone(w, c, verb) || previous.is_some_and(reminds)) {
             c.order = true;
         } else if infinitive {
             c.mood = Mood::Purpose;
@@ -38,6 +38,11 @@ pub(super) fn moods(w: &[Word], out: &mut [Clause]) {
     }
 }
 
+/// "Don't forget to plug it in.", "Remember to seat the latch.": an order.
+fn reminds(p: &Clause) -> bool {
+    p.base == "forget" && p.negated || p.base == "remember" && p.order
+}
+
 /// "to reach the fan"; but "have to", "going to" only lead to what is done.
 fn infinitive(w: &[Word], c: &Clause, verb: usize) -> bool {
     let leads = |i: usize| {
@@ -48,11 +53,18 @@ fn infinitive(w: &[Word], c: &Clause, verb: usize) -> bool {
     (c.from..verb).any(|i| w[i].tag == Tag::To) && !(c.from..verb).any(leads)
 }
 
+/// "that gets …", "that's …": a subject with its verb.
+fn goes_off(w: &[Word], at: usize) -> bool {
+    w.get(at).is_some_and(|that| that.is("that")) && w.get(at + 1).is_some_and(|v| matches!(v.tag, Tag::Be | Tag::Verb))
+}
+
 /// "if it breaks", "once it is off", "so that it holds".
 fn subordinate(w: &[Word], at: usize, c: &Clause, previous: Option<&Clause>) -> Mood {
     let shows = |p: &Clause| p.base == "be" && p.objects.is_empty() && p.subjects.iter().all(Phrase::is_pronoun);
     match w[at].lemma.as_str() {
         "if" | "unless" | "whenever" | "whoever" => Mood::If,
+        // "…, so that gets unplugged next": "that" is what was named.
+        "so" if at > 0 && w[at - 1].pause && goes_off(w, at + 1) => Mood::Plain,
         "when" | "once" | "after" => Mood::After,
         "while" => Mood::Means,
         "before" => Mood::Before,
@@ -201,7 +213,9 @@ fn goes_on(w: &[Word], verb: usize, c: &Clause, p: &Clause) -> bool {
     let lifted = aim && away(c) && !away(p);
     // "Give it a twist to break the seal, and lift it up.": a new order behind the comma.
     let anew = aim && c.order && c.from > 0 && w[c.from - 1].pause;
-    alike && !lifted && !anew
+    // "Push it down till both clips snap and pull the tool out."
+    let reached = p.mood == Mood::Until && c.order;
+    alike && !lifted && !anew && !reached
 }
 
 /// "The cover slides down and comes off", "I warmed it and peeled it off": who does it.

@@ -94,7 +94,8 @@ impl Reader<'_> {
             .screws_undone(&it)
             .or_else(|| self.hidden_behind(&it))
             .or_else(|| self.the_one_screw(&it))
-            .or_else(|| self.freed_of_dirt(&it));
+            .or_else(|| self.freed_of_dirt(&it))
+            .or_else(|| self.smeared_with(&it));
         if let Some(pointed) = pointed.or_else(|| self.tool_in_hand(&it)) {
             return Some(pointed);
         }
@@ -187,6 +188,17 @@ impl Reader<'_> {
         let dirt = c.order && c.objects.iter().any(|o| matches!(o.kind, Kind::Glue | Kind::Dirt | Kind::Material));
         let from = c.places.iter().find(|(p, np)| dirt && p == "from" && np.kind == Kind::Part && np.definite);
         from.map(|(_, np)| np.clone())
+    }
+
+    /// "Put a dab of grease on the o-ring and slip it back on.": the ring.
+    fn smeared_with(&self, it: &It<'_>) -> Option<Phrase> {
+        let spreads =
+            matches!(it.c.base.as_str(), "spread" | "smear" | "rub" | "wipe" | "squeeze" | "work" | "let" | "leave");
+        let c = self.clauses[..it.n].last().filter(|c| !spreads && it.one && c.order)?;
+        let stuff = c.objects.iter().any(|o| matches!(o.kind, Kind::Glue | Kind::Material | Kind::Liquid));
+        let on = |p: &str| matches!(p, "on" | "onto" | "to" | "around" | "along");
+        let thing = c.places.iter().find(|(p, np)| stuff && on(p) && np.kind == Kind::Part && np.definite);
+        thing.map(|(_, np)| np.clone())
     }
 
     /// What is named before it in the sentence.

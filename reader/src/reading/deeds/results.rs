@@ -1,6 +1,7 @@
 //! What left is told by how it ends: "and it's out", "the next thing to go is the guard", "the old gasket goes in the bin".
 
 use super::super::Act;
+use super::afterwards::OUT_BY_NOW;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -54,9 +55,10 @@ impl Reader<'_> {
     fn next_to_go(&self) -> Option<Told> {
         const GOES: [&str; 6] =
             ["to go is", "to come off is", "to come out is", "to come is", "that comes off is", "that comes out is"];
-        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
-        let thing = c.objects.first().filter(|o| o.kind == Kind::Part && o.definite)?;
-        GOES.iter().any(|p| has(self.text, p)).then(|| self.removed(c, thing.clone(), "the next to go"))
+        let tells = |c: &&Clause| c.base == "be" && !c.negated && c.mood == Mood::Plain;
+        let named = |c: &'_ Clause| c.objects.first().filter(|o| o.kind == Kind::Part && o.definite).cloned();
+        let (c, thing) = self.clauses.iter().rev().filter(tells).find_map(|c| Some((c, named(c)?)))?;
+        GOES.iter().any(|p| has(self.text, p)).then(|| self.removed(c, thing, "the next to go"))
     }
 
     /// "The old gasket goes in the bin."
@@ -99,5 +101,28 @@ impl Reader<'_> {
             confidence: 0.6,
             ..self.blank(c)
         }
+    }
+}
+
+impl Reader<'_> {
+    /// "With the four cells out we see two screws.": they left, and nobody said so before.
+    pub(super) fn out_by_now(&self) -> Option<Told> {
+        let first = self.words.iter().find(|w| !matches!(w.said.as_str(), "so" | "and" | "okay" | "now"))?;
+        let c = self.clauses.first().filter(|_| first.is("with"))?;
+        let gone = |np: &Phrase| {
+            let way = self.words.get(np.to).map(|w| w.said.as_str());
+            !self.words[np.to - 1].pause && matches!(way, Some("out" | "off" | "away" | "removed" | "gone"))
+        };
+        let (_, thing) =
+            c.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Part && np.definite && gone(np))?;
+        Some(Told {
+            apart: Some((Act::Remove, OUT_BY_NOW)),
+            objects: vec![thing.clone()],
+            places: Vec::new(),
+            particles: Vec::new(),
+            confidence: 0.6,
+            result: true,
+            ..self.blank(c)
+        })
     }
 }

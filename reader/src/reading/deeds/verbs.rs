@@ -18,6 +18,9 @@ const SETTLED: &[Rule] = &[
     using_it,
     stops_there,
     moved_open,
+    until_they_do,
+    keeps_it_so,
+    making_sure,
     looks_at_it,
     a_quarter_turn,
     going_to,
@@ -111,6 +114,29 @@ fn moved_open(h: &Here<'_>) -> Option<bool> {
     let way = matches!(h.w.lemma.as_str(), "open" | "shut" | "free" | "loose") && h.is_base();
     let moved = h.back(2).filter(|v| way && h.before == Some(Tag::Pron) && v.tag == Tag::Verb)?;
     Some(matches!(moved.verb(), "let" | "make" | "help" | "watch" | "see"))
+}
+
+/// "till both clips snap", "until the tabs click": what they do at last.
+fn until_they_do(h: &Here<'_>) -> Option<bool> {
+    const FARTHEST: usize = 4;
+    let sounds = matches!(h.w.lemma.as_str(), "snap" | "click" | "clip" | "lock" | "catch" | "pop" | "stop");
+    let several = h.back(1).is_some_and(|w| w.tag == Tag::Noun && w.said.ends_with('s'));
+    let until = || (2..=FARTHEST).filter_map(|by| h.back(by)).any(|w| matches!(w.said.as_str(), "until" | "till"));
+    (sounds && h.is_base() && several && until()).then_some(true)
+}
+
+/// "Keep it clean.", "Leave the lens dry.": how it stays.
+fn keeps_it_so(h: &Here<'_>) -> Option<bool> {
+    const FARTHEST: usize = 4;
+    let way = matches!(h.w.lemma.as_str(), "clean" | "dry" | "warm" | "cool" | "wet" | "clear" | "level" | "flat");
+    let back = (1..=FARTHEST).map_while(|by| h.back(by)).take_while(|w| !w.pause && w.tag != Tag::Conj);
+    let keeps = |w: &Word| w.tag == Tag::Verb && matches!(w.verb(), "keep" | "leave" | "stay");
+    (way && h.is_base() && h.before != Some(Tag::To) && back.into_iter().any(keeps)).then_some(false)
+}
+
+/// "Put the lid on, making sure that no cable is squeezed."
+fn making_sure(h: &Here<'_>) -> Option<bool> {
+    (h.w.said == "making" && h.next() == "sure").then_some(true)
 }
 
 /// "turn it over and look at the display side", "and watch for the washer"

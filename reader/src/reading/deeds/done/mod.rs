@@ -33,6 +33,7 @@ const NOT_DONE: &[Sign] = &[
     may_happen,
     goes_back_then,
     always,
+    none_is,
     crumbs,
 ];
 
@@ -131,6 +132,15 @@ fn goes_back_then(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let must = |w: &Word| matches!(w.said.as_str(), "must" | "has" | "have" | "need" | "needs");
     let back = c.base == "go" && c.particles.iter().any(|p| p == "back") && c.particles.len() == 1;
     back && !due_now(r.text) && r.words[c.from..c.verb.unwrap_or(c.from)].iter().any(must)
+}
+
+/// "…, making sure that no cable is squeezed."
+fn none_is(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let none = |s: &Phrase| {
+        s.from > 0 && matches!(r.words[s.from - 1].said.as_str(), "no" | "none")
+            || matches!(r.words[s.from].said.as_str(), "no" | "none" | "nothing")
+    };
+    c.passive && c.subjects.last().is_some_and(none)
 }
 
 /// "Both gears are replaced, always as a pair."

@@ -347,6 +347,14 @@ pub(super) const BY_BENCH: &[Rule] = &[
             c.act = Act::Remove;
         }
     }),
+    // "Lift the housing until the cables can be reached.": no further as yet.
+    Mend(|c, _| {
+        const REACHED: [&str; 6] = ["can be reached", "can reach", "can see", "can be seen", "get at", "get to"];
+        let reached = c.a.until.as_ref().is_some_and(|u| REACHED.iter().any(|r| u.contains(r)));
+        if c.act == Act::Remove && c.apart() && reached {
+            c.act = Act::Open;
+        }
+    }),
     // "Twist the ring clockwise until it locks.": what turns to come free turns home.
     Mend(|c, bench| {
         let turned = matches!(c.because, "turned to come free" | "pushed along to come free");

@@ -163,6 +163,26 @@ pub fn peeled(name: &str) -> Peeled {
     }
 }
 
+/// What one looks or shines through, or sees in: it works only uncovered.
+pub fn is_looked_through(name: &str) -> bool {
+    const CLEAR: [&str; 13] = [
+        "lens",
+        "lenses",
+        "glass",
+        "window",
+        "eyepiece",
+        "viewfinder",
+        "finder",
+        "prism",
+        "mirror",
+        "sensor",
+        "display",
+        "screen",
+        "objective",
+    ];
+    words(name).last().is_some_and(|last| CLEAR.contains(&last.as_str()))
+}
+
 /// Keeps water, dust or air out, and is counted apart from parts.
 pub fn is_seal(name: &str) -> bool {
     let last = words(name).pop().unwrap_or_default();

@@ -10,7 +10,7 @@ use crate::ids::PartId;
 use crate::labels::Label;
 use crate::manual::{Action, Manual, PartFate, Step, is_plural};
 use crate::reading::{Act, list};
-use crate::things::{Peeled, is_cut_to_open, peeled, same_thing};
+use crate::things::{Peeled, is_cut_to_open, is_looked_through, peeled, same_thing};
 
 /// An act on parts, undone. Screws and connectors are told from their own records, so acts on them give no line; power comes
 /// back by an exception of its own.
@@ -66,6 +66,8 @@ fn thing(act: Act, name: &str) -> Vec<Undo> {
         }
         Act::Release => line(Act::Press, format!("Press the {name} in until {}.", clicks(is_plural(name)))),
         Act::Open => line(Act::Close, format!("Close the {name}.")),
+        // What covered it for the work would be in the picture.
+        Act::Protect if is_looked_through(name) => line(Act::Remove, format!("Uncover the {name}.")),
         _ => Vec::new(),
     }
 }
@@ -190,6 +192,8 @@ mod tests {
     #[case::clips("Unclip the fan cover.", &["Press the fan cover in until it clicks."])]
     #[case::catches("Release the two catches.", &["Press the catches in until they click."])]
     #[case::loosened_and_peeled_off("Release the leather patch. Peel off the leather patch.", &["Renew the adhesive and press on the leather patch."])]
+    #[case::covered("Cover the front lens with film. Take out the lamp.", &["Fit the lamp.", "Uncover the front lens."])]
+    #[case::worn("Put on the wrist strap. Take out the lamp.", &["Fit the lamp."])]
     #[case::drained("Drain the coolant. Take out the pump.", &["Fit the pump.", "Fill in the coolant, new where it was not clean.", "Let the air out.", "Look for leaks before anything is closed over it."])]
     #[case::latch_of_a_plug("Flip up the latch. Disconnect the display cable.", &["Connect the display."])]
     #[case::nothing_to_undo("Warm the edge to 70 degrees. Mark the cable. Wait for two minutes.", &[])]

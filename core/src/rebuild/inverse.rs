@@ -9,6 +9,7 @@ use crate::ids::*;
 use crate::labels::Label;
 use crate::manual::{Action, FastenerFate, FastenerGroup, Manual, Phase, Roles, Step};
 use crate::reading::{Act, FastenerOp, Instruction, ScrewGroup, list};
+use crate::things::{Peeled, peeled};
 use crate::units::{Measure, Quantity};
 
 /// What a line of the reverse does; it is left out where the narrator tells the same.
@@ -297,8 +298,14 @@ pub(super) fn screws_back(manual: &Manual, id: GroupId, told: Option<&Action>) -
 fn title(manual: &Manual, step: &Step, undos: &[Undo]) -> String {
     let out = step.actions.iter().filter(|a| a.act.direction() == crate::reading::Direction::Out);
     let mut parts: Vec<String> = Vec::new();
-    for part in out.flat_map(|a| &a.parts).filter(|p| goes_back(manual, **p)) {
+    let peels = |act: Act, name: &str| act == Act::Peel && peeled(name) == Peeled::Film;
+    let going = out.flat_map(|a| a.parts.iter().map(|p| (a.act, p))).filter(|(_, p)| goes_back(manual, **p));
+    for (act, part) in going {
         let name = name_going_back(manual, *part);
+        // A film has served: no line brings it back.
+        if peels(act, &name) {
+            continue;
+        }
         if !parts.contains(&name) {
             parts.push(name);
         }

@@ -68,6 +68,8 @@ fn noun(sentence: &Sentence, at: usize) -> Option<(String, String)> {
     let stands = !before.pause
         && (c.determiner.contains(before.said.as_str())
             || c.adjective.contains(before.lemma.as_str())
+            // "the inter-board cable", written as it sounds.
+            || matches!(before.said.as_str(), "inter" | "mother" | "daughter" | "sub")
             || LEXICON.numbers.contains_key(before.lemma.as_str())
             || LEXICON.part_heads.at(&[before.lemma.as_str()], 0).is_some());
     stands.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and stands where a thing is named")))
@@ -158,6 +160,7 @@ mod tests {
 
     #[rstest]
     #[case::a_noun("Lift out the main bored.", "bored", "board")]
+    #[case::a_board_between("Unplug the inter bored cable.", "bored", "board")]
     #[case::a_verb("We slowly live the frame.", "live", "lift")]
     #[case::a_verb_with_its_way("Now left the hood off.", "left", "lift")]
     #[case::heat("Hit the rim with a hair dryer.", "hit", "heat")]

@@ -16,7 +16,8 @@ use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
 pub fn caution(said: &str) -> String {
-    let said = said.replace('\n', " ");
+    // A recogniser that writes no capitals writes none for the speaker.
+    let said = said.replace('\n', " ").replace(" i ", " I ").replace(" i'", " I'");
     let said = &orders_apart(ban_alone(&said).unwrap_or(&said));
     let cue = Cue { start: None, end: None, text: said.clone() };
     let recording = Recording { title: None, format: SourceFormat::Plain, cues: vec![cue], mended: Vec::new() };

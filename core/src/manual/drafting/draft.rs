@@ -265,7 +265,7 @@ impl Drafter {
             act: facts.map_or_else(|| act_of(statement), |f| turning(f.op)),
             parts: if facts.is_some() { Vec::new() } else { parts.to_vec() },
             roles,
-            text: own.then(|| sentence(&statement.text)),
+            text: own.then(|| sentence(&statement.put_right())),
             said: own,
             doubt: doubt(statement),
             evidence: vec![evidence.clone()],

@@ -207,8 +207,8 @@ impl Reader<'_> {
         let named = self.before(it).flat_map(|c| {
             // "It's stuck down with tape, so peel it up", "Grab it by the plug": not what holds it, nor where it is held.
             let means = move |p: &str| one && matches!(p, "with" | "by") && (c.passive || c.order);
-            // "It goes down the arm. Peel it out.": what goes there is still meant.
-            let goes = one && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
+            // "It goes down the arm. Peel it out.", "Unhook it from its pin and lift it away.": it is still meant.
+            let goes = one && c.subjects.iter().chain(&c.objects).any(|s| s.is_pronoun() && s.head() == "it");
             let places = c.places.iter().filter(move |(p, _)| !goes && !means(p)).map(|(_, p)| p);
             // "The new screen doesn't come with the button, so transfer it.": what is lacking.
             let lacking = c.places.iter().filter(|(p, _)| c.negated && c.base == "come" && p == "with").map(|(_, p)| p);

@@ -355,6 +355,18 @@ pub(super) const BY_BENCH: &[Rule] = &[
             c.act = Act::Open;
         }
     }),
+    // "Unplug it first.": nothing is open yet, so it is the device.
+    Mend(|c, bench| {
+        if c.act == Act::Disconnect
+            && c.bare()
+            && c.points()
+            && c.apart()
+            && bench.out.is_empty()
+            && bench.plug.is_none()
+        {
+            c.act = Act::Unplug;
+        }
+    }),
     // "Twist the ring clockwise until it locks.": what turns to come free turns home.
     Mend(|c, bench| {
         let turned = matches!(c.because, "turned to come free" | "pushed along to come free");

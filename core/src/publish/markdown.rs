@@ -78,9 +78,9 @@ fn push_step(out: &mut String, step: &StepBlock) {
 /// "**Warning, battery cell:** A pierced cell burns. Never stab it."
 fn told(head: &CautionHead, text: &str) -> String {
     let of = head.hazard.as_ref().map_or(String::new(), |h| format!(", {}", escape(h)));
-    let happens = head.consequence.as_ref().map_or(String::new(), |c| format!("{} ", escape(c)));
-    let avoid = head.avoidance.as_ref().map_or(String::new(), |a| format!(" {}", escape(a)));
-    format!("**{}{of}:** {happens}{}{avoid}", head.level.label(), escape(text))
+    let told = [head.consequence.as_deref(), Some(text), head.avoidance.as_deref()];
+    let told: Vec<String> = told.into_iter().flatten().filter(|t| !t.is_empty()).map(escape).collect();
+    format!("**{}{of}:** {}", head.level.label(), told.join(" "))
 }
 
 /// Keeps an author's text from being read as markup.

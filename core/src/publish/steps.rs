@@ -38,12 +38,13 @@ fn line(kind: LineKind, text: impl Into<String>) -> StepLine {
 
 fn block(manual: &Manual, step: &Step, number: usize, orders: &Orders, warned: &mut Warned) -> StepBlock {
     let mut lines = read_first(manual, step, step.posture);
-    lines.extend(warnings(manual, manual.cautions_of(step.id), &mut warned.lately));
+    let sentences: Vec<String> = step.actions.iter().map(|a| manual.sentence(a)).collect();
+    lines.extend(warnings(manual, manual.cautions_of(step.id), &sentences, &mut warned.lately));
     lines.extend(opened_wrongly(manual, step, &mut warned.kinds));
     lines.extend(warned.trials.iter().filter(|t| t.step == step.id).map(live_now));
     lines.extend(set_first(manual, step));
     lines.extend(orders.loosen(step.id).into_iter().map(|o| line(LineKind::Order, o)));
-    lines.extend(step.actions.iter().map(|a| line(LineKind::Act, manual.sentence(a))));
+    lines.extend(sentences.into_iter().map(|s| line(LineKind::Act, s)));
     lines.extend(
         manual
             .groups_of(step.id)
@@ -83,9 +84,13 @@ fn live_now(trial: &Trial) -> StepLine {
 }
 
 /// Cautions, the loudest first; what a step is warned of twice is one warning with both sentences.
+///
+/// "Cover the lens with film." is an order of the step as well: a notice says why, and the order what to do. Where people
+/// are hurt it stands in both places.
 fn warnings<'m>(
     manual: &Manual,
     cautions: impl Iterator<Item = &'m Caution>,
+    sentences: &[String],
     lately: &mut SaidLately,
 ) -> Vec<StepLine> {
     let mut out: Vec<StepLine> = Vec::new();
@@ -101,7 +106,11 @@ fn warnings<'m>(
                     told.avoidance = told.avoidance.take().or(head.avoidance);
                 }
             }
-            None => out.push(StepLine { head: Some(head), ..line(LineKind::Caution, &c.text) }),
+            None => {
+                let ordered = head.level == Level::Notice && head.consequence.is_some() && sentences.contains(&c.text);
+                let text = if ordered { "" } else { &c.text };
+                out.push(StepLine { head: Some(head), ..line(LineKind::Caution, text) });
+            }
         }
     }
     out
@@ -109,6 +118,9 @@ fn warnings<'m>(
 
 /// Two warnings one behind the other, the same words once.
 fn both(first: &str, second: &str) -> String {
+    if first.is_empty() {
+        return second.to_owned();
+    }
     if first.to_lowercase().contains(&second.trim_end_matches('.').to_lowercase()) {
         return first.to_owned();
     }
@@ -192,7 +204,8 @@ fn back(manual: &Manual, step: &RebuildStep, number: usize, orders: &Orders, lat
         None => lies(step.posture).into_iter().collect(),
     };
     let cautions = step.cautions.iter().filter_map(|id| manual.cautions.get(id));
-    lines.extend(warnings(manual, cautions, lately));
+    let sentences: Vec<String> = step.lines.iter().map(|l| l.text.clone()).collect();
+    lines.extend(warnings(manual, cautions, &sentences, lately));
     lines.extend(told.map(|s| set_first(manual, s)).unwrap_or_default());
     lines.extend(orders.tighten(&step.groups).into_iter().map(|o| line(LineKind::Order, o)));
     for (i, l) in step.lines.iter().enumerate() {
@@ -254,6 +267,10 @@ mod tests {
     #[case::what_to_do_is_kept(
         &[(CautionSubject::Cable, "It may tear. Lift slowly."), (CautionSubject::Cable, "The ribbon may tear, it is short.")],
         "> **Notice, cable:** It may tear. Lift slowly. The ribbon may tear, it is short. Keep cables clear, and do not pull them."
+    )]
+    #[case::ordered_by_the_step(
+        &[(CautionSubject::Lens, "Take off the cover.")],
+        "> **Notice, lens:** Dust and fingerprints show in every picture."
     )]
     #[case::two_hazards(
         &[(CautionSubject::Cable, "It may tear. Do not pull."), (CautionSubject::Connector, "It may bend. Lift straight up.")],

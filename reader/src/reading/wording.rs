@@ -111,7 +111,9 @@ impl Instruction<'_> {
                 format!("{} the {}", verb(self.act), list(&self.things))
             }
             Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => screws(self, the.as_deref()),
-            Act::Protect if self.things.iter().any(|t| is_worn(t)) => format!("Put on the {}", list(&self.things)),
+            Act::Turn if self.laid_on().is_some() => {
+                format!("Turn the {} onto its {}", list(&self.things), self.laid_on().unwrap_or_default())
+            }
             _ => the.map_or_else(|| alone(self.act), |the| format!("{} {the}", self.verb())),
         };
         // Of screws only "by hand" tells a reader something.
@@ -137,7 +139,8 @@ impl Instruction<'_> {
         }
         // "back to the holes": screws go nowhere else.
         let holes = |p: &str| screws && matches!(p.rsplit(' ').next(), Some("hole" | "holes"));
-        let told = |p: &str| told(p) || holes(p) || mains.is_some_and(|wall| p.ends_with(wall));
+        let laid = |p: &str| self.laid_on().is_some_and(|side| p.ends_with(side));
+        let told = |p: &str| told(p) || laid(p) || holes(p) || mains.is_some_and(|wall| p.ends_with(wall));
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
             // The tool goes into a joint; the part is pried up at it.
             let at_it = self.act == Act::Pry && matches!(preposition.as_str(), "in" | "into");
@@ -167,6 +170,14 @@ impl Instruction<'_> {
             Some(rest) => format!("Check that the {} {rest}.", self.things[0]),
             None => format!("Check that {shows}."),
         })
+    }
+
+    /// "onto its back": on what the one thing is turned to lie.
+    fn laid_on(&self) -> Option<&str> {
+        let one = self.act == Act::Turn && self.things.len() == 1;
+        let on = self.places.iter().filter(|p| one && matches!(p.preposition.as_str(), "on" | "onto"));
+        on.map(|p| p.thing.trim_start_matches("the "))
+            .find(|t| matches!(*t, "back" | "face" | "side" | "front" | "top"))
     }
 
     /// What is done, by what it is done with: a suction cup pries nothing.
@@ -232,7 +243,9 @@ fn screws(d: &Instruction<'_>, the: Option<&str>) -> String {
 fn group(g: &ScrewGroup, named: bool) -> String {
     let kind = g.bit.clone().or_else(|| g.drive.map(|k: Drive| k.in_words().to_owned())).filter(|_| named);
     let noun = named.then_some(if g.count == Some(1) { " screw" } else { " screws" });
-    let count = g.count.map(|n| format!(" {}", numeral(n)));
+    // "the 6 six-lobe screws"
+    let figure = kind.as_ref().is_some_and(|k| k.contains("-lobe") || k.contains("-hole"));
+    let count = g.count.map(|n| if figure { format!(" {n}") } else { format!(" {}", numeral(n)) });
     let length = g.length_mm.map(|l| format!(" ({} mm)", number(l)));
     [Some("the".to_owned()), count, kind.map(|k| format!(" {k}")), noun.map(str::to_owned), length]
         .into_iter()
@@ -329,6 +342,7 @@ pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
         Act::PowerOn if keys => "Press",
         Act::PowerOff if keys => "Hold",
         Act::Clean if !things.is_empty() && things.iter().all(|t| is_dirt(t)) => "Clean off",
+        Act::Protect if !things.is_empty() && things.iter().all(|t| is_worn(t)) => "Put on",
         // A test is run; it is no thing that is tested.
         Act::Test if !things.is_empty() && things.iter().all(|t| t.ends_with(" test")) => "Run",
         _ => verb(act),
@@ -458,6 +472,7 @@ mod tests {
     #[rstest]
     #[case::pulled_up(Act::Pry, "display", Some("suction cup"), "Lift the display with a suction cup.")]
     #[case::prised_up(Act::Pry, "display", Some("spudger"), "Pry up the display with a spudger.")]
+    #[case::put_on(Act::Protect, "cut resistant gloves", None, "Put on the cut resistant gloves.")]
     #[case::run(Act::Test, "leak test", None, "Run the leak test.")]
     #[case::tested(Act::Test, "fan", None, "Test the fan.")]
     fn the_verb_goes_by_tool_and_thing(
@@ -467,6 +482,22 @@ mod tests {
         #[case] wanted: &str,
     ) {
         assert_eq!(Instruction { things: vec![thing], by, ..blank(act) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::on_its_back("onto", "the back", "Turn the mower onto its back.")]
+    #[case::somewhere("on", "the towel", "Turn over the mower on the towel.")]
+    fn what_is_turned_comes_to_lie(#[case] preposition: &str, #[case] thing: &str, #[case] wanted: &str) {
+        let places = [Whereabouts { preposition: preposition.into(), thing: thing.into() }];
+        assert_eq!(Instruction { things: vec!["mower"], places: &places, ..blank(Act::Turn) }.sentence(), wanted);
+    }
+
+    #[rstest]
+    #[case::of_lobes("six-lobe", "Undo the 6 six-lobe screws of the lid.")]
+    #[case::of_a_code("PH", "Undo the six PH screws of the lid.")]
+    fn two_numbers_do_not_meet(#[case] bit: &str, #[case] wanted: &str) {
+        let screws = vec![ScrewGroup { count: Some(6), bit: Some(bit.into()), ..ScrewGroup::default() }];
+        assert_eq!(Instruction { things: vec!["lid"], screws, ..blank(Act::Unscrew) }.sentence(), wanted);
     }
 
     #[test]

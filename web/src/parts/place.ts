@@ -2,15 +2,32 @@
  * Where somebody is inside a stop, kept in the address: Back and reload lead there again, and a link can point at the
  * thing itself instead of at the stop.
  */
-import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import { type RefObject, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { useLocation, useSearchParams } from "react-router";
 import type { Finding } from "../api/client";
 
 /** Names and values of the address; `null` takes one out. */
 type Change = Record<string, string | null>;
 
-/** The search of each stop as it was left, by its path; the rail leads back to it. */
+/**
+ * The search of each stop as it was left, by its path; the rail leads back to it. A page says so while it leaves, when the
+ * rail is drawn already: so the rail listens.
+ */
 const left = new Map<string, string>();
+const rails = new Set<() => void>();
+let leavings = 0;
+
+function leave(path: string, search: string) {
+  if (left.get(path) === search) return;
+  left.set(path, search);
+  leavings += 1;
+  for (const drawAgain of rails) drawAgain();
+}
+
+function listen(drawAgain: () => void) {
+  rails.add(drawAgain);
+  return () => rails.delete(drawAgain);
+}
 
 function changed(search: string, change: Change): string {
   const next = new URLSearchParams(search);
@@ -30,7 +47,7 @@ export function usePlace(): [(name: string) => string | null, (change: Change) =
     (change: Change) => {
       // Somebody is on the way to another stop, whose page is not drawn yet: going on here would lead back.
       if (window.location.pathname !== pathname) {
-        left.set(pathname, changed(left.get(pathname) ?? "", change));
+        leave(pathname, changed(left.get(pathname) ?? "", change));
         return;
       }
       // The address itself and not the parameters of this rendering: two changes may come in one go.
@@ -56,7 +73,7 @@ export function useKeptPlace(name: string, value: string | null): RefObject<stri
     () => () => {
       // Left before the moment was over: the rail still leads back to it.
       const { value, kept } = latest.current;
-      if ((value ?? null) !== kept) left.set(stop.current, changed(left.get(stop.current) ?? "", { [name]: value }));
+      if ((value ?? null) !== kept) leave(stop.current, changed(left.get(stop.current) ?? "", { [name]: value }));
     },
     [name],
   );
@@ -97,9 +114,8 @@ export function useChosen(
 
 export function useLeftPlaces(manual: string): (stop: string) => string {
   const { pathname, search } = useLocation();
-  useEffect(() => {
-    left.set(pathname, search);
-  }, [pathname, search]);
+  useSyncExternalStore(listen, () => leavings);
+  useEffect(() => leave(pathname, search), [pathname, search]);
   return (to) => left.get(`/manuals/${manual}/${to}`) ?? "";
 }
 

@@ -667,6 +667,10 @@ impl Reader<'_> {
             if *w == "'s" && at > 0 && words[at - 1] == "it" { "is".to_owned() } else { (*w).to_owned() }
         };
         let words: Vec<String> = words.iter().enumerate().map(|(at, w)| is(at, w)).collect();
+        let mut words = words;
+        while matches!(words.last().map(String::as_str), Some("and" | "or" | "but" | "then")) {
+            words.pop();
+        }
         let told = words.iter().any(|w| matches!(w.as_str(), "i" | "we" | "you" | "my" | "our" | "'s" | "here"));
         (!told && words.len() > 1).then(|| words.join(" "))
     }

@@ -183,7 +183,7 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     }
     let halves = halves::halves(&told);
     let tools = told.iter().filter(|s| !s.tools.is_empty()).map(|s| (s.span, s.tools.clone())).collect();
-    let (deeds, needs) = objects::settle(told, &halves, title);
+    let (deeds, needs) = objects::settle(told, &halves, title, topic.device.as_deref());
     Telling { deeds, needs, tools }
 }
 

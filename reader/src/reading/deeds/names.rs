@@ -41,9 +41,9 @@ pub(super) fn tells_where(preposition: &str, np: &Phrase) -> bool {
     // "drop it into place"
     let bare_place = np.head() == "place" && np.words.len() == 1;
     // "on top of that", "from below", "to one side", "on low": said without an article, they name no place.
-    const BARE: [&str; 14] = [
+    const BARE: [&str; 16] = [
         "top", "below", "above", "behind", "low", "high", "side", "corner", "end", "bottom", "lot", "instance",
-        "speed", "first",
+        "speed", "first", "position", "static",
     ];
     let bare_side = BARE.contains(&np.head()) && np.words.len() == 1 && (!np.definite || np.head() == "lot");
     named

@@ -48,10 +48,16 @@ fn headed(title: &str) -> Option<String> {
     ((1..=3).contains(&words.len()) && plain && !job).then(|| words.join(" "))
 }
 
-pub(super) fn settle(told: Vec<Sentenced>, halves: &[Vec<Half>], title: &str) -> (Vec<Deed>, Vec<Need>) {
+pub(super) fn settle(
+    told: Vec<Sentenced>,
+    halves: &[Vec<Half>],
+    title: &str,
+    called: Option<&str>,
+) -> (Vec<Deed>, Vec<Need>) {
     let needs = needs(&told);
     let mut deeds: Vec<Deed> = Vec::new();
-    let device = device(&told, title);
+    // "robot mower", spoken of as "the mower".
+    let device = called.map(str::to_owned).or_else(|| device(&told, title));
     let named: BTreeSet<Drive> = told.iter().flat_map(|s| s.drivers.iter().copied()).collect();
     let only = named.first().copied().filter(|_| named.len() == 1);
     // The one driver of the list turns the screws, though another opens clips later.

@@ -699,9 +699,17 @@ fn drivers(fasteners: &[FastenerFact]) -> Vec<String> {
 fn shortened(text: &str) -> String {
     const WORDS: usize = 9;
     let words: Vec<&str> = text.split_whitespace().collect();
-    let short = if words.len() > WORDS { format!("{} …", words[..WORDS].join(" ")) } else { words.join(" ") };
+    let short = if words.len() > WORDS { format!("{} …", whole_end(&words[..WORDS])) } else { words.join(" ") };
     let short = short.trim_end_matches('.');
     capitalised(&short.chars().take(MAX_TITLE).collect::<String>())
+}
+
+/// Words up to one that can end a title: not "the fan, the lamp and the".
+fn whole_end(words: &[&str]) -> String {
+    let open =
+        |w: &&&str| matches!(**w, "and" | "or" | "the" | "a" | "an" | "of" | "with" | "from" | "to" | "in" | "on");
+    let rest = words.iter().rev().take_while(open).count();
+    words[..words.len() - rest].join(" ").trim_end_matches(',').to_owned()
 }
 
 #[cfg(test)]
@@ -709,6 +717,16 @@ mod tests {
     use super::*;
     use crate::manual::drafted::manual as drafted;
     use rstest::rstest;
+
+    #[rstest]
+    #[case::short("Lift the lid.", "Lift the lid")]
+    #[case::at_a_whole_end(
+        "Connect the touch connector, the display connector and the camera connector.",
+        "Connect the touch connector, the display connector …"
+    )]
+    fn a_long_title_is_cut_where_it_can_end(#[case] text: &str, #[case] wanted: &str) {
+        assert_eq!(shortened(text), wanted);
+    }
 
     #[rstest]
     #[case::an_act("Pull the flex out with tweezers.", &["tweezers"])]

@@ -160,6 +160,7 @@ mod tests {
 
     #[rstest]
     #[case::a_noun("Lift out the main bored.", "bored", "board")]
+    #[case::a_lead("Pop off the little coaxed lead.", "coaxed", "coax")]
     #[case::a_board_between("Unplug the inter bored cable.", "bored", "board")]
     #[case::a_verb("We slowly live the frame.", "live", "lift")]
     #[case::a_verb_with_its_way("Now left the hood off.", "left", "lift")]
@@ -174,6 +175,7 @@ mod tests {
 
     #[rstest]
     #[case("I was bored and had an hour.")]
+    #[case("I coaxed it out with a pick.")]
     #[case("Does this connect the two halves?")]
     #[case("This connects the lamp to the board.")]
     #[case("We live in a small house.")]

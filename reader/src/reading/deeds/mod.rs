@@ -588,6 +588,11 @@ mod tests {
     #[case::what_it_does("Check that the fan turns.", "test fan")]
     #[case::confirmed("Confirm that the motor runs freely.", "test motor")]
     #[case::for_cracks("Inspect the power lead for cracks.", "test power lead")]
+    #[case::laid_on_its_tape(
+        "Take off the lid. Unplug the battery. Take out the fan. Put the fan in. The battery goes back on the same tape. \
+        Put the lid on.",
+        "remove lid, disconnect battery, remove fan, install fan, install battery, install lid"
+    )]
     #[case::a_test_is_started("Start the leak test.", "test leak test")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {

@@ -442,7 +442,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
     // "Push the hoses back on.": what was unplugged is plugged in.
     Mend(|c, bench| {
         let was_plugged = !c.bare() && c.what.iter().all(|w| bench.unplugged.contains(w) && !bench.out.contains(w));
-        if c.act == Act::Install && c.together() && was_plugged {
+        if c.act == Act::Install && c.together() && was_plugged && !laid_on_tape(c) {
             c.act = Act::Connect;
         }
     }),
@@ -462,7 +462,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let goes = matches!(c.because, "put in" | "not to be forgotten" | "a part in, without a verb");
         let lid = |w: &str| matches!(w, "cover" | "shell" | "lid" | "housing" | "panel" | "case" | "half" | "plate");
         let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
-        let stays = |w: &String| !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
+        let stays = |w: &String| !laid_on_tape(c) && !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
         if c.act == Act::Install && c.together() && goes && !c.bare() && !c.a.new && c.what.iter().all(stays) {
             c.act = Act::Connect;
         }
@@ -549,6 +549,11 @@ fn like_a_lid(c: &Case) -> bool {
 fn thin(c: &Case) -> bool {
     const THIN: [&str; 6] = ["opening pick", "pry tool", "spudger", "knife", "spatula", "steel strip"];
     c.a.by.as_deref().is_some_and(|t| THIN.contains(&t))
+}
+
+/// "The battery goes back on the same tape.": it did leave, whatever was heard of that.
+fn laid_on_tape(c: &Case) -> bool {
+    c.a.places.iter().any(|(p, np)| p == "on" && matches!(np.kind, Kind::Tape | Kind::Glue))
 }
 
 fn all_out(c: &Case, bench: &Bench) -> bool {

@@ -63,6 +63,11 @@ pub enum Direction {
 }
 
 impl Act {
+    /// Whether screws are what it turns.
+    pub fn turns_screws(self) -> bool {
+        matches!(self, Self::Unscrew | Self::Loosen | Self::Drive | Self::Tighten)
+    }
+
     /// Whether the act takes apart, puts together, or neither.
     pub fn direction(self) -> Direction {
         match self {

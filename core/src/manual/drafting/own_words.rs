@@ -6,7 +6,7 @@
 //! say, the sentence is worded like every other.
 
 use crate::manual::model::parts::capitalised;
-use crate::reading::{self, Act, Deed};
+use crate::reading::{self, Deed};
 use crate::things;
 
 /// The words of an order, with the names of what it moves in them; `None` where it is no order, or is better worded.
@@ -84,11 +84,7 @@ fn worded_better(said: &str, deed: &Deed) -> bool {
     // "Screw the ring on": the ring is turned.
     let of_screws = words.iter().skip(1).any(|w| matches!(w.as_str(), "screw" | "screws" | "bolt" | "bolts"));
     let more = words.iter().any(|w| SAY_MORE.contains(&w.as_str()));
-    turns_screws(deed.act) && of_screws && !more && !deed.what.is_empty()
-}
-
-fn turns_screws(act: Act) -> bool {
-    matches!(act, Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten)
+    deed.act.turns_screws() && of_screws && !more && !deed.what.is_empty()
 }
 
 /// The order with the name of the one thing that it moves, where it only points at it.
@@ -102,7 +98,7 @@ fn named(said: &str, deed: &Deed) -> Option<String> {
     }
     let (at, long) = short_name(&bare, &words).or_else(|| pronoun(&spoken, &bare).map(|at| (at, 0)))?;
     let full = match long {
-        0 if turns_screws(deed.act) => format!("the screws of the {name}"),
+        0 if deed.act.turns_screws() => format!("the screws of the {name}"),
         0 => format!("the {name}"),
         _ => name.clone(),
     };

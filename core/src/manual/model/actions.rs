@@ -104,7 +104,7 @@ impl Action {
 
     /// Whether it turns screws.
     pub fn turns_screws(&self) -> bool {
-        matches!(self.act, Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten)
+        self.act.turns_screws()
     }
 
     /// An author put right what it tells: the speaker's words told something else.

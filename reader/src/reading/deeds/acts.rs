@@ -666,8 +666,7 @@ impl Reader<'_> {
         let is = |at: usize, w: &&str| {
             if *w == "'s" && at > 0 && words[at - 1] == "it" { "is".to_owned() } else { (*w).to_owned() }
         };
-        let words: Vec<String> = words.iter().enumerate().map(|(at, w)| is(at, w)).collect();
-        let mut words = words;
+        let mut words: Vec<String> = words.iter().enumerate().map(|(at, w)| is(at, w)).collect();
         while matches!(words.last().map(String::as_str), Some("and" | "or" | "but" | "then")) {
             words.pop();
         }

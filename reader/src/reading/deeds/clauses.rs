@@ -80,10 +80,7 @@ impl Clause {
     /// "Slide the card out.", where the title has "a bigger program card": no tool.
     pub fn is_own(&mut self, own: &[CompactString]) {
         let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
-        // "with the T6 driver" is a tool, though "the driver" feeds a lamp.
-        let bare = |p: &Phrase| p.head() != "driver" || p.words.len() == 1;
-        let own = |p: &Phrase| p.kind == Kind::Opener && bare(p) && own.iter().any(|w| w == p.head());
-        named.filter(|p| own(p)).for_each(|p| p.kind = Kind::Part);
+        named.filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head())).for_each(|p| p.kind = Kind::Part);
     }
 
     /// "The battery goes under it.": "it" is still what is spoken of.

@@ -205,9 +205,7 @@ fn own(title: &str) -> Vec<CompactString> {
         let article = super::lexicon::LEXICON.classes.determiner.contains(pair[0].as_str());
         named && !article && matches!(pair[1].as_str(), "card" | "blade" | "stick")
     };
-    // "LED driver of a stair lamp": feeds the lamp.
-    let driver = words.iter().filter(|w| *w == "driver").cloned();
-    words.windows(2).filter(tool).map(|pair| pair[1].clone()).chain(driver).collect()
+    words.windows(2).filter(tool).map(|pair| pair[1].clone()).collect()
 }
 
 /// What the title calls the device: its word that the speech says most often behind "the".

@@ -183,14 +183,7 @@ fn joined(w: &[Word], verb: usize, c: &mut Clause, previous: Option<&Clause>) {
     let and = (c.from..verb).any(|i| w[i].tag == Tag::Conj && w[i].is("and") || w[i].is("or"));
     // "is connected and inserted": nothing stands between.
     let right_behind = c.from == verb && verb > 1 && w[verb - 1].is("and") && c.form == Form::Past;
-    // "The sensor was plugged in, put in the rim and turned": a row of what was done to it.
-    let in_a_row = c.from == verb
-        && verb > 0
-        && w[verb - 1].pause
-        && previous.is_some_and(|p| p.passive && p.mood == Mood::Plain && p.to >= verb)
-        && matches!(c.base.as_str(), "put" | "set")
-        && w[verb..].iter().take_while(|x| !x.pause).any(|x| x.is("and"));
-    let and = and || right_behind || in_a_row;
+    let and = and || right_behind;
     let Some(p) = previous.filter(|_| and && c.subjects.is_empty()) else { return };
     if !goes_on(w, verb, c, p) {
         return;

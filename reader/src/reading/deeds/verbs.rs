@@ -129,9 +129,9 @@ fn until_they_do(h: &Here<'_>) -> Option<bool> {
 fn keeps_it_so(h: &Here<'_>) -> Option<bool> {
     const FARTHEST: usize = 4;
     let way = matches!(h.w.lemma.as_str(), "clean" | "dry" | "warm" | "cool" | "wet" | "clear" | "level" | "flat");
-    let back = (1..=FARTHEST).map_while(|by| h.back(by)).take_while(|w| !w.pause && w.tag != Tag::Conj);
+    let mut back = (1..=FARTHEST).map_while(|by| h.back(by)).take_while(|w| !w.pause && w.tag != Tag::Conj);
     let keeps = |w: &Word| w.tag == Tag::Verb && matches!(w.verb(), "keep" | "leave" | "stay");
-    (way && h.is_base() && h.before != Some(Tag::To) && back.into_iter().any(keeps)).then_some(false)
+    (way && h.is_base() && h.before != Some(Tag::To) && back.any(keeps)).then_some(false)
 }
 
 /// "Put the lid on, making sure that no cable is squeezed."

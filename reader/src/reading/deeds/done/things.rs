@@ -67,9 +67,7 @@ impl Reader<'_> {
     /// What a clause is done to; `None` where nobody does anything.
     pub(super) fn done_to(&self, n: usize, c: &Clause, due: bool) -> Option<Vec<Phrase>> {
         let inanimate = !c.subjects.is_empty() && (self.they_are_things(n, c) || !c.agent());
-        // "The new one goes in."
-        let one = |p: &Phrase| p.new && p.head() == "one";
-        let mine = c.subjects.iter().filter(|p| p.is_thing() || one(p)).cloned().collect();
+        let mine = c.subjects.iter().filter(|p| p.is_thing()).cloned().collect();
         let asked = Asked { n, c, due, inanimate, mine };
         let said = RULES.iter().map(|rule| rule(self, &asked)).find(|said| !matches!(said, Pass));
         match said {

@@ -35,7 +35,7 @@ impl Case<'_> {
     }
 
     pub fn screws(&self) -> bool {
-        matches!(self.act, Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten)
+        self.act.turns_screws()
     }
 
     pub fn measured(&self, quantity: Quantity) -> bool {

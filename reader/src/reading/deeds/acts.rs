@@ -276,7 +276,22 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural) {
         topic.plugs = Some((number, plugs.clone()));
     }
+    if let Some(plug) = spoken.iter().rfind(|p| p.kind == Kind::Plug && !p.plural && !p.is_pronoun()) {
+        topic.plug = Some((number, plug.clone()));
+    }
+    if let Some(cover) = clauses.iter().find_map(hides_a_screw) {
+        topic.cover = Some((number, cover.clone()));
+    }
     topic.hear(number, clauses);
+}
+
+/// "There's a screw under each foot.": the feet.
+pub(super) fn hides_a_screw(c: &Clause) -> Option<&Phrase> {
+    let shown = matches!(c.base.as_str(), "be" | "hide" | "sit" | "have" | "find" | "see");
+    let screw = shown && !c.negated && c.things().any(|p| p.kind == Kind::Screw);
+    let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below" | "underneath");
+    let cover = |np: &Phrase| np.kind == Kind::Part && (np.definite || np.plural);
+    c.places.iter().find(|(p, np)| screw && by(p) && cover(np)).map(|(_, np)| np)
 }
 
 /// Plugs that a sentence tells whose they are.

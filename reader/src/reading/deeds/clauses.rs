@@ -660,9 +660,14 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
     while at < end {
         match w[at].tag {
             Tag::Part => {
-                // "take the bumpers off the grip"
+                // "take the bumpers off the grip", "the crank pops off its pin"
+                let moves = !subjects.is_empty()
+                    && matches!(w[verb].verb(), "pop" | "come" | "slide" | "slip" | "drop" | "fall" | "pull")
+                    && matches!(w[at].lemma.as_str(), "off" | "out")
+                    && (w[verb].form == Form::Third || subjects.last().is_some_and(|s| s.plural))
+                    && !subjects.iter().any(Phrase::is_pronoun);
                 let led = phrase_at(w, at + 1, end).filter(|_| {
-                    !objects.is_empty()
+                    (!objects.is_empty() || moves)
                         && !w[at].pause
                         && matches!(w[at].lemma.as_str(), "off" | "out" | "down" | "up" | "away" | "apart")
                 });

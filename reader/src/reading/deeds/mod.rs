@@ -228,6 +228,7 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
     const LONGEST: usize = 70;
     let text: Vec<char> = sentences::joined_text(recording).chars().collect();
     let punctuated = sentences::is_punctuated(recording);
+    let captions = !punctuated && sentences::speaks_in_captions(recording);
     let mut out: Vec<Sentence> = Vec::new();
     // Numbers of pages stand between orders, and part none.
     let number = |s: &&Sentence| matches!(&s.tokens[..], [t] if super::numbers::lone(&[&t.said]));
@@ -236,7 +237,7 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
         let small = text.get(first.start).is_some_and(|c| !c.is_uppercase());
         let goes_on = out.last().is_some_and(|last: &Sentence| {
             let end = last.tokens.last().expect("no sentence is empty");
-            end.cue < first.cue && !end.stop && small && last.tokens.len() < LONGEST && (punctuated || cut_short(last))
+            end.cue < first.cue && !end.stop && small && last.tokens.len() < LONGEST && !captions && (punctuated || cut_short(last))
         });
         match out.last_mut().filter(|_| goes_on) {
             Some(last) => last.tokens.append(&mut sentence.tokens),

@@ -3,6 +3,7 @@
 //! Some constructions point at their thing ("a screw behind this plug, so hook that out"); else the thing named before in
 //! the sentence is meant, and then what was spoken of last. What is on the bench decides later (`objects`).
 
+use super::acts::hides_a_screw;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -93,6 +94,9 @@ impl Reader<'_> {
         let pointed = self
             .screws_undone(&it)
             .or_else(|| self.hidden_behind(&it))
+            .or_else(|| self.held_by_a_clip(&it))
+            .or_else(|| self.plug_of_its_latch(&it))
+            .or_else(|| self.secured(&it))
             .or_else(|| self.the_one_screw(&it))
             .or_else(|| self.freed_of_dirt(&it))
             .or_else(|| self.smeared_with(&it));
@@ -101,7 +105,7 @@ impl Reader<'_> {
         }
         let here = self.named_here(&it);
         let on_top = self.on_top(&it);
-        on_top.or_else(|| self.plug_unlocked(&it)).or_else(|| self.spoken_of(&it, here))
+        on_top.or_else(|| self.plug_unlocked(&it, here.is_none())).or_else(|| self.spoken_of(&it, here))
     }
 
     /// "These clips go back on, so I'm going to put this one on.": one of them.
@@ -125,7 +129,9 @@ impl Reader<'_> {
         let newer = self.topic.many.as_ref().is_some_and(|(at, p, _)| *at == self.number || p.kind == Kind::Plug);
         let turned = matches!(it.c.base.as_str(), "undo" | "unscrew") && it.many && !newer;
         let shown = self.topic.screws.as_ref().is_some_and(|(was, _)| self.number == was + 1);
-        let counted = counted || taken || turned && shown;
+        // "The pot is held by one nut. Back it off."
+        let backed = it.c.base == "back" && it.out();
+        let counted = counted || taken || (turned || backed) && shown;
         let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
         screws.map(|(_, screws)| screws.clone())
     }
@@ -136,11 +142,37 @@ impl Reader<'_> {
         // "The screws are hidden underneath the feet, so we need to get those off."
         let taken = matches!(it.c.base.as_str(), "get" | "take" | "pull") && it.c.particles.iter().any(|p| p == "off");
         let that = it.pronoun.head() == "that" && (hooked || taken) || it.many && taken;
-        let c = self.clauses[..it.n].last().filter(|_| that)?;
-        let screw = c.base == "be" && c.objects.iter().chain(&c.subjects).any(|o| o.kind == Kind::Screw);
-        let by = |p: &str| matches!(p, "behind" | "under" | "beneath" | "below" | "underneath");
-        let cover = |np: &Phrase| np.kind == Kind::Part && np.definite;
-        c.places.iter().find(|(p, np)| screw && by(p) && cover(np)).map(|(_, np)| np.clone())
+        let here = self.clauses[..it.n].last().filter(|_| that).and_then(hides_a_screw);
+        // "Another two hide under these rubber feet. I just pick those off."
+        let picked = hooked && it.many && it.c.particles.iter().any(|p| p == "off");
+        let before = self.topic.cover.as_ref().filter(|(at, p)| picked && it.n == 0 && self.number == at + 1 && p.plural);
+        here.or(before.map(|(_, p)| p)).cloned()
+    }
+
+    /// "The roller is held by an E-clip, pop it off.": the clip.
+    fn held_by_a_clip(&self, it: &It<'_>) -> Option<Phrase> {
+        let pops = matches!(it.c.base.as_str(), "pop" | "pry" | "prise" | "lever" | "pick") && it.one;
+        let c = self.clauses[..it.n].last().filter(|c| pops && c.passive && c.base == "hold")?;
+        let ring = |np: &Phrase| {
+            matches!(np.text().as_str(), "e clip" | "e-clip" | "circlip" | "c clip" | "snap ring" | "retaining ring")
+        };
+        c.places.iter().find(|(p, np)| matches!(p.as_str(), "by" | "with") && ring(np)).map(|(_, np)| np.clone())
+    }
+
+    /// "Depress the tongue of the supply plug and remove it.": the plug.
+    fn plug_of_its_latch(&self, it: &It<'_>) -> Option<Phrase> {
+        let leaves = matches!(it.c.base.as_str(), "remove" | "withdraw" | "detach" | "disconnect" | "unplug");
+        let c = self.clauses[..it.n].last().filter(|c| leaves && it.one && c.order && !c.negated)?;
+        let latch = c.objects.iter().find(|o| is_latch(o))?;
+        latch.of.iter().find(|p| p.kind == Kind::Plug).cloned()
+    }
+
+    /// "The motor sits in its own gearbox, and that's secured with four screws.": the gearbox.
+    fn secured(&self, it: &It<'_>) -> Option<Phrase> {
+        let held = it.c.passive && matches!(it.c.base.as_str(), "secure" | "hold" | "fasten" | "fix" | "screw");
+        let that = it.pronoun.head() == "that" && it.pronoun.said.len() == 1;
+        let c = self.clauses[..it.n].last().filter(|c| held && that && !c.passive && !c.negated)?;
+        c.places.last().map(|(_, np)| np).filter(|np| np.kind == Kind::Part && np.definite).cloned()
     }
 
     /// "It has its own connector underneath this bit of tape. Take that off.": the tape, named last.
@@ -262,11 +294,13 @@ impl Reader<'_> {
     }
 
     /// "The pack is connected with a plug, so press the tab and pull it out.": the plug.
-    fn plug_unlocked(&self, it: &It<'_>) -> Option<Phrase> {
+    fn plug_unlocked(&self, it: &It<'_>, alone: bool) -> Option<Phrase> {
         let parts = matches!(it.c.base.as_str(), "part" | "separate");
         let unlocks = |c: &&Clause| c.objects.iter().any(is_latch);
         self.clauses[..it.n].last().filter(unlocks).filter(|_| it.one && (it.out() || parts))?;
-        self.plug_of(it.n)
+        // "This ribbon is the touch panel's. You flip up the bar and it slides out."
+        let before = || self.topic.plug.as_ref().filter(|(at, _)| alone && self.number - at <= 2).map(|(_, p)| p.clone());
+        self.plug_of(it.n).or_else(before)
     }
 
     /// What was named here, else what was spoken of last.

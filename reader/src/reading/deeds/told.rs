@@ -120,6 +120,10 @@ pub(super) struct Topic {
     pub last: Option<(usize, Phrase)>,
     /// The last cables or plugs that were several.
     pub plugs: Option<(usize, Phrase)>,
+    /// The last single plug that was named, handled or not.
+    pub plug: Option<(usize, Phrase)>,
+    /// What screws hide under: "a screw under each foot".
+    pub cover: Option<(usize, Phrase)>,
     /// The last screws, with the sentence that named them.
     pub screws: Option<(usize, Phrase)>,
     /// Whom the cable serves that was spoken of last.

@@ -32,6 +32,10 @@ const SETTLED: &[Rule] = &[
     thing_and_way,
     and_lift,
     a_smear_of,
+    it_plugs_in,
+    back_it_off,
+    the_one_pulls,
+    and_it_works,
 ];
 
 pub(super) fn is_verb(h: &Here<'_>) -> bool {
@@ -230,6 +234,36 @@ fn and_lift(h: &Here<'_>) -> Option<bool> {
 /// "a smear of grease", "dab of glue"
 fn a_smear_of(h: &Here<'_>) -> Option<bool> {
     (matches!(h.base, "smear" | "dab" | "coat" | "lick" | "squirt") && h.next() == "of").then_some(false)
+}
+
+/// "The motor plugs in here, so unplug that.": where it is joined.
+fn it_plugs_in(h: &Here<'_>) -> Option<bool> {
+    let single = h.back(1).is_some_and(|w| w.tag == Tag::Noun && w.said == w.lemma);
+    let plugs = h.w.said == "plugs" && matches!(h.next(), "in" | "into") && single;
+    (plugs && !h.w.pause && h.back_is(2, Tag::Det)).then_some(true)
+}
+
+/// "Back it off and the dial drops down.", "Back the nut out."
+fn back_it_off(h: &Here<'_>) -> Option<bool> {
+    const FARTHEST: usize = 4;
+    let begins = matches!(h.before, None | Some(Tag::Adv | Tag::Conj)) && h.t.object_at(h.at + 1);
+    let way = (2..=FARTHEST).map(|n| h.t.said(h.at + n)).any(|w| matches!(w, "off" | "out"));
+    (h.w.said == "back" && begins && way).then_some(true)
+}
+
+/// "the power one just pulls off"
+fn the_one_pulls(h: &Here<'_>) -> Option<bool> {
+    let just = usize::from(h.back_is(1, Tag::Adv));
+    let one = h.back_said(1 + just, &["one"]) && h.back(2 + just).is_some_and(|w| !w.pause);
+    let which = h.back(2 + just).is_some_and(|w| matches!(w.tag, Tag::Det | Tag::Adj | Tag::Noun));
+    (h.w.form == Form::Third && one && which && h.particle_next()).then_some(true)
+}
+
+/// "it powers up and the motor turns", "and the lamp lights": what a thing does at the end.
+fn and_it_works(h: &Here<'_>) -> Option<bool> {
+    let works = matches!(h.base, "turn" | "spin" | "light" | "run" | "move" | "buzz" | "beep" | "start" | "work");
+    let thing = h.back_is(1, Tag::Noun) && h.back_is(2, Tag::Det) && h.back(3).is_some_and(|w| w.is("and"));
+    (works && h.w.form == Form::Third && h.ends() && thing).then_some(true)
 }
 
 /// "lift": ordered behind nothing, done behind "to", a thing behind "the".

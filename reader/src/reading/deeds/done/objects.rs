@@ -20,6 +20,7 @@ const MENDS: &[Mend] = &[
     weight_on_it,
     held_before,
     unlocked_and_pulled,
+    squeezed_and_pulled,
     which_goes_where,
     sound_and_light,
     touch_and_power,
@@ -82,6 +83,18 @@ fn unlocked_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'
     }
 }
 
+/// "The fan plug is here, squeeze it on the sides and pull."
+fn squeezed_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
+    let pulls = matches!(c.base.as_str(), "pull" | "lift") && c.places.is_empty();
+    let squeezes = |k: &&Clause| matches!(k.base.as_str(), "squeeze" | "pinch") && !k.negated && k.order;
+    let Some(last) = r.clauses[..n].last().filter(squeezes) else { return };
+    let held = |o: &&Phrase| o.is_pronoun() || o.kind == Kind::Plug;
+    if found.objects.is_empty() && pulls {
+        let it = r.named(n - 1, last, &last.objects).into_iter().find(|o| held(&o) || o.stands);
+        found.objects.extend(it.filter(|o| o.kind == Kind::Plug));
+    }
+}
+
 /// "Mark which wire goes where."
 fn which_goes_where(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
     let notes = matches!(c.base.as_str(), "mark" | "note" | "label" | "remember" | "photograph");
@@ -94,7 +107,7 @@ fn which_goes_where(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>)
 /// "Test the touch and the sound."
 fn sound_and_light(_: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
     if matches!(c.base.as_str(), "test" | "try" | "check") {
-        for o in found.objects.iter_mut().filter(|o| matches!(o.head(), "sound" | "light" | "picture")) {
+        for o in found.objects.iter_mut().filter(|o| matches!(o.head(), "sound" | "light" | "picture" | "touch" | "focus" | "volume" | "vibration")) {
             o.kind = Kind::Part;
         }
     }

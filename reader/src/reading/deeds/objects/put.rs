@@ -200,6 +200,8 @@ impl Bench {
         }
         self.named.extend(c.what.iter().filter_map(|w| w.split(' ').next_back()).map(|w| lemma(w).to_string()));
         match c.act {
+            // "It stands on rubber feet, squeeze them.": the work goes on where it was.
+            Act::Release if c.because == "squeezed free" => {}
             // "Remove the screws and discard the gasket.": the work goes on where it was.
             Act::Remove if c.because == "thrown away" => self.out.extend(c.what.iter().cloned()),
             Act::Remove => {

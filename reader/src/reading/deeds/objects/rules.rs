@@ -180,6 +180,11 @@ pub(super) const BY_WORDS: &[Rule] = &[
 
 /// By what it is done to, and by what is on the bench.
 pub(super) const BY_BENCH: &[Rule] = &[
+    // "Lift up the cage on the left side. It comes up pretty easily.": told already.
+    Drop(|c, _, deeds| {
+        let lifted = |d: &Deed| d.act == Act::Open && d.what == c.what && d.sentence + 1 >= c.s.number;
+        c.because == "comes up" && deeds.last().is_some_and(lifted)
+    }),
     // "Then the iron at three fifty. And off they come.": nobody takes off what heats, or wipes it.
     Drop(|c, _, _| {
         let heats = |w: &String| matches!(w.as_str(), "iron" | "soldering iron" | "heat gun" | "hot air gun");

@@ -13,7 +13,7 @@ use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
+use super::rows::{its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -25,6 +25,11 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
     let mut clauses: Vec<Clause> =
         split(&words).into_iter().flat_map(screws_and_free).flat_map(|c| screws_beside(&words, c)).collect();
+    // "Then the plate could be pulled forward.": in what is told afterwards, it was.
+    for c in clauses.iter_mut().filter(|c| topic.past && c.supposed && c.passive && c.mood == Mood::Plain) {
+        let could = |w: &Word| w.said == "could";
+        c.supposed = !words[c.from..c.verb.unwrap_or(c.from)].iter().any(could);
+    }
     if let Some(device) = &topic.device {
         clauses.iter_mut().for_each(|c| c.is_device(device));
     }
@@ -33,6 +38,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         is_titled(c, &topic.title);
     }
     row_behind(&mut clauses);
+    its_screws(&mut clauses);
     for c in &mut clauses {
         wide_one(c, number, topic);
         that_has(c, number, topic);
@@ -141,7 +147,7 @@ fn acted(acts: &[Told]) -> Vec<Phrase> {
                 .iter()
                 .filter(|(p, _)| prised(a) && parted(p))
                 .map(|(_, np)| np)
-                .chain(&a.objects)
+                .chain(a.objects.iter().filter(|o| o.kind != Kind::Picture))
                 .cloned()
                 .collect::<Vec<_>>()
         })
@@ -546,14 +552,22 @@ impl Reader<'_> {
     fn not_forgotten(&self, c: &Clause) -> Option<Told> {
         let parts = !c.objects.is_empty()
             && c.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug) && o.definite && !o.is_pronoun());
-        let forgets = c.base == "forget" && c.places.is_empty() && self.clauses.iter().all(|k| k.base == "forget");
-        let plug = c.objects.iter().any(|o| o.kind == Kind::Plug);
+        let alone = |k: &Clause| k.base == "forget" || k.mood == Mood::Before;
+        let forgets = c.base == "forget" && c.places.is_empty() && self.clauses.iter().all(alone);
+        // "Strap bracket, don't forget."
+        let named = || {
+            let before = self.clauses.first().filter(|k| k.verb.is_none() && self.clauses.len() == 2)?;
+            let part = |o: &&Phrase| matches!(o.kind, Kind::Part | Kind::Plug);
+            before.objects.first().filter(part).filter(|_| c.order && c.objects.is_empty()).cloned()
+        };
+        let named = named().filter(|_| c.base == "forget" && c.places.is_empty());
+        let plug = c.objects.iter().chain(&named).any(|o| o.kind == Kind::Plug);
         let act = if plug { Act::Connect } else { Act::Install };
-        (forgets && parts).then(|| Told {
-            together: Some((act, "not to be forgotten")),
-            confidence: 0.6,
-            ..self.blank(c)
-        })
+        let told = || Told { together: Some((act, "not to be forgotten")), confidence: 0.6, ..self.blank(c) };
+        match named {
+            Some(part) => Some(Told { objects: vec![part], ..told() }),
+            None => (forgets && parts).then(told),
+        }
     }
 
     pub(super) fn blank(&self, c: &Clause) -> Told {

@@ -80,7 +80,8 @@ impl Clause {
     /// "Slide the card out.", where the title has "a bigger program card": no tool.
     pub fn is_own(&mut self, own: &[CompactString]) {
         let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
-        named.filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head())).for_each(|p| p.kind = Kind::Part);
+        let tools = |p: &Phrase| p.words.iter().any(|w| matches!(w.as_str(), "plastic" | "thin" | "razor" | "pry" | "credit"));
+        named.filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head()) && !tools(p)).for_each(|p| p.kind = Kind::Part);
     }
 
     /// "The battery goes under it.": "it" is still what is spoken of.
@@ -664,7 +665,7 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 let moves = !subjects.is_empty()
                     && matches!(w[verb].verb(), "pop" | "come" | "slide" | "slip" | "drop" | "fall" | "pull")
                     && matches!(w[at].lemma.as_str(), "off" | "out")
-                    && (w[verb].form == Form::Third || subjects.last().is_some_and(|s| s.plural))
+                    && (matches!(w[verb].form, Form::Third | Form::Past) || subjects.last().is_some_and(|s| s.plural))
                     && !subjects.iter().any(Phrase::is_pronoun);
                 let led = phrase_at(w, at + 1, end).filter(|_| {
                     (!objects.is_empty() || moves)

@@ -29,9 +29,11 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     by_hand,
     unclips,
     pressed_to_see,
+    pressed_and_it_works,
     held_until_dark,
     held_until,
     iron_for,
+    pliers_on,
     filled,
     turned_to_point,
     tucked,
@@ -138,7 +140,8 @@ impl Reader<'_> {
             self.lemmas.get(c.to.saturating_sub(1)..).is_some_and(|rest| rest.iter().take(2).any(|w| *w == "but"));
         let to = if but { (c.to + 3).min(self.words.len()) } else { c.to };
         // "see if it heats"
-        let whether = c.base == "see" && self.words.get(to).is_some_and(|w| w.is("if") || w.is("whether"));
+        let asks = |w: &Word| w.is("if") || w.is("whether") || w.is("that") && c.order;
+        let whether = c.base == "see" && self.words.get(to).is_some_and(asks);
         let to = to + usize::from(whether);
         let (from, to) = (c.from, to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
@@ -249,6 +252,21 @@ fn pressed_to_see(r: &Reader<'_>, g: &mut Group<'_>) {
     }
 }
 
+/// "Press the button and it buzzes."
+fn pressed_and_it_works(r: &Reader<'_>, g: &mut Group<'_>) {
+    const WORKS: [&str; 12] =
+        ["buzz", "beep", "turn", "spin", "run", "work", "start", "light", "boot", "come", "glow", "respond"];
+    let works = |k: &Clause| {
+        let it = k.subjects.iter().all(|s| s.kind == Kind::Part || s.is_pronoun() || s.kind == Kind::Device);
+        WORKS.contains(&k.base.as_str()) && !k.subjects.is_empty() && it && !k.agent() && !k.negated && !k.passive
+    };
+    let plain = r.clauses.get(g.n + 1).is_some_and(|k| k.mood == Mood::Plain && works(k));
+    if key_pressed(g) && plain {
+        g.told.together = Some((Act::Test, "a key pressed, and it works"));
+        g.objects.clear();
+    }
+}
+
 /// "Hold the key until the lamp goes out.", "Hold both down till it shuts down."
 fn held_until_dark(r: &Reader<'_>, g: &mut Group<'_>) {
     let pressed =
@@ -295,11 +313,28 @@ fn tucked(r: &Reader<'_>, g: &mut Group<'_>) {
     }
 }
 
+/// "I use needle nose pliers on the nuts."
+fn pliers_on(_: &Reader<'_>, g: &mut Group<'_>) {
+    let grips = |o: &Phrase| matches!(o.head(), "plier" | "pliers" | "wrench" | "spanner" | "socket");
+    let on = g.c.places.iter().find(|(p, np)| matches!(p.as_str(), "on" | "for") && np.kind == Kind::Screw);
+    let uses = matches!(g.c.base.as_str(), "use" | "need" | "take" | "put") && g.objects.iter().any(grips);
+    if let Some((_, nuts)) = on.filter(|_| uses) {
+        g.told.apart = Some((Act::Unscrew, "a tool on the nuts"));
+        g.told.count = nuts.count;
+        g.objects = vec![nuts.clone()];
+    }
+}
+
 /// "Fill the housing one third with gear grease.": the grease goes on.
 fn filled(_: &Reader<'_>, g: &mut Group<'_>) {
-    if matches!(g.told.together, Some((Act::Apply, "filled with grease"))) {
+    if matches!(g.told.together, Some((Act::Apply, "filled with grease" | "greased"))) {
         let grease = g.c.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Material);
-        g.objects.splice(.., grease.map(|(_, np)| np.clone()));
+        if let Some((_, grease)) = grease {
+            let on = std::mem::replace(&mut g.objects, vec![grease.clone()]);
+            g.told.places.extend(on.into_iter().filter(|o| o.kind == Kind::Part).map(|o| ("on".to_owned(), o)));
+        } else if g.c.base == "fill" || g.c.base == "pack" {
+            g.objects.clear();
+        }
     }
 }
 

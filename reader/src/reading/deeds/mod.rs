@@ -177,7 +177,9 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     let title = recording.title.as_deref().unwrap_or_default();
     let device = called(&sentences, title);
     let short = title.split_whitespace().take(LONGEST_TITLE).collect::<Vec<_>>().join(" ").to_lowercase();
-    let mut topic = told::Topic { device, own: own(title), title: short, ..told::Topic::default() };
+    let mut own = own(title);
+    own.extend(handled_as_parts(&sentences));
+    let mut topic = told::Topic { device, own, title: short, past: is_past(&sentences), ..told::Topic::default() };
     for (n, sentence) in sentences.iter().enumerate() {
         told.push(acts::read(n, &sentence.tokens, &mut topic));
     }
@@ -206,6 +208,45 @@ fn own(title: &str) -> Vec<CompactString> {
         named && !article && matches!(pair[1].as_str(), "card" | "blade" | "stick")
     };
     words.windows(2).filter(tool).map(|pair| pair[1].clone()).collect()
+}
+
+/// "The driver is fixed by two screws", "take down the blade": what is held, and taken off, is no tool here.
+fn handled_as_parts(sentences: &[Sentence]) -> Vec<CompactString> {
+    const EITHER: [&str; 3] = ["blade", "driver", "lever"];
+    const MOVED: [&str; 9] =
+        ["remove", "detach", "replace", "unscrew", "refit", "reinstall", "change", "disconnect", "unplug"];
+    const HELD: [&str; 9] =
+        ["held", "fixed", "secured", "fastened", "screwed", "glued", "clipped", "mounted", "soldered"];
+    let handled = |s: &Sentence, at: usize| {
+        let said = |i: usize| s.tokens.get(i).map_or("", |t| t.said.as_str());
+        let before = |n: usize| at.checked_sub(n).map_or("", said);
+        if before(1) != "the" && !(before(1) == "new" && matches!(before(2), "the" | "a")) {
+            return false;
+        }
+        let verb = at.checked_sub(2).map_or("", |i| s.tokens[i].lemma.as_str());
+        // "take down the blade", "take the blade off"
+        let way = |w: &str| matches!(w, "down" | "off" | "out");
+        let taken = way(before(2)) && matches!(before(3), "take" | "takes" | "took" | "pull" | "lift")
+            || way(said(at + 1)) && matches!(verb, "take" | "pull" | "lift" | "slide");
+        let held = matches!(said(at + 1), "is" | "was" | "'s") && HELD.contains(&said(at + 2));
+        MOVED.contains(&verb) || taken || held || before(1) == "new"
+    };
+    let mut out: Vec<CompactString> = sentences
+        .iter()
+        .flat_map(|s| (0..s.tokens.len()).filter(|at| EITHER.contains(&s.tokens[*at].lemma.as_str())).map(move |at| (s, at)))
+        .filter(|(s, at)| handled(s, *at))
+        .map(|(s, at)| s.tokens[at].lemma.clone())
+        .collect();
+    out.dedup();
+    out
+}
+
+/// "The lid was turned and taken down": told afterwards, so that "could be pulled" tells what was done.
+fn is_past(sentences: &[Sentence]) -> bool {
+    const OFTEN: usize = 6;
+    let count = |words: &[&str]| sentences.iter().flat_map(|s| &s.tokens).filter(|t| words.contains(&t.said.as_str())).count();
+    let (was, is) = (count(&["was", "were"]), count(&["is", "are", "'s", "'re", "will", "'ll"]));
+    was >= OFTEN && was > 2 * is
 }
 
 /// What the title calls the device: its word that the speech says most often behind "the".

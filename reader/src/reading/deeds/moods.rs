@@ -67,7 +67,7 @@ fn subordinate(w: &[Word], at: usize, c: &Clause, previous: Option<&Clause>) -> 
         "so" if at > 0 && w[at - 1].pause && goes_off(w, at + 1) => Mood::Plain,
         "when" | "once" | "after" => Mood::After,
         "while" => Mood::Means,
-        "before" => Mood::Before,
+        "before" | "as" => Mood::Before,
         "until" | "till" => Mood::Until,
         "because" | "like" | "since" | "cause" | "otherwise" | "although" | "though" | "whereas" | "so" => Mood::Reason,
         "that" if at > 0 && w[at - 1].is("now") => Mood::After,

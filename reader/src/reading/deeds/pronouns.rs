@@ -264,7 +264,10 @@ impl Reader<'_> {
             || self.let_go(it, p)
             || p.is_pronoun();
         let handled = p.is_thing() && p.kind != Kind::Time && (it.tools || !TOOLS.contains(&p.kind));
-        let as_many = if it.many { p.plural || p.of.len() > 1 } else { !p.plural || p.count == Some(1) };
+        // "There's a clip on each side, just pop those out."
+        let next = |n: usize| self.words.get(p.to + n).map_or("", |w| w.said.as_str());
+        let on_each = matches!(next(0), "on" | "at" | "in") && matches!(next(1), "each" | "either" | "both" | "every");
+        let as_many = if it.many { p.plural || p.of.len() > 1 || on_each && !matches!(p.kind, Kind::Glue | Kind::Material) } else { !p.plural || p.count == Some(1) };
         !turned_away && handled && as_many
     }
 

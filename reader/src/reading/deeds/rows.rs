@@ -84,6 +84,21 @@ pub(super) fn screws_beside(words: &[Word], mut c: Clause) -> Vec<Clause> {
     vec![c, named]
 }
 
+/// "The plate is screwed, three screws.": the plate's.
+pub(super) fn its_screws(clauses: &mut [Clause]) {
+    for n in 1..clauses.len() {
+        let (before, rest) = clauses.split_at_mut(n);
+        let screwed = &before[n - 1];
+        let held = screwed.passive && matches!(screwed.base.as_str(), "screw" | "bolt" | "fasten");
+        let part = screwed.subjects.first().filter(|s| held && !screwed.negated && s.kind == Kind::Part && s.definite);
+        let counted = |p: &&mut Phrase| p.kind == Kind::Screw && p.count.is_some() && p.of.is_empty();
+        let bare = rest[0].verb.is_none() && rest[0].particles.is_empty();
+        if let (Some(part), Some(screws)) = (part, rest[0].objects.iter_mut().find(|p| bare && counted(p))) {
+            screws.of.push(part.clone());
+        }
+    }
+}
+
 /// Things that are only named, out of a clause.
 fn fragment(c: &Clause, from: usize, to: usize, objects: Vec<Phrase>) -> Clause {
     Clause {

@@ -183,6 +183,8 @@ impl Reader<'_> {
             "same again",
             "repeat",
             "likewise",
+            "same deal",
+            "same story",
         ];
         let text = self.words[c.from..c.to.max(c.from)].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
         if let Some(theirs) = self.theirs(c).filter(|_| again.iter().any(|a| has(&text, a))) {
@@ -305,8 +307,12 @@ impl Reader<'_> {
         }
         // "A dab of glue on each and press them down.", "Fresh adhesive around the edge."
         let stuff = matches!(first.kind, Kind::Material | Kind::Glue) || first.kind == Kind::Tape && first.new;
-        let on = |p: &str| matches!(p, "on" | "around" | "round" | "along" | "over" | "between");
+        let on = |p: &str| matches!(p, "on" | "around" | "round" | "along" | "over" | "between" | "in" | "into" | "inside");
         let laid = c.places.iter().any(|(p, _)| on(p)) && c.objects.len() == 1;
+        // "Crank on its pin, smear of grease.", "New grease, only a little."
+        let before = |i: usize| matches!(self.words[i].said.as_str(), "smear" | "dab" | "drop" | "dot" | "blob" | "bead");
+        let smear = (c.from..first.to).any(before) || first.new && self.words[first.to - 1].pause;
+        let laid = laid || smear && c.places.is_empty() && c.particles.is_empty();
         if stuff && laid && !first.definite && !way(&["off", "out", "away", "up"]) {
             told.together = Some((Act::Apply, "something to put on is named"));
             return Some(told);

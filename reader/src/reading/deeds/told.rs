@@ -108,8 +108,10 @@ pub(super) struct Topic {
     pub device: Option<CompactString>,
     /// The title in small letters, no longer than a title is.
     pub title: String,
-    /// Things of the device that would be tools by their last word: "a bigger program card".
+    /// Things of the device that would be tools by their last word: "a bigger program card", "the new blade".
     pub own: Vec<CompactString>,
+    /// Told as something that was done: "the lid was taken off".
+    pub past: bool,
     /// The last two things that were named one after another, for "both".
     pub pair: Option<(usize, [Phrase; 2])>,
     /// One thing, and several, with the sentence that named them.

@@ -132,8 +132,9 @@ pub(super) const FILLERS: [&str; 27] = [
 ];
 
 pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
+    let tokens: Vec<&Token> = tokens.iter().enumerate().filter(|(at, _)| !is_times(tokens, *at)).map(|(_, t)| t).collect();
     let lemmas: Vec<&str> = tokens.iter().map(|t| t.lemma.as_str()).collect();
-    let mut words: Vec<Word> = tokens.iter().map(raw).collect();
+    let mut words: Vec<Word> = tokens.iter().map(|t| raw(t)).collect();
     let mut at = 0;
     while at < words.len() {
         // "as well as", "along with", "followed by" go on with a list.
@@ -186,6 +187,13 @@ pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
         at += 1;
     }
     words
+}
+
+/// "2 x long", "1 x PH2": how many, and no word; but "3 x 5" is a size.
+fn is_times(tokens: &[Token], at: usize) -> bool {
+    let figure = |t: &Token| numbers::figure_at(&[t.lemma.as_str()], 0).is_some();
+    let (before, next) = (at.checked_sub(1).map(|i| &tokens[i]), tokens.get(at + 1));
+    tokens[at].said == "x" && before.is_some_and(figure) && next.is_some_and(|t| !figure(t))
 }
 
 /// "Buckle the hood."
@@ -534,6 +542,13 @@ impl Tagger<'_> {
             "so" if next == "that" => (self.said(at + 2) != "'s").then_some(Tag::Sub),
             // "Lower it like you're putting a child to bed."
             "like" if matches!(next, "you" | "i" | "we" | "they") => Some(Tag::Sub),
+            // "As you lift it you see the flex."; but "the same way as you took it out".
+            "as" if matches!(next, "you" | "i" | "we")
+                && (at == 0 || self.words[at - 1].pause || self.words[at - 1].tag == Tag::Conj)
+                && self.words.get(at + 2).is_some_and(|w| w.base.is_some()) =>
+            {
+                Some(Tag::Sub)
+            }
             "than" | "as" => Some(Tag::Prep),
             "before" | "after" if matches!(self.said(at + 1), "that" | "this") => Some(Tag::Prep),
             "before" | "after" => Some(if self.clause_at(at + 1) { Tag::Sub } else { Tag::Prep }),
@@ -617,6 +632,10 @@ impl Tagger<'_> {
             return false;
         }
         // "put it all back together"
+        // "Wires back where they were."
+        if word == "back" && matches!(self.lemma(at + 1), "where" | "how" | "like" | "as") {
+            return false;
+        }
         if word == "back" && matches!(self.lemma(at + 1), "together" | "in" | "on" | "into" | "onto" | "up" | "again") {
             return false;
         }
@@ -705,7 +724,10 @@ impl Tagger<'_> {
                     | "slide"
                     | "hook"
                     | "lay"
+                    | "run"
             )
+            // "The plate was put on the tray.": a place.
+            && !(at > 1 && self.words[at - 2].tag == Tag::Be)
             && (word == "in"
                 || word == "on" && !matches!(self.words[at - 1].verb(), "set" | "push" | "slide" | "hook"));
         // "the flex in, latch down" in one breath: two ways in a row.

@@ -21,6 +21,7 @@ const MENDS: &[Mend] = &[
     held_before,
     unlocked_and_pulled,
     squeezed_and_pulled,
+    left_unsaid,
     which_goes_where,
     sound_and_light,
     touch_and_power,
@@ -93,6 +94,15 @@ fn squeezed_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'
         let it = r.named(n - 1, last, &last.objects).into_iter().find(|o| held(&o) || o.stands);
         found.objects.extend(it.filter(|o| o.kind == Kind::Plug));
     }
+}
+
+/// "The display board is clipped in; release with a flat tool and remove.": what was named goes unsaid.
+fn left_unsaid(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
+    let acts = matches!(c.base.as_str(), "remove" | "release" | "withdraw" | "detach" | "discard");
+    let bare = c.order && acts && c.particles.is_empty() && found.objects.is_empty();
+    let first = r.clauses.first().filter(|k| bare && n > 0 && k.passive && !k.negated && !k.supposed);
+    let part = first.and_then(|k| k.subjects.first()).filter(|s| s.kind == Kind::Part && s.definite);
+    found.objects.extend(part.cloned());
 }
 
 /// "Mark which wire goes where."

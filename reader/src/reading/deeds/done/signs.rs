@@ -318,16 +318,23 @@ impl Reader<'_> {
 
     /// "The board is screwed down, the speaker is snapped in.": with a way in, so that it may be done.
     pub(in super::super) fn done_in_rebuild(&self, c: &Clause) -> bool {
-        let be = |w: &Word| matches!(w.said.as_str(), "is" | "are" | "'s" | "'re" | "gets" | "get");
+        let past = self.topic.past;
+        let be = |w: &Word| {
+            matches!(w.said.as_str(), "is" | "are" | "'s" | "'re" | "gets" | "get")
+                || past && matches!(w.said.as_str(), "was" | "were")
+        };
         let now = c.verb.is_some_and(|v| self.words[c.from..v].iter().any(be));
         // "is connected and inserted"
         let joined = c.verb == Some(c.from) && c.from > 0 && self.words[c.from - 1].is("and");
+        let joined = joined || c.verb == Some(c.from + 1) && self.words[c.from].is("and");
         let now = now || joined;
         let fitted = GRAMMAR.classes.fitted.contains(&c.base);
         let way = |p: &CompactString| matches!(p.as_str(), "in" | "on" | "down" | "back" | "into" | "onto" | "over");
         // "The ribbon is inserted up to the mark.", "The pack is connected."
         let put = c.base == "insert" || c.base == "connect" && c.places.is_empty();
-        now && fitted && c.mood == Mood::Plain && (put || c.particles.iter().any(way))
+        // "A new ballast was laid on the rail."
+        let laid = past && c.base == "lay" && c.places.iter().any(|(p, _)| matches!(p.as_str(), "on" | "in"));
+        now && fitted && c.mood == Mood::Plain && (put || laid || c.particles.iter().any(way))
     }
 
     /// "it", where nobody says so.

@@ -61,6 +61,8 @@ pub(super) struct Bench {
     pub screws: Option<String>,
     /// The last word of the title's first thing: "fan" of "Desk fan with lamp".
     pub titled: Option<String>,
+    /// The title in small letters.
+    pub title: String,
     /// The device itself, as first named.
     pub device: Option<String>,
     /// Plugs that were shown and are still to be named, with the last sentence of the row before and its segment after.

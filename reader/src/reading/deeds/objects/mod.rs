@@ -64,7 +64,8 @@ pub(super) fn settle(
     let listed: BTreeSet<Drive> = told.iter().filter(|s| s.lists).flat_map(|s| s.drivers.iter().copied()).collect();
     let listed = listed.first().copied().filter(|_| listed.len() == 1);
     let titled = headed(&title.to_lowercase()).and_then(|h| h.rsplit(' ').next().map(str::to_owned));
-    let mut bench = Bench { device, titled, only_driver: only, listed, ..Bench::default() };
+    let title = title.to_lowercase();
+    let mut bench = Bench { device, titled, title, only_driver: only, listed, ..Bench::default() };
     let mut together = false;
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         bench.hear(s.number, &s.whole);

@@ -7,7 +7,7 @@ use super::super::super::phrases::describes_cable;
 use super::super::grammar::Kind;
 use super::super::names::is_cable;
 use super::super::phrases::Phrase;
-use super::super::told::Told;
+use super::super::told::{Told, has};
 use super::super::{Deed, Half};
 use super::bench::Bench;
 use super::case::{Case, points};
@@ -35,6 +35,15 @@ use Rule::{Drop, Mend};
 
 /// By the words alone, before it is known what "it" is.
 pub(super) const BY_WORDS: &[Rule] = &[
+    // "Grab the iron and take the two tabs off the board.": soldered off.
+    Mend(|c, _| {
+        let iron = c.a.by.as_deref() == Some("soldering iron");
+        let joined = |o: &Phrase| matches!(o.kind, Kind::Plug | Kind::Latch) && !o.is_pronoun();
+        let off = matches!(c.act, Act::Remove | Act::Disconnect | Act::Release);
+        if iron && off && c.apart() && !c.a.objects.is_empty() && c.a.objects.iter().all(joined) {
+            (c.act, c.because) = (Act::Desolder, "taken off with the iron");
+        }
+    }),
     // "Take the heat gun and go around the edge.", "Give it thirty seconds.": warmed, and not parted.
     Mend(|c, _| {
         const WARM: [&str; 5] = ["heat gun", "hair dryer", "heating pad", "heating element", "oven"];
@@ -182,7 +191,7 @@ pub(super) const BY_WORDS: &[Rule] = &[
 pub(super) const BY_BENCH: &[Rule] = &[
     // "Lift up the cage on the left side. It comes up pretty easily.": told already.
     Drop(|c, _, deeds| {
-        let lifted = |d: &Deed| d.act == Act::Open && d.what == c.what && d.sentence + 1 >= c.s.number;
+        let lifted = |d: &Deed| d.because.starts_with("lifted") && d.what == c.what && d.sentence + 1 >= c.s.number;
         c.because == "comes up" && deeds.last().is_some_and(lifted)
     }),
     // "Then the iron at three fifty. And off they come.": nobody takes off what heats, or wipes it.
@@ -354,10 +363,21 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Lift the housing until the cables can be reached.": no further as yet.
     Mend(|c, _| {
-        const REACHED: [&str; 6] = ["can be reached", "can reach", "can see", "can be seen", "get at", "get to"];
+        const REACHED: [&str; 8] =
+            ["can be reached", "can reach", "can see", "can be seen", "get at", "get to", "tight", "taut"];
         let reached = c.a.until.as_ref().is_some_and(|u| REACHED.iter().any(|r| u.contains(r)));
         if c.act == Act::Remove && c.apart() && reached {
             c.act = Act::Open;
+        }
+    }),
+    // "Unplug the fan.", of a "tower fan", while nothing is open yet: the device.
+    Mend(|c, bench| {
+        let inside = |w: &str| matches!(w, "battery" | "pack" | "screen" | "display" | "cable" | "cord" | "lead");
+        let titled = |w: &String| !w.contains(' ') && !inside(w) && has(&bench.title, w);
+        let shut = bench.out.is_empty() && bench.opened.is_empty() && bench.unplugged.is_empty() && bench.screws.is_none();
+        let plain = c.because == "unplugged" && c.apart() && shut && c.a.places.is_empty();
+        if c.act == Act::Disconnect && plain && c.what.len() == 1 && c.what.iter().all(titled) {
+            c.act = Act::Unplug;
         }
     }),
     // "Unplug it first.": nothing is open yet, so it is the device.

@@ -34,6 +34,8 @@ struct Heard {
     noun: BTreeMap<String, String>,
     verb: Vec<Verb>,
     torn: Vec<Torn>,
+    /// Names that are read so behind an article or an adjective.
+    torn_noun: BTreeMap<String, String>,
     /// Before the size of a bit.
     sized: BTreeMap<String, String>,
 }
@@ -147,6 +149,16 @@ pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
     })
 }
 
+/// "this black gas kit": a thing of the bench written as two words, where a thing is named.
+pub(super) fn torn_noun(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
+    let window = sentence.tokens.get(at..at + 2).filter(|w| !w[0].pause && !w[0].stop)?;
+    let before = &sentence.tokens[at.checked_sub(1)?];
+    let c = &LEXICON.classes;
+    let named = c.determiner.contains(before.said.as_str()) || c.adjective.contains(before.lemma.as_str());
+    let said = format!("{} {}", window[0].said, window[1].said);
+    HEARD.torn_noun.get(&said).filter(|_| named && !before.pause).map(|meant| (2, meant.clone()))
+}
+
 /// The same sounds, or one more or other behind the first two.
 fn sounds_like(joined: &str, meant: &str) -> bool {
     let (a, b) = (sound(joined), sound(meant));
@@ -168,6 +180,9 @@ mod tests {
     #[case::with_its_size("You need a small torques six.", "torques", "torx")]
     #[case::torn("Unplug both coke seal leads.", "coke seal", "coaxial")]
     #[case::torn_order("And this connect the plug.", "this connect", "disconnect")]
+    #[case::torn_name("Hook out the black gas kit.", "gas kit", "gasket")]
+    #[case::torn_tool("Take the spot jar.", "spot jar", "spudger")]
+    #[case::a_collar("Turn the caller to the left.", "caller", "collar")]
     #[case::torn_again("Unplug the two and tenor leads.", "and tenor", "antenna")]
     fn words_are_read_as_meant(#[case] text: &str, #[case] said: &str, #[case] meant: &str) {
         assert_eq!(repairs(text), [(said.to_owned(), meant.to_owned())]);

@@ -47,6 +47,9 @@ pub(super) fn repair(sentence: &mut Sentence, hints: &Hints, titled: &[String]) 
     out.extend(torn_words(sentence, hints, |s, at| {
         heard::torn_disconnect(s, at).map(|(len, meant)| (len, meant, "an order begins here"))
     }));
+    out.extend(torn_words(sentence, hints, |s, at| {
+        heard::torn_noun(s, at).map(|(len, meant)| (len, meant, "it stands where a thing is named"))
+    }));
     for i in 0..sentence.tokens.len() {
         // What an author wrote is what was said.
         if hints.written(sentence.tokens[i].start, sentence.tokens[i].end) {

@@ -13,7 +13,7 @@ use super::names::{is_cable, name};
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
+use super::rows::{clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -285,6 +285,9 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(plug) = spoken.iter().rfind(|p| p.kind == Kind::Plug && !p.plural && !p.is_pronoun()) {
         topic.plug = Some((number, plug.clone()));
     }
+    if let Some(panel) = clipped(clauses) {
+        topic.clipped = Some((number, panel.clone()));
+    }
     if let Some(cover) = clauses.iter().find_map(hides_a_screw) {
         topic.cover = Some((number, cover.clone()));
     }
@@ -481,6 +484,7 @@ impl Reader<'_> {
         self.plug_by_its_housing(&mut out);
         self.plug_is_off(&mut out);
         self.told_by_the_end(&mut out);
+        out.extend(self.that_is_back().filter(|_| out.is_empty()));
         if let Some(told) = self.all_undone() {
             out.insert(0, told);
         }

@@ -34,6 +34,7 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     held_until,
     iron_for,
     pliers_on,
+    picture_of,
     filled,
     turned_to_point,
     tucked,
@@ -213,7 +214,10 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
 /// "It pops up by itself.": nobody parts it.
 fn pops_up(_: &Reader<'_>, g: &mut Group<'_>) {
     let somebody = g.c.agent() || g.c.order || g.c.passive;
-    if matches!(g.told.apart, Some((Act::Pry, "bond parted"))) && !somebody {
+    let itself = matches!(g.told.apart, Some((Act::Pry, "bond parted")))
+        || matches!(g.told.apart, Some((Act::Open, "tipped up"))) && !g.c.passive;
+    let drawn_out = g.c.passive && matches!(g.told.apart, Some((Act::Open, "tipped up")));
+    if itself && !somebody || drawn_out {
         g.told.apart = None;
     }
 }
@@ -310,6 +314,21 @@ fn iron_for(_: &Reader<'_>, g: &mut Group<'_>) {
 fn tucked(r: &Reader<'_>, g: &mut Group<'_>) {
     if r.only_participle(g.c) {
         g.told.apart = None;
+    }
+}
+
+/// "Take a picture of the way the ribbon's looped.": the ribbon is noted.
+fn picture_of(r: &Reader<'_>, g: &mut Group<'_>) {
+    let Some(picture) = g.objects.iter().find(|o| o.kind == Kind::Picture) else { return };
+    let marks = matches!(g.told.apart, Some((Act::Mark, _)));
+    let named = |p: &&Phrase| matches!(p.kind, Kind::Plug | Kind::Part) && p.definite;
+    let of = picture.of.iter().find(named).cloned();
+    let how = || {
+        let next = r.clauses.get(g.n + 1).filter(|k| matches!(k.base.as_str(), "be" | "loop" | "route" | "run" | "go" | "lie" | "sit"))?;
+        next.subjects.last().filter(|s| named(s) && s.from > picture.from).cloned()
+    };
+    if let Some(thing) = of.or_else(how).filter(|_| marks) {
+        g.objects = vec![thing];
     }
 }
 

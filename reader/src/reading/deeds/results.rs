@@ -25,7 +25,12 @@ impl Reader<'_> {
         if out.iter().any(leaves) {
             return;
         }
-        let found = self.is_out().or_else(|| self.next_to_go()).or_else(|| self.binned());
+        let found = self
+            .is_out()
+            .or_else(|| self.next_to_go())
+            .or_else(|| self.binned())
+            .or_else(|| self.that_is_off())
+            .or_else(|| self.in_the_hand());
         out.extend(found);
     }
 
@@ -66,6 +71,39 @@ impl Reader<'_> {
         let named = |c: &'_ Clause| c.objects.first().filter(|o| o.kind == Kind::Part && o.definite).cloned();
         let (c, thing) = self.clauses.iter().rev().filter(tells).find_map(|c| Some((c, named(c)?)))?;
         GOES.iter().any(|p| has(self.text, p)).then(|| self.removed(c, thing, "the next to go"))
+    }
+
+    /// "It clicks along, it's loose here and here, and that's that off.": what was in work.
+    fn that_is_off(&self) -> Option<Told> {
+        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let off = ["that 's that off", "that 's that out", "and that 's off", "that one 's off", "that 's it off"];
+        let clipped = self.topic.clipped.as_ref().filter(|(at, _)| self.number - at <= 3);
+        let here = |p: &Phrase| Phrase { from: c.from, to: c.from, ..p.clone() };
+        let thing = super::rows::clipped(self.clauses).or(clipped.map(|(_, p)| p)).map_or_else(|| self.it(c), here);
+        off.iter().any(|p| has(self.text, p)).then(|| self.removed(c, thing, "and that is off"))
+    }
+
+    /// "And there you go, the old display's in your hand."
+    fn in_the_hand(&self) -> Option<Told> {
+        let c = self.clauses.iter().rev().find(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let hand = c.places.iter().any(|(p, np)| p == "in" && np.head() == "hand" && np.of.is_empty());
+        let thing = c.subjects.last().filter(|s| hand && s.kind == Kind::Part && s.definite)?;
+        Some(self.removed(c, thing.clone(), "it is in the hand"))
+    }
+
+    /// "So that's the head back in its cradle."
+    pub(super) fn that_is_back(&self) -> Option<Told> {
+        let c = self.clauses.iter().find(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let that = c.subjects.iter().all(|s| s.head() == "that" && s.said.len() == 1) && !c.subjects.is_empty();
+        let back = c.particles.first().is_some_and(|p| p == "back");
+        let part = c.objects.first().filter(|o| that && back && o.kind == Kind::Part && o.definite)?;
+        Some(Told {
+            apart: None,
+            together: Some((Act::Install, "and that is back")),
+            objects: vec![part.clone()],
+            confidence: 0.6,
+            ..self.blank(c)
+        })
     }
 
     /// "The old gasket goes in the bin."

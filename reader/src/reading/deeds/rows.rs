@@ -99,6 +99,17 @@ pub(super) fn its_screws(clauses: &mut [Clause]) {
     }
 }
 
+/// "The right half is only held by clips.": what a tool parts next.
+pub(super) fn clipped(clauses: &[Clause]) -> Option<&Phrase> {
+    let held = |c: &&Clause| {
+        let on = matches!(c.base.as_str(), "clip" | "glue" | "snap" | "stick" | "fasten" | "hold" | "tape");
+        // "held by two screws"
+        let screws = c.places.iter().any(|(_, np)| np.kind == Kind::Screw);
+        c.passive && on && !c.negated && !screws
+    };
+    clauses.iter().filter(held).flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite)
+}
+
 /// Things that are only named, out of a clause.
 fn fragment(c: &Clause, from: usize, to: usize, objects: Vec<Phrase>) -> Clause {
     Clause {
@@ -214,12 +225,8 @@ impl Reader<'_> {
 
     /// "The panel's clipped all round, so I'm working a card along the edge.": the panel is parted.
     pub(super) fn clipped_on(&self, out: &mut [Told]) {
-        let held = |c: &&Clause| {
-            c.passive && matches!(c.base.as_str(), "clip" | "glue" | "snap" | "stick" | "fasten" | "hold" | "tape")
-        };
-        let panel =
-            self.clauses.iter().filter(held).flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
-        let Some(panel) = panel else { return };
+        let before = || self.topic.clipped.as_ref().filter(|(at, _)| self.number - at <= 2).map(|(_, p)| p);
+        let Some(panel) = clipped(self.clauses).or_else(before) else { return };
         for told in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Pry, "a tool worked in")))) {
             let named = told.places.iter().any(|(_, np)| np.is_thing() || !np.of.is_empty());
             if !named && told.aim.is_none() {

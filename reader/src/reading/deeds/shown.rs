@@ -287,6 +287,12 @@ impl Reader<'_> {
             told.apart = Some((Act::Pry, "a tool in, without a verb"));
             return Some(told);
         }
+        // "Suction cup on the end away from the lens."
+        let near = |p: &str| matches!(p, "on" | "at" | "near" | "onto");
+        if first.kind == Kind::Cup && (way(&["on"]) || c.places.iter().any(|(p, _)| near(p))) {
+            told.apart = Some((Act::Pry, "a cup on, without a verb"));
+            return Some(told);
+        }
         // "Gloves on."
         if first.kind == Kind::Strap && way(&["on"]) {
             told.apart = Some((Act::Protect, "put on, without a verb"));
@@ -318,7 +324,10 @@ impl Reader<'_> {
             return Some(told);
         }
         // "Crank on its pin.", "The clamp on top of that."
-        let own = |np: &Phrase| self.words[np.from].is("its") || np.head() == "top";
+        let own = |np: &Phrase| {
+            let it = np.is_pronoun() && np.head() == "it";
+            self.words[np.from].is("its") || np.head() == "top" || it && self.words.len() <= 6
+        };
         let there = c.places.iter().any(|(p, np)| matches!(p.as_str(), "on" | "over" | "in" | "into") && own(np));
         if first.kind == Kind::Part && there && told.objects.len() == 1 && c.particles.is_empty() {
             told.together = Some((Act::Install, "a part on its place, without a verb"));

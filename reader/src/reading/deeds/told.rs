@@ -124,6 +124,8 @@ pub(super) struct Topic {
     pub plugs: Option<(usize, Phrase)>,
     /// The last single plug that was named, handled or not.
     pub plug: Option<(usize, Phrase)>,
+    /// What is told to be clipped or glued on, and not yet off: a tool worked in parts it.
+    pub clipped: Option<(usize, Phrase)>,
     /// What screws hide under: "a screw under each foot".
     pub cover: Option<(usize, Phrase)>,
     /// The last screws, with the sentence that named them.

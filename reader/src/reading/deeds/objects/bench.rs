@@ -51,6 +51,8 @@ pub(super) struct Bench {
     pub full: BTreeMap<String, BTreeSet<String>>,
     /// The whole name heard last for a last word, with its sentence: "That leaves the camera module."
     pub whole: BTreeMap<String, (usize, String)>,
+    /// Whole names by their last word, where the whole recording has but one: "module" is the camera module.
+    pub only: BTreeMap<String, String>,
     /// The sentence that is being settled.
     pub sentence: usize,
     /// Last words of everything named so far.
@@ -109,7 +111,8 @@ impl Bench {
                 let one_of_it = |w: &String| w.ends_with(name.as_str());
                 let recent = || self.whole.get(head.as_str()).filter(|(at, w)| self.sentence - at <= 3 && one_of_it(w));
                 let heard = || recent().map(|(_, w)| w);
-                match known.or_else(heard) {
+                let only = || self.only.get(head.as_str()).filter(|w| one_of_it(w));
+                match known.or_else(heard).or_else(only) {
                     Some(full) => name.clone_from(full),
                     // A device has one main board, and only that one goes without a name.
                     None if name == "board" => "main board".clone_into(name),

@@ -13,7 +13,7 @@ use super::super::facts::Drive;
 use super::super::lexicon::lemma;
 use super::afterwards::{captive, doubled, due, implied, served, slackened, trials};
 use super::grammar::{GRAMMAR, Kind};
-use super::names::name;
+use super::names::{is_cable, name};
 use super::phrases::Phrase;
 use super::told::{Sentenced, Told, has};
 use super::{Deed, Half, Need};
@@ -24,7 +24,7 @@ use named::{named, sets_heater};
 use needs::needs;
 use put::put;
 use rules::{BY_BENCH, BY_WORDS, pass};
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// The word for the whole device: one that the title has, else the first.
 fn device(told: &[Sentenced], title: &str) -> Option<String> {
@@ -66,6 +66,7 @@ pub(super) fn settle(
     let titled = headed(&title.to_lowercase()).and_then(|h| h.rsplit(' ').next().map(str::to_owned));
     let title = title.to_lowercase();
     let mut bench = Bench { device, titled, title, only_driver: only, listed, ..Bench::default() };
+    bench.only = only_names(&told);
     let mut together = false;
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         bench.hear(s.number, &s.whole);
@@ -127,6 +128,22 @@ pub(super) fn settle(
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)
+}
+
+/// "the camera module", three times, and no other module: a bare "module" is it.
+fn only_names(told: &[Sentenced]) -> BTreeMap<String, String> {
+    const OFTEN: usize = 3;
+    let mut heard: BTreeMap<String, BTreeMap<&str, usize>> = BTreeMap::new();
+    for name in told.iter().flat_map(|s| &s.whole) {
+        let last = lemma(name.rsplit(' ').next().unwrap_or(name)).to_string();
+        *heard.entry(last).or_default().entry(name.as_str()).or_default() += 1;
+    }
+    let one = |(last, names): (String, BTreeMap<&str, usize>)| match names.into_iter().collect::<Vec<_>>()[..] {
+        // "the front case": there is another.
+        [(name, times)] if times >= OFTEN && !is_cable(&last) && !name.split(' ').any(|w| GRAMMAR.classes.which.contains(w)) => Some((last, name.to_owned())),
+        _ => None,
+    };
+    heard.into_iter().filter_map(one).collect()
 }
 
 /// "The board has four connectors. Motor. Lamp sensor.": each is undone by being named.

@@ -35,6 +35,13 @@ use Rule::{Drop, Mend};
 
 /// By the words alone, before it is known what "it" is.
 pub(super) const BY_WORDS: &[Rule] = &[
+    // "Grasp the plug of the keys. And plug it, and the housing is free.": unplug it, as it was heard.
+    Mend(|c, _| {
+        let misheard = matches!(&c.s.words[..], [and, plug, it, ..] if and == "and" && plug == "plug" && it == "it");
+        if c.act == Act::Connect && c.apart() && misheard && !c.with_particle(&["in", "back", "on"]) {
+            (c.act, c.because) = (Act::Disconnect, "“and plug it” sounds like “unplug it”");
+        }
+    }),
     // "Grab the iron and take the two tabs off the board.": soldered off.
     Mend(|c, _| {
         let iron = c.a.by.as_deref() == Some("soldering iron");

@@ -17,6 +17,7 @@ mod facts;
 mod gaps;
 mod heard;
 mod hints;
+mod homes;
 mod lexicon;
 mod marks;
 mod numbers;
@@ -193,8 +194,11 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     deeds::tools_at_hand(&mut statements, &tools);
     settle::heated_with_what_is_at_hand(&mut statements);
     deeds::only_driver(&mut statements);
+    let words: Vec<&[&str]> = tagged.iter().map(|t| &t.words[..]).collect();
+    deeds::only_bit(&mut statements, &words);
     returned::by_size(&mut statements);
     deeds::figured(&mut deeds, &statements);
+    homes::find(&mut statements, &mut deeds, &place.text);
     Reading { deeds, ..conclude(recording, statements) }
 }
 

@@ -4,6 +4,7 @@
 //! plugged is told by the deeds alone. Screws and heat stand as the statements tell them, which know groups and sizes
 //! better; the deeds give them their direction, and speak where a segment's statements tell nothing of the kind.
 
+use super::super::extract::drive_near;
 use super::super::facts::{
     CautionSubject, ConnectorFact, ConnectorOp, Consumable, Drive, FastenerFact, FastenerOp, HeatFact, HeatSource,
     NeedFact, PartFact, PartOp,
@@ -220,6 +221,30 @@ pub fn only_driver(statements: &mut [Statement]) {
     for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(|f| f.drive.is_none()) {
         f.drive = Some(only);
         f.guessed = true;
+    }
+}
+
+/// "A Phillips, double zero", and no other Phillips anywhere: its bit takes out every Phillips screw.
+///
+/// `spoken`: the words of each statement.
+pub fn only_bit(statements: &mut [Statement], spoken: &[&[&str]]) {
+    let mut bits: FxHashMap<Drive, FxHashSet<String>> = FxHashMap::default();
+    for f in statements.iter().flat_map(|s| &s.facts.fasteners) {
+        if let Some(drive) = f.drive {
+            bits.entry(drive).or_default().extend(f.bit.clone());
+        }
+    }
+    let kit = |s: &Statement| s.kind == StatementKind::Tool || s.facts.tools.len() >= 3;
+    let listed = statements.iter().zip(spoken).filter(|(s, _)| kit(s));
+    for words in listed.map(|(_, words)| words) {
+        for (drive, bit) in (0..words.len()).filter_map(|at| drive_near(words, at, at + 1)) {
+            bits.entry(drive).or_default().extend(bit);
+        }
+    }
+    let only = |drive: Drive| bits.get(&drive).filter(|b| b.len() == 1).and_then(|b| b.iter().next().cloned());
+    let out = |f: &&mut FastenerFact| matches!(f.op, FastenerOp::Remove | FastenerOp::Loosen);
+    for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(out).filter(|f| f.bit.is_none()) {
+        f.bit = f.drive.and_then(only);
     }
 }
 

@@ -65,8 +65,19 @@ fn sized(sentence: &Sentence, at: usize) -> Option<(String, String)> {
 fn noun(sentence: &Sentence, at: usize) -> Option<(String, String)> {
     let said = sentence.tokens[at].said.as_str();
     let meant = HEARD.noun.get(said)?;
-    let before = sentence.tokens.get(at.checked_sub(1)?)?;
     let c = &LEXICON.classes;
+    let why = || (meant.clone(), format!("“{said}” sounds like “{meant}”, and stands where a thing is named"));
+    // "So spotter under it."
+    let next = sentence.tokens.get(at + 1).map_or("", |t| t.said.as_str());
+    let led = matches!(next, "under" | "in" | "into" | "between" | "along" | "behind");
+    let opens = at.checked_sub(1).is_none_or(|n| {
+        let before = &sentence.tokens[n];
+        before.pause || matches!(before.said.as_str(), "so" | "and" | "then")
+    });
+    if led && opens && meant == "spudger" {
+        return Some(why());
+    }
+    let before = sentence.tokens.get(at.checked_sub(1)?)?;
     let stands = !before.pause
         && (c.determiner.contains(before.said.as_str())
             || c.adjective.contains(before.lemma.as_str())
@@ -74,7 +85,7 @@ fn noun(sentence: &Sentence, at: usize) -> Option<(String, String)> {
             || matches!(before.said.as_str(), "inter" | "mother" | "daughter" | "sub")
             || LEXICON.numbers.contains_key(before.lemma.as_str())
             || LEXICON.part_heads.at(&[before.lemma.as_str()], 0).is_some());
-    stands.then(|| (meant.clone(), format!("“{said}” sounds like “{meant}”, and stands where a thing is named")))
+    stands.then(why)
 }
 
 fn verb(sentence: &Sentence, at: usize) -> Option<(String, String)> {

@@ -87,7 +87,8 @@ fn home(told: &ScrewGroup, guess: Option<&str>, homes: &[Home], filled: &[String
 
 /// Nothing that is told of both speaks against it.
 fn is_like(told: &ScrewGroup, out: &ScrewGroup) -> bool {
-    let sized = told.bit.is_some() && told.bit == out.bit || told.length_mm.is_some() && told.length_mm == out.length_mm;
+    let sized =
+        told.bit.is_some() && told.bit == out.bit || told.length_mm.is_some() && told.length_mm == out.length_mm;
     let other = |a: Option<Drive>, b: Option<Drive>| a.is_some() && b.is_some() && a != b;
     let bits = told.bit.is_some() && out.bit.is_some() && told.bit != out.bit;
     let lengths = told.length_mm.is_some() && out.length_mm.is_some() && told.length_mm != out.length_mm;

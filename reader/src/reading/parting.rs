@@ -62,7 +62,10 @@ fn bound(t: &Tagged<'_>, at: usize) -> bool {
         Tag::Conjunction | Tag::Subordinator | Tag::Preposition | Tag::Determiner | Tag::To | Tag::Modal => true,
         Tag::Negation | Tag::Auxiliary | Tag::Number => true,
         Tag::Verb => !ends_alone,
-        _ => matches!(t.words[i], "that" | "this" | "which" | "who" | "what" | "how" | "where" | "when" | "just" | "then"),
+        _ => matches!(
+            t.words[i],
+            "that" | "this" | "which" | "who" | "what" | "how" | "where" | "when" | "just" | "then"
+        ),
     }
 }
 

@@ -309,8 +309,10 @@ fn adverb(h: &Here<'_>) -> Option<Tag> {
     let listed = (c.adverb.contains(h.word) || FILLERS.contains(&h.word)) && !describes;
     // "rearward", "hingewards": a way.
     let wards = h.word.len() > 6 && (h.word.ends_with("ward") || h.word.ends_with("wards")) && h.word != "forward";
-    let names =
-        matches!(h.word, "assembly" | "disassembly" | "reassembly" | "supply" | "subassembly" | "family" | "fly" | "belly");
+    let names = matches!(
+        h.word,
+        "assembly" | "disassembly" | "reassembly" | "supply" | "subassembly" | "family" | "fly" | "belly"
+    );
     let ly = h.word.len() > 4 && h.word.ends_with("ly") && !names;
     (listed || wards || ly).then_some(Tag::Adv)
 }

@@ -80,8 +80,11 @@ impl Clause {
     /// "Slide the card out.", where the title has "a bigger program card": no tool.
     pub fn is_own(&mut self, own: &[CompactString]) {
         let named = self.subjects.iter_mut().chain(&mut self.objects).chain(self.places.iter_mut().map(|(_, p)| p));
-        let tools = |p: &Phrase| p.words.iter().any(|w| matches!(w.as_str(), "plastic" | "thin" | "razor" | "pry" | "credit"));
-        named.filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head()) && !tools(p)).for_each(|p| p.kind = Kind::Part);
+        let tools =
+            |p: &Phrase| p.words.iter().any(|w| matches!(w.as_str(), "plastic" | "thin" | "razor" | "pry" | "credit"));
+        named
+            .filter(|p| p.kind == Kind::Opener && own.iter().any(|w| w == p.head()) && !tools(p))
+            .for_each(|p| p.kind = Kind::Part);
     }
 
     /// "The battery goes under it.": "it" is still what is spoken of.

@@ -35,6 +35,8 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     iron_for,
     pliers_on,
     picture_of,
+    taped_over,
+    glasses_on,
     filled,
     turned_to_point,
     tucked,
@@ -324,11 +326,49 @@ fn picture_of(r: &Reader<'_>, g: &mut Group<'_>) {
     let named = |p: &&Phrase| matches!(p.kind, Kind::Plug | Kind::Part) && p.definite;
     let of = picture.of.iter().find(named).cloned();
     let how = || {
-        let next = r.clauses.get(g.n + 1).filter(|k| matches!(k.base.as_str(), "be" | "loop" | "route" | "run" | "go" | "lie" | "sit"))?;
+        let next = r
+            .clauses
+            .get(g.n + 1)
+            .filter(|k| matches!(k.base.as_str(), "be" | "loop" | "route" | "run" | "go" | "lie" | "sit"))?;
         next.subjects.last().filter(|s| named(s) && s.from > picture.from).cloned()
     };
     if let Some(thing) = of.or_else(how).filter(|_| marks) {
         g.objects = vec![thing];
+    }
+}
+
+/// "heat tape", "packing tape": it keeps what is below from harm.
+pub(super) fn covers(tape: &Phrase) -> bool {
+    const KINDS: [&str; 9] =
+        ["heat", "kapton", "polyimide", "masking", "packing", "packaging", "aluminium", "aluminum", "painter"];
+    tape.kind == Kind::Tape && tape.head() == "tape" && tape.words.iter().any(|w| KINDS.contains(&w.as_str()))
+}
+
+/// "Put some kapton tape over the connector.": the connector is protected.
+fn taped_over(r: &Reader<'_>, g: &mut Group<'_>) {
+    if !g.objects.iter().any(covers) || !matches!(g.told.apart, Some((Act::Apply, _))) {
+        return;
+    }
+    let over = |(p, _): &&(CompactString, Phrase)| matches!(p.as_str(), "over" | "across" | "around" | "on");
+    let below: Vec<Phrase> = g.c.places.iter().filter(over).map(|(_, np)| np.clone()).collect();
+    let below: Vec<Phrase> = r.named(g.n, g.c, &below).into_iter().filter(Phrase::is_thing).collect();
+    if !below.is_empty() {
+        g.told.apart = Some((Act::Protect, "taped over"));
+        g.told.together = g.told.apart;
+        g.objects = below;
+    }
+}
+
+/// "Put some glasses on."
+fn glasses_on(_: &Reader<'_>, g: &mut Group<'_>) {
+    let glasses = |o: &Phrase| o.words.len() == 1 && o.said.last().is_some_and(|w| w == "glasses");
+    let wears = matches!(g.c.base.as_str(), "put" | "wear" | "get" | "have") && g.c.places.is_empty();
+    if let Some(o) = g.objects.iter_mut().find(|o| wears && glasses(o)) {
+        o.kind = Kind::Strap;
+        o.words = vec!["safety".into(), "glass".into()];
+        o.said = vec!["safety".into(), "glasses".into()];
+        g.told.apart = Some((Act::Protect, "worn"));
+        g.told.together = g.told.apart;
     }
 }
 

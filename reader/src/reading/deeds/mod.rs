@@ -233,7 +233,9 @@ fn handled_as_parts(sentences: &[Sentence]) -> Vec<CompactString> {
     };
     let mut out: Vec<CompactString> = sentences
         .iter()
-        .flat_map(|s| (0..s.tokens.len()).filter(|at| EITHER.contains(&s.tokens[*at].lemma.as_str())).map(move |at| (s, at)))
+        .flat_map(|s| {
+            (0..s.tokens.len()).filter(|at| EITHER.contains(&s.tokens[*at].lemma.as_str())).map(move |at| (s, at))
+        })
         .filter(|(s, at)| handled(s, *at))
         .map(|(s, at)| s.tokens[at].lemma.clone())
         .collect();
@@ -244,7 +246,8 @@ fn handled_as_parts(sentences: &[Sentence]) -> Vec<CompactString> {
 /// "The lid was turned and taken down": told afterwards, so that "could be pulled" tells what was done.
 fn is_past(sentences: &[Sentence]) -> bool {
     const OFTEN: usize = 6;
-    let count = |words: &[&str]| sentences.iter().flat_map(|s| &s.tokens).filter(|t| words.contains(&t.said.as_str())).count();
+    let count =
+        |words: &[&str]| sentences.iter().flat_map(|s| &s.tokens).filter(|t| words.contains(&t.said.as_str())).count();
     let (was, is) = (count(&["was", "were"]), count(&["is", "are", "'s", "'re", "will", "'ll"]));
     was >= OFTEN && was > 2 * is
 }
@@ -278,7 +281,12 @@ fn joined(recording: &Recording, sentences: &[Sentence]) -> Vec<Sentence> {
         let small = text.get(first.start).is_some_and(|c| !c.is_uppercase());
         let goes_on = out.last().is_some_and(|last: &Sentence| {
             let end = last.tokens.last().expect("no sentence is empty");
-            end.cue < first.cue && !end.stop && small && last.tokens.len() < LONGEST && !captions && (punctuated || cut_short(last))
+            end.cue < first.cue
+                && !end.stop
+                && small
+                && last.tokens.len() < LONGEST
+                && !captions
+                && (punctuated || cut_short(last))
         });
         match out.last_mut().filter(|_| goes_on) {
             Some(last) => last.tokens.append(&mut sentence.tokens),

@@ -145,7 +145,8 @@ impl Reader<'_> {
         let here = self.clauses[..it.n].last().filter(|_| that).and_then(hides_a_screw);
         // "Another two hide under these rubber feet. I just pick those off."
         let picked = hooked && it.many && it.c.particles.iter().any(|p| p == "off");
-        let before = self.topic.cover.as_ref().filter(|(at, p)| picked && it.n == 0 && self.number == at + 1 && p.plural);
+        let before =
+            self.topic.cover.as_ref().filter(|(at, p)| picked && it.n == 0 && self.number == at + 1 && p.plural);
         here.or(before.map(|(_, p)| p)).cloned()
     }
 
@@ -267,7 +268,11 @@ impl Reader<'_> {
         // "There's a clip on each side, just pop those out."
         let next = |n: usize| self.words.get(p.to + n).map_or("", |w| w.said.as_str());
         let on_each = matches!(next(0), "on" | "at" | "in") && matches!(next(1), "each" | "either" | "both" | "every");
-        let as_many = if it.many { p.plural || p.of.len() > 1 || on_each && !matches!(p.kind, Kind::Glue | Kind::Material) } else { !p.plural || p.count == Some(1) };
+        let as_many = if it.many {
+            p.plural || p.of.len() > 1 || on_each && !matches!(p.kind, Kind::Glue | Kind::Material)
+        } else {
+            !p.plural || p.count == Some(1)
+        };
         !turned_away && handled && as_many
     }
 
@@ -302,7 +307,8 @@ impl Reader<'_> {
         let unlocks = |c: &&Clause| c.objects.iter().any(is_latch);
         self.clauses[..it.n].last().filter(unlocks).filter(|_| it.one && (it.out() || parts))?;
         // "This ribbon is the touch panel's. You flip up the bar and it slides out."
-        let before = || self.topic.plug.as_ref().filter(|(at, _)| alone && self.number - at <= 2).map(|(_, p)| p.clone());
+        let before =
+            || self.topic.plug.as_ref().filter(|(at, _)| alone && self.number - at <= 2).map(|(_, p)| p.clone());
         self.plug_of(it.n).or_else(before)
     }
 

@@ -45,17 +45,26 @@ impl Reader<'_> {
         let tool = |p: &Phrase| matches!(p.kind, Kind::Opener | Kind::Cup);
         let ordered = self.clauses.iter().any(|c| c.order && !c.negated);
         // "It has a bayonet, so a quarter turn and it was out."
-        let moved = |w: &Word| matches!(w.said.as_str(), "turn" | "twist" | "push" | "pull" | "tug" | "nudge" | "wiggle");
+        let moved =
+            |w: &Word| matches!(w.said.as_str(), "turn" | "twist" | "push" | "pull" | "tug" | "nudge" | "wiggle");
         let told_only = |c: &Clause| c.verb.is_none() && self.words[c.from..c.to].iter().any(moved);
         let near = self.clauses.len().checked_sub(2).map(|n| &self.clauses[n]);
-        let gives_way = near.is_some_and(told_only) || self.words[last.from.saturating_sub(4)..last.from].iter().any(moved);
+        let gives_way =
+            near.is_some_and(told_only) || self.words[last.from.saturating_sub(4)..last.from].iter().any(moved);
         let worked = ordered || gives_way || last.subjects.iter().any(tool);
         let thing = match last.subjects.last()? {
             it if it.is_pronoun() && matches!(it.head(), "it" | "that") => {
                 let mut handled = self.clauses.iter().filter(|c| c.order && !c.negated).flat_map(|c| &c.objects);
-                let spoken = || self.clauses.iter().flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
+                let spoken =
+                    || self.clauses.iter().flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
                 let spoken = spoken().filter(|_| gives_way);
-                handled.rfind(|o| o.kind == Kind::Part && o.definite).or(spoken)?.clone()
+                // "Grab it with the pliers and it's out."
+                let grabs = |c: &&Clause| matches!(c.base.as_str(), "grab" | "grip" | "take" | "hook" | "pinch");
+                let it_here = || {
+                    let c = self.clauses.iter().find(|c| grabs(c) && c.order && !c.negated)?;
+                    c.objects.iter().find(|o| o.is_pronoun() && o.head() == "it")
+                };
+                handled.rfind(|o| o.kind == Kind::Part && o.definite).or(spoken).or_else(it_here)?.clone()
             }
             part if part.kind == Kind::Part && part.definite => part.clone(),
             _ => return None,

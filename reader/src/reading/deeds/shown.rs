@@ -5,6 +5,7 @@ use super::super::extract::drive_near;
 use super::super::tags::Form;
 use super::afterwards::{MORE_SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
+use super::frames::covers;
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::told::{Reader, TOOLS, Told, has};
@@ -258,6 +259,14 @@ impl Reader<'_> {
             return None;
         }
         let mut told = self.blank(c);
+        // "Then air, three hundred and sixty degrees, medium flow."
+        let air = c.objects.first().is_some_and(|o| matches!(o.text().as_str(), "air" | "hot air" | "heat"));
+        if air && told.measures.iter().any(|m| m.quantity == Quantity::Temperature) && c.particles.is_empty() {
+            told.apart = Some((Act::Heat, "warm air, and how warm"));
+            told.together = told.apart;
+            told.objects = vec![self.it(c)];
+            return Some(told);
+        }
         let things: Vec<Phrase> = c.objects.iter().filter(|p| p.is_thing()).cloned().collect();
         let way = |words: &[&str]| c.particles.iter().any(|p| words.contains(&p.as_str()));
         // "It's glued, so fifteen seconds with the dryer."
@@ -293,6 +302,15 @@ impl Reader<'_> {
             told.apart = Some((Act::Pry, "a cup on, without a verb"));
             return Some(told);
         }
+        // "Heat tape over the card slot."
+        let below: Vec<Phrase> =
+            c.places.iter().filter(|(p, np)| p == "over" && !np.is_pronoun()).map(|(_, np)| np.clone()).collect();
+        if covers(&first) && !below.is_empty() {
+            told.apart = Some((Act::Protect, "taped over"));
+            told.together = told.apart;
+            told.objects = below;
+            return Some(told);
+        }
         // "Gloves on."
         if first.kind == Kind::Strap && way(&["on"]) {
             told.apart = Some((Act::Protect, "put on, without a verb"));
@@ -313,10 +331,12 @@ impl Reader<'_> {
         }
         // "A dab of glue on each and press them down.", "Fresh adhesive around the edge."
         let stuff = matches!(first.kind, Kind::Material | Kind::Glue) || first.kind == Kind::Tape && first.new;
-        let on = |p: &str| matches!(p, "on" | "around" | "round" | "along" | "over" | "between" | "in" | "into" | "inside");
+        let on =
+            |p: &str| matches!(p, "on" | "around" | "round" | "along" | "over" | "between" | "in" | "into" | "inside");
         let laid = c.places.iter().any(|(p, _)| on(p)) && c.objects.len() == 1;
         // "Crank on its pin, smear of grease.", "New grease, only a little."
-        let before = |i: usize| matches!(self.words[i].said.as_str(), "smear" | "dab" | "drop" | "dot" | "blob" | "bead");
+        let before =
+            |i: usize| matches!(self.words[i].said.as_str(), "smear" | "dab" | "drop" | "dot" | "blob" | "bead");
         let smear = (c.from..first.to).any(before) || first.new && self.words[first.to - 1].pause;
         let laid = laid || smear && c.places.is_empty() && c.particles.is_empty();
         if stuff && laid && !first.definite && !way(&["off", "out", "away", "up"]) {

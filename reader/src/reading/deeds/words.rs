@@ -132,7 +132,8 @@ pub(super) const FILLERS: [&str; 27] = [
 ];
 
 pub(super) fn tag(tokens: &[Token]) -> Vec<Word> {
-    let tokens: Vec<&Token> = tokens.iter().enumerate().filter(|(at, _)| !is_times(tokens, *at)).map(|(_, t)| t).collect();
+    let tokens: Vec<&Token> =
+        tokens.iter().enumerate().filter(|(at, _)| !is_times(tokens, *at)).map(|(_, t)| t).collect();
     let lemmas: Vec<&str> = tokens.iter().map(|t| t.lemma.as_str()).collect();
     let mut words: Vec<Word> = tokens.iter().map(|t| raw(t)).collect();
     let mut at = 0;
@@ -745,6 +746,12 @@ impl Tagger<'_> {
             && super::super::phrases::is_screw(self.lemma(at + 2))
             && self.particle_at(at + 3);
         let two_ways = two_ways || then_screws;
+        // "It drops in one way.": in, and how.
+        let one_way = word == "in"
+            && self.lemma(at + 1) == "one"
+            && self.lemma(at + 2) == "way"
+            && !self.words[..at].iter().any(|w| w.is("only"));
+        let two_ways = two_ways || one_way;
         // "put the screws in one two three": counted aloud.
         let counted = word == "in" && self.lemma(at + 1) == "one" && self.lemma(at + 2) == "two";
         let two_ways = two_ways || counted;

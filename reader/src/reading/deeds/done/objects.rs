@@ -117,7 +117,11 @@ fn which_goes_where(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>)
 /// "Test the touch and the sound."
 fn sound_and_light(_: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
     if matches!(c.base.as_str(), "test" | "try" | "check") {
-        for o in found.objects.iter_mut().filter(|o| matches!(o.head(), "sound" | "light" | "picture" | "touch" | "focus" | "volume" | "vibration")) {
+        for o in found
+            .objects
+            .iter_mut()
+            .filter(|o| matches!(o.head(), "sound" | "light" | "picture" | "touch" | "focus" | "volume" | "vibration"))
+        {
             o.kind = Kind::Part;
         }
     }

@@ -140,7 +140,11 @@ fn only_names(told: &[Sentenced]) -> BTreeMap<String, String> {
     }
     let one = |(last, names): (String, BTreeMap<&str, usize>)| match names.into_iter().collect::<Vec<_>>()[..] {
         // "the front case": there is another.
-        [(name, times)] if times >= OFTEN && !is_cable(&last) && !name.split(' ').any(|w| GRAMMAR.classes.which.contains(w)) => Some((last, name.to_owned())),
+        [(name, times)]
+            if times >= OFTEN && !is_cable(&last) && !name.split(' ').any(|w| GRAMMAR.classes.which.contains(w)) =>
+        {
+            Some((last, name.to_owned()))
+        }
         _ => None,
     };
     heard.into_iter().filter_map(one).collect()

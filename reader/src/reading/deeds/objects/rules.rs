@@ -381,7 +381,8 @@ pub(super) const BY_BENCH: &[Rule] = &[
     Mend(|c, bench| {
         let inside = |w: &str| matches!(w, "battery" | "pack" | "screen" | "display" | "cable" | "cord" | "lead");
         let titled = |w: &String| !w.contains(' ') && !inside(w) && has(&bench.title, w);
-        let shut = bench.out.is_empty() && bench.opened.is_empty() && bench.unplugged.is_empty() && bench.screws.is_none();
+        let shut =
+            bench.out.is_empty() && bench.opened.is_empty() && bench.unplugged.is_empty() && bench.screws.is_none();
         let plain = c.because == "unplugged" && c.apart() && shut && c.a.places.is_empty();
         if c.act == Act::Disconnect && plain && c.what.len() == 1 && c.what.iter().all(titled) {
             c.act = Act::Unplug;

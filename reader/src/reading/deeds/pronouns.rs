@@ -165,7 +165,8 @@ impl Reader<'_> {
         let leaves = matches!(it.c.base.as_str(), "remove" | "withdraw" | "detach" | "disconnect" | "unplug");
         let c = self.clauses[..it.n].last().filter(|c| leaves && it.one && c.order && !c.negated)?;
         let latch = c.objects.iter().find(|o| is_latch(o))?;
-        latch.of.iter().find(|p| p.kind == Kind::Plug).cloned()
+        let before = self.topic.plug.as_ref().filter(|(at, _)| latch.of.is_empty() && self.number == at + 1);
+        latch.of.iter().find(|p| p.kind == Kind::Plug).or(before.map(|(_, p)| p)).cloned()
     }
 
     /// "The motor sits in its own gearbox, and that's secured with four screws.": the gearbox.

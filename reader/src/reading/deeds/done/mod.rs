@@ -34,6 +34,7 @@ const NOT_DONE: &[Sign] = &[
     goes_back_then,
     always,
     none_is,
+    only_by_some,
     crumbs,
 ];
 
@@ -141,6 +142,12 @@ fn none_is(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
             || matches!(r.words[s.from].said.as_str(), "no" | "none" | "nothing")
     };
     c.passive && c.subjects.last().is_some_and(none)
+}
+
+/// "The housing may only be opened by licensed personnel."
+fn only_by_some(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let only = r.words[c.from..c.verb.unwrap_or(c.from)].iter().any(|w| w.is("only"));
+    c.passive && c.possible && only && c.places.iter().any(|(p, _)| p == "by")
 }
 
 /// "Both gears are replaced, always as a pair."

@@ -86,7 +86,7 @@ fn unlocked_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'
 
 /// "The fan plug is here, squeeze it on the sides and pull."
 fn squeezed_and_pulled(r: &Reader<'_>, n: usize, c: &Clause, found: &mut Found<'_>) {
-    let pulls = matches!(c.base.as_str(), "pull" | "lift") && c.places.is_empty();
+    let pulls = matches!(c.base.as_str(), "pull" | "lift" | "wiggle" | "rock") && c.places.is_empty();
     let squeezes = |k: &&Clause| matches!(k.base.as_str(), "squeeze" | "pinch") && !k.negated && k.order;
     let Some(last) = r.clauses[..n].last().filter(squeezes) else { return };
     let held = |o: &&Phrase| o.is_pronoun() || o.kind == Kind::Plug;

@@ -3,6 +3,7 @@
 use super::super::super::Act;
 use super::super::grammar::Kind;
 use super::super::names::name;
+use super::super::phrases::Phrase;
 use super::super::told::{Sentenced, Told};
 use super::super::{Deed, Half};
 use super::bench::Bench;
@@ -30,9 +31,16 @@ fn goes_on(s: &Sentenced, a: &Told, half: Half, bench: &Bench, deeds: &[Deed]) -
         return None;
     }
     // "Connect the lamp plug. Push the slider home. Then the sensor.": the slider was only its latch.
-    let latch = |o: &super::super::phrases::Phrase| matches!(o.kind, Kind::Latch | Kind::Lever);
+    let latch = |o: &Phrase| matches!(o.kind, Kind::Latch | Kind::Lever);
     let latches = a.objects.iter().any(latch);
     let last = deeds.iter().rev().find(|d| latches || !matches!(d.act, Act::Close | Act::Release));
+    // "Connect the display. Push both sliders home, evenly. One end alone, and it breaks. Then the sensor."
+    const FAR: usize = 5;
+    let pulled = |o: &Phrase| bench.pulled(&name(o)).is_some() && !bench.out.contains(&name(o));
+    let goes_back = half == Half::Together && parts && !a.objects.is_empty() && a.objects.iter().all(pulled);
+    if goes_back && last.is_some_and(|d| d.act == Act::Connect && (3..=FAR).contains(&(s.number - d.sentence))) {
+        return Some((Act::Connect, "goes on with the plugs"));
+    }
     let last = last.filter(|d| d.sentence + 2 >= s.number)?;
     let same_sentence = last.sentence == s.number;
     let last = last.act;

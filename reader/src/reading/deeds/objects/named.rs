@@ -49,8 +49,11 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             bench.device.clone().into_iter().collect()
         }
         Act::Unplug => {
-            let device = |o: &&Phrase| o.kind == Kind::Device && !matches!(o.head(), "power" | "mains");
-            a.objects.iter().filter(device).map(name).collect()
+            // "Pull the mains lead.", "Unplug the charger."
+            let lead =
+                |o: &Phrase| matches!(o.kind, Kind::Part | Kind::Plug) && o.text() != "plug" && o.text() != "cord";
+            let named = |o: &&Phrase| (o.kind == Kind::Device || lead(o)) && !matches!(o.head(), "power" | "mains");
+            a.objects.iter().filter(named).map(name).collect()
         }
         Act::PowerOff | Act::PowerOn => {
             let switched = |o: &&Phrase| matches!(o.kind, Kind::Device | Kind::Part | Kind::Key);
@@ -291,8 +294,11 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
             && !np.is_pronoun()
             && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")
     });
+    // "Two T10s at the front of the carriage.": the carriage's.
+    let side = |np: &Phrase| matches!(np.head(), "front" | "back" | "rear" | "side" | "top" | "bottom" | "end");
     if let Some((_, np)) = place {
-        return vec![name(np)];
+        let whole = np.of.iter().find(|p| side(np) && p.kind == Kind::Part && p.definite);
+        return vec![name(whole.unwrap_or(np))];
     }
     if matches!(act, Act::Drive | Act::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));

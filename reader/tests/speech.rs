@@ -53,7 +53,7 @@ fn words(deeds: &[&Deed]) -> String {
 #[case::a_coffee_machine(include_str!("speech/coffee-machine.txt"), 11)]
 #[case::breathless(include_str!("speech/breathless.txt"), 9)]
 #[case::a_service_manual(include_str!("speech/service-manual.txt"), 4)]
-#[case::a_lamp(include_str!("speech/lamp.txt"), 7)]
+#[case::a_lamp(include_str!("speech/lamp.txt"), 6)]
 #[case::a_label_maker(include_str!("speech/label-maker.txt"), 7)]
 #[case::a_smart_clock(include_str!("speech/smart-clock.txt"), 3)]
 #[case::a_weather_station(include_str!("speech/weather-station.txt"), 3)]

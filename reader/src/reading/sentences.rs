@@ -454,9 +454,33 @@ fn stands_off(chars: &[char], at: usize) -> bool {
     before.eq_ignore_ascii_case("stand") && after.eq_ignore_ascii_case("off")
 }
 
+/// "is2of torx", "Step1Hold", "length3millimeter": recognisers of some scripts write figures without blanks. The letters
+/// before a figure that are a small word; the letters of a code ("PH000", "T6") are none.
+fn before_a_figure(said: &str) -> Option<usize> {
+    let letters = said.find(|c: char| c.is_ascii_digit())?;
+    let word = said.get(..letters)?;
+    let c = &LEXICON.classes;
+    let small = c.be.contains(word)
+        || c.conjunction.contains(word)
+        || c.preposition.contains(word)
+        || c.pronoun.contains(word)
+        || c.determiner.contains(word)
+        || matches!(word, "step" | "length" | "about" | "then" | "keep" | "has" | "than" | "number");
+    (letters > 1 && small).then_some(letters)
+}
+
 /// `10mm` and `70°C` are a figure and a unit; `T6` and `PH0` stay codes.
 fn push_word(out: &mut Vec<Token>, token: Token) {
     let digits = token.said.chars().take_while(|c| c.is_ascii_digit() || matches!(c, '.' | ',')).count();
+    if digits == 0
+        && let Some(letters) = before_a_figure(&token.said)
+    {
+        let middle = token.start + letters;
+        let (word, rest) = token.said.split_at(letters);
+        out.push(Token { lemma: lemma(word), said: word.into(), end: middle, ..token.clone() });
+        push_word(out, Token { lemma: lemma(rest), said: rest.into(), start: middle, ..token });
+        return;
+    }
     if digits == 0 || digits == token.said.chars().count() {
         out.push(token);
         return;

@@ -410,6 +410,18 @@ fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
     }
 }
 
+/// "Off with that.", "All of them out.": what leaves so is told by what it is.
+fn of_its_kind(told: &mut Told) {
+    const PART: &str = "a part out, without a verb";
+    let all = |kind: Kind| !told.objects.is_empty() && told.objects.iter().all(|o| o.kind == kind);
+    let leaves = told.apart == Some((Act::Remove, PART));
+    told.apart = match told.apart {
+        Some(_) if leaves && all(Kind::Plug) => Some((Act::Disconnect, "a plug off, without a verb")),
+        Some(_) if leaves && all(Kind::Screw) => Some((Act::Unscrew, "screws out, without a verb")),
+        other => other,
+    };
+}
+
 fn drivers(lemmas: &[&str]) -> Vec<Drive> {
     tools_named(lemmas).iter().filter_map(|t| Drive::of_driver(t)).collect()
 }
@@ -542,6 +554,7 @@ impl Reader<'_> {
                 let mut told = self.verbless(c).filter(|t| !(t.elliptic && self.taken_up(n)));
                 if let Some(told) = &mut told {
                     told.objects = self.named(n, c, &told.objects);
+                    of_its_kind(told);
                 }
                 told.into_iter().collect()
             }

@@ -257,6 +257,9 @@ fn home(h: &Here<'_>) -> Option<Tag> {
 
 fn particle(h: &Here<'_>) -> Option<Tag> {
     let way = PARTICLES.contains(&h.word) || PARTICLES.contains(&h.said);
+    // "The back opens to the left."
+    let opens = h.said == "opens" && h.before == Some(Tag::Noun);
+    let way = way && !opens;
     way.then(|| h.t.particle(h.at, h.before))
 }
 

@@ -30,7 +30,8 @@ impl Reader<'_> {
             .or_else(|| self.next_to_go())
             .or_else(|| self.binned())
             .or_else(|| self.that_is_off())
-            .or_else(|| self.in_the_hand());
+            .or_else(|| self.in_the_hand())
+            .or_else(|| self.there_it_is_out());
         out.extend(found);
     }
 
@@ -98,6 +99,23 @@ impl Reader<'_> {
         let hand = c.places.iter().any(|(p, np)| p == "in" && np.head() == "hand" && np.of.is_empty());
         let thing = c.subjects.last().filter(|s| hand && s.kind == Kind::Part && s.definite)?;
         Some(self.removed(c, thing.clone(), "it is in the hand"))
+    }
+
+    /// "There's the battery out.", "That's the fan plug off."
+    fn there_it_is_out(&self) -> Option<Told> {
+        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let points = c.subjects.iter().all(|s| matches!(s.head(), "that" | "this") && s.said.len() == 1);
+        let away = matches!(&c.particles[..], [way] if way == "out" || way == "off") && c.places.is_empty();
+        let [thing] = &c.objects[..] else { return None };
+        if !(points && away && thing.definite && thing.to < c.to) {
+            return None;
+        }
+        let act = match thing.kind {
+            Kind::Part => Act::Remove,
+            Kind::Plug => Act::Disconnect,
+            _ => return None,
+        };
+        Some(Told { apart: Some((act, "and that is out")), ..self.removed(c, thing.clone(), "and that is out") })
     }
 
     /// "So that's the head back in its cradle."

@@ -410,6 +410,16 @@ impl Reader<'_> {
             told.apart = Some((Act::Release, "a latch up, without a verb"));
             return Some(told);
         }
+        // "All of them out.": the screws that were told.
+        let several = first.is_pronoun()
+            && (first.count.is_some_and(|n| n > 1) || matches!(first.head(), "them" | "those" | "they" | "all"));
+        let screws = self.topic.screws.as_ref().filter(|(at, _)| several && self.number - at <= 2);
+        if let Some((_, screws)) = screws.filter(|_| way(&["out"])) {
+            told.apart = Some((Act::Unscrew, "screws out, without a verb"));
+            told.count = None;
+            told.objects = vec![Phrase { from: first.from, to: first.to, ..screws.clone() }];
+            return Some(told);
+        }
         if way(&["off", "out", "away"]) {
             told.apart = Some(match first.kind {
                 Kind::Screw => (Act::Unscrew, "screws out, without a verb"),

@@ -33,6 +33,7 @@ const SETTLED: &[Rule] = &[
     and_lift,
     a_smear_of,
     it_plugs_in,
+    it_opens,
     back_it_off,
     the_one_pulls,
     and_it_works,
@@ -241,6 +242,11 @@ fn it_plugs_in(h: &Here<'_>) -> Option<bool> {
     let single = h.back(1).is_some_and(|w| w.tag == Tag::Noun && w.said == w.lemma);
     let plugs = h.w.said == "plugs" && matches!(h.next(), "in" | "into") && single;
     (plugs && !h.w.pause && h.back_is(2, Tag::Det)).then_some(true)
+}
+
+/// "The back opens to the left now."
+fn it_opens(h: &Here<'_>) -> Option<bool> {
+    (h.w.said == "opens" && h.before == Some(Tag::Noun) && !h.noun_next()).then_some(true)
 }
 
 /// "Back it off and the dial drops down.", "Back the nut out."

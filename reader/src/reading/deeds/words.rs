@@ -598,6 +598,10 @@ impl Tagger<'_> {
         if !self.words[at].pause && self.noun_at(at + 1) && (led || joined || !matches!(word, "back" | "right")) {
             return Some(Tag::Adj);
         }
+        // "Back is put away."
+        if at == 0 && LEXICON.classes.be.contains(self.said(1)) {
+            return Some(Tag::Noun);
+        }
         // "Back cover on."
         let opens = at == 0 || self.words[at - 1].pause;
         let names = opens && !self.words[at].pause && self.noun_at(at + 1) && self.lemma(at + 1) != "side";

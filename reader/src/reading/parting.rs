@@ -58,7 +58,9 @@ fn bound(t: &Tagged<'_>, at: usize) -> bool {
             | "rattle"
     );
     match t.tags[i] {
+        // "the set screw", "a guitar pick"
         _ if t.words[at - 1] == "set" && t.words[at] == "screw" => true,
+        _ if LEXICON.tools.at(&t.words[at - 1..=at], 0).is_some_and(|(len, _)| len == 2) => true,
         Tag::Conjunction | Tag::Subordinator | Tag::Preposition | Tag::Determiner | Tag::To | Tag::Modal => true,
         Tag::Negation | Tag::Auxiliary | Tag::Number => true,
         Tag::Verb => !ends_alone,

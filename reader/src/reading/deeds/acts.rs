@@ -259,6 +259,20 @@ fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut T
     for p in there.flat_map(|c| &c.objects).filter(|p| p.kind == Kind::Plug && p.plural) {
         topic.put(number, p, did);
     }
+    // "Lift the board up and you'll see the wires going to a white plug.": spoken of next.
+    let seen = clauses.iter().filter(|c| {
+        let behind = words.get(c.from).is_some_and(|w| w.start >= last_act);
+        did && behind && !c.negated && c.agent() && matches!(c.base.as_str(), "see" | "find" | "get" | "reach")
+    });
+    let plug = |p: &&Phrase| p.kind == Kind::Plug && !p.is_pronoun();
+    let at = |c: &'_ Clause| {
+        c.places.iter().filter(|(p, _)| p == "to" && c.base == "get").map(|(_, p)| p.clone()).collect::<Vec<_>>()
+    };
+    for c in seen {
+        for p in c.objects.iter().chain(&at(c)).filter(plug) {
+            topic.put(number, p, did);
+        }
+    }
     plugs_anew(clauses, number, spoken_of.as_ref(), topic, did);
 }
 

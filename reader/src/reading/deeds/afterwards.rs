@@ -190,6 +190,14 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         if announced && ahead.clone().position(done).is_some_and(|at| ahead.clone().take(at).any(frees)) {
             continue;
         }
+        // "First you have to take off the foot, press the two buttons and pull it down.": what, and then how.
+        let here = |e: &Deed| e.sentence == d.sentence && e.half == d.half;
+        let again = |e: &Deed| here(e) && e.act == Act::Remove && e.what == d.what;
+        let how = |e: &Deed| here(e) && matches!(e.act, Act::Release | Act::Unscrew);
+        let tells_how = || ahead.clone().take(4).position(again).is_some_and(|at| ahead.clone().take(at).any(how));
+        if d.act == Act::Remove && !d.what.is_empty() && tells_how() {
+            continue;
+        }
         // "Slide the lock and pull the ribbon out.": another plug than those before and behind.
         let ribbon = d.what.iter().any(|w| matches!(w.as_str(), "ribbon" | "flex"));
         let unlocked = ribbon && out.last().is_some_and(|e| e.act == Act::Release && e.sentence == d.sentence);

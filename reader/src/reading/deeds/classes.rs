@@ -273,7 +273,10 @@ fn preposition(h: &Here<'_>) -> Option<Tag> {
         h.word,
         "inside" | "underneath" | "below" | "above" | "near" | "behind" | "under" | "beneath" | "opposite" | "next"
     );
+    // "There's a ring inside that you pull out."
+    let inside_that = alone && h.next() == "that" && matches!(h.t.said(h.at + 2), "you" | "we" | "i");
     Some(match h.before {
+        _ if inside_that => Tag::Adv,
         _ if !alone || h.t.phrase_at(h.at + 1) => Tag::Prep,
         Some(Tag::Prep) => Tag::Noun,
         _ => Tag::Adv,

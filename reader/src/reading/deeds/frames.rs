@@ -162,6 +162,13 @@ impl Reader<'_> {
         if ["in", "out"].iter().all(|w| particles.iter().any(|p| p == w)) && c.base == "turn" {
             particles.clear();
         }
+        // "The motor goes inside with the flat side down."
+        if to > from
+            && self.words[from..to].iter().any(|w| w.is("inside"))
+            && matches!(c.base.as_str(), "go" | "put" | "push")
+        {
+            particles.push("in".into());
+        }
         let particles = &particles;
         // "The flex goes in underneath": comes off by nothing that goes in.
         let inwards = !away && particles.iter().any(|p| matches!(p.as_str(), "in" | "into" | "onto"));
@@ -239,7 +246,9 @@ fn unclips(r: &Reader<'_>, g: &mut Group<'_>) {
     let c = g.c;
     let alone = !r.clauses[..g.n].iter().any(|k| k.order);
     let itself = alone && !c.subjects.is_empty() && !c.agent() && !c.passive && c.form == Form::Third;
-    let unclips = matches!(c.base.as_str(), "unclip" | "unhook");
+    // "The ball on top just unscrews."
+    let unclips = matches!(c.base.as_str(), "unclip" | "unhook")
+        || c.base == "unscrew" && c.places.iter().all(|(p, _)| p != "to");
     if itself && unclips && g.objects.iter().all(|o| o.kind != Kind::Latch) {
         g.told.apart = Some((Act::Remove, "comes off its clips"));
     }

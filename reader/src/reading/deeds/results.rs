@@ -73,6 +73,14 @@ impl Reader<'_> {
         worked.then(|| self.removed(last, thing, "is out in the end"))
     }
 
+    /// "There's a foam liner inside that you pull out."
+    pub(super) fn pulls_out(&self, c: &Clause) -> bool {
+        let shown = self.clauses.first().is_some_and(|k| k.base == "be" && k.subjects.is_empty() && !k.negated);
+        let away = c.particles.iter().any(|p| matches!(p.as_str(), "out" | "off")) && c.objects.is_empty();
+        let pulls = matches!(c.base.as_str(), "pull" | "take" | "lift" | "slide" | "peel" | "pop");
+        shown && away && pulls && c.agent() && !c.possible && !c.supposed
+    }
+
     /// "Next thing to go is the splash guard."
     fn next_to_go(&self) -> Option<Told> {
         const GOES: [&str; 6] =

@@ -730,6 +730,7 @@ impl Tagger<'_> {
                     | "hook"
                     | "lay"
                     | "run"
+                    | "click"
             )
             // "The plate was put on the tray.": a place.
             && !(at > 1 && self.words[at - 2].tag == Tag::Be)
@@ -755,6 +756,8 @@ impl Tagger<'_> {
             && self.lemma(at + 1) == "one"
             && self.lemma(at + 2) == "way"
             && !self.words[..at].iter().any(|w| w.is("only"));
+        // "The new switch goes in flush with the board."
+        let one_way = one_way || word == "in" && matches!(self.lemma(at + 1), "flush" | "straight" | "first" | "last");
         let two_ways = two_ways || one_way;
         // "put the screws in one two three": counted aloud.
         let counted = word == "in" && self.lemma(at + 1) == "one" && self.lemma(at + 2) == "two";

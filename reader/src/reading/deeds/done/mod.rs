@@ -54,7 +54,10 @@ impl Reader<'_> {
         confidence -= if had { 0.2 } else { 0.0 };
         told.confidence = confidence;
         told.result = result || had || c.base == "be" || c.mood == Mood::Until;
-        told.state = c.passive && self.describes(c, due);
+        // "The speaker plugs in right here.": how it is, while things come apart.
+        let plugs = c.base == "plug" && !c.agent() && !c.order && !c.passive && !c.subjects.is_empty();
+        let back = c.particles.iter().any(|p| p == "back");
+        told.state = c.passive && self.describes(c, due) || plugs && !back;
         Some((objects, told))
     }
 }

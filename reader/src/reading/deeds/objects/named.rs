@@ -33,7 +33,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             let bare = |o: &&Phrase| o.of.is_empty() && o.words.len() == 1;
             let its = |o: &Phrase| match plug.filter(|_| bare(&o)) {
                 Some((_, plug)) => format!("{} {}", name(plug), o.text()),
-                None => latch_name(o, bench),
+                None => latch_name(o, just_plugged(c, bench), bench),
             };
             a.objects.iter().map(its).collect()
         }
@@ -242,9 +242,13 @@ pub(super) fn one(o: &Phrase, bench: &Bench) -> Vec<String> {
     vec![name(o)]
 }
 
-fn latch_name(o: &Phrase, bench: &Bench) -> String {
+fn latch_name(o: &Phrase, plug: Option<&String>, bench: &Bench) -> String {
     if !o.of.is_empty() || o.words.len() > 1 {
         return name(o);
+    }
+    // "Connect the ribbon and close the latch.": the ribbon's.
+    if let Some(plug) = plug.filter(|_| matches!(o.kind, Kind::Lever) && !o.plural) {
+        return format!("{plug} {}", o.text());
     }
     // "Close the lock.": the one that was opened.
     if let Some(opened) = bench.released.get(&o.text()).filter(|_| !o.plural) {
@@ -254,6 +258,12 @@ fn latch_name(o: &Phrase, bench: &Bench) -> String {
         Some(at) => format!("{at} {}", o.text()),
         None => o.text(),
     }
+}
+
+/// The plug that went in in the same sentence.
+fn just_plugged<'a>(c: &Case, bench: &'a Bench) -> Option<&'a String> {
+    let here = |b: &Told| matches!(b.together, Some((Act::Connect, _))) && b.start < c.a.start;
+    bench.connected.as_ref().filter(|_| c.act == Act::Close && c.s.acts.iter().any(here))
 }
 
 /// What screws hold: told, in their name, or the thing in work.

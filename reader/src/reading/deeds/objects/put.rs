@@ -29,6 +29,9 @@ pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     if c.bare() && matches!(c.act, Act::Unscrew | Act::Pry | Act::Release | Act::Loosen) {
         bench.waiting.push(deeds.len());
     }
+    if c.bare() && c.act == Act::Unscrew {
+        bench.undone = Some(c.s.number);
+    }
     deeds.push(deed);
     if c.act == Act::Heat
         && let Some(heat) = deeds.last_mut()

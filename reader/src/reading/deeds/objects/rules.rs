@@ -35,6 +35,13 @@ use Rule::{Drop, Mend};
 
 /// By the words alone, before it is known what "it" is.
 pub(super) const BY_WORDS: &[Rule] = &[
+    // "Turn the tap off first.": water, and no current.
+    Mend(|c, _| {
+        let tap = |o: &Phrase| matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas");
+        if c.act == Act::PowerOff && c.a.objects.iter().any(tap) {
+            (c.act, c.because) = (Act::Close, "a tap shut off");
+        }
+    }),
     // "Grasp the plug of the keys. And plug it, and the housing is free.": unplug it, as it was heard.
     Mend(|c, _| {
         let misheard = matches!(&c.s.words[..], [and, plug, it, ..] if and == "and" && plug == "plug" && it == "it");
@@ -364,6 +371,8 @@ pub(super) const BY_BENCH: &[Rule] = &[
     // "Two bolts hold the bracket. It comes right up.": with its screws out, off.
     Mend(|c, bench| {
         let screws_out = !c.bare() && bench.screws.as_ref() == c.what.first();
+        // "One screw, unscrew it. After that you can pull up the cover."
+        let screws_out = screws_out || !c.bare() && bench.undone.is_some_and(|at| c.s.number <= at + 1);
         if c.act == Act::Open && c.apart() && c.because == "lifted up" && screws_out {
             c.act = Act::Remove;
         }

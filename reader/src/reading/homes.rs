@@ -20,7 +20,8 @@ struct Home {
 pub(super) fn find(statements: &mut [Statement], deeds: &mut [Deed], text: &[char]) {
     let homes = homes(statements);
     let mut filled: Vec<String> = Vec::new();
-    for s in statements.iter_mut() {
+    let goes_in = |s: &&mut Statement| s.facts.fasteners.iter().any(|f| f.op == FastenerOp::Install);
+    for s in statements.iter_mut().filter(goes_in) {
         let words = words(&s.text);
         for f in s.facts.fasteners.iter_mut().filter(|f| f.op == FastenerOp::Install) {
             let told = ScrewGroup {

@@ -132,6 +132,10 @@ pub(super) fn figures(words: &[&str]) -> Vec<Figure> {
 
 /// A bit's code in one word: `ph00`, `t6`, `pz1`, `y0`, `p2`.
 pub(super) fn bit_code(word: &str) -> Option<(Drive, String)> {
+    // Most words end with a letter, and nothing else has to be asked of them.
+    if !word.ends_with(|c: char| c.is_ascii_digit()) {
+        return None;
+    }
     let (letters, digits) = word.split_at(word.bytes().take_while(u8::is_ascii_alphabetic).count());
     if digits.is_empty() || digits.len() > 3 || !digits.bytes().all(|c| c.is_ascii_digit()) {
         return None;

@@ -29,6 +29,9 @@ pub(super) fn by_size(statements: &mut [Statement]) {
         if !here.rebuild || !here.facts.fasteners.is_empty() || acts > 0 {
             continue;
         }
+        if put_back(before, here.cue).next().is_none() {
+            continue;
+        }
         let words: Vec<CompactString> = sentences::words(&here.text).map(|w| lemma(&w)).collect();
         // "the 25s" is "25" and "s" to the passes before.
         let words: Vec<&str> = words.iter().map(CompactString::as_str).filter(|w| *w != "s").collect();

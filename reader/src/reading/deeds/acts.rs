@@ -66,6 +66,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     let mut out = Sentenced {
         number,
         words: words.iter().map(|w| w.said.to_string()).collect(),
+        said: text.clone(),
         drivers: drivers(&lemmas),
         turns: reader.turns(),
         turns_back: GRAMMAR.apart.iter().any(|p| has(&text, p)),

@@ -731,6 +731,11 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
             Tag::Sub | Tag::To => {
                 at += 1;
             }
+            // "The motor goes inside."
+            Tag::Adv if w[at].said == "inside" && at == verb + 1 => {
+                particles.push("in".into());
+                at += 1;
+            }
             // "length 5 millimetres": a size, no thing.
             Tag::Num if sized(w, at).is_some_and(|n| at + n <= end) => at += sized(w, at).unwrap_or(1),
             _ => match phrase_at(w, at, end) {

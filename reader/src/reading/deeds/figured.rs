@@ -115,7 +115,8 @@ fn settle(d: &mut Deed) {
     d.groups.dedup();
     let total: u32 = d.groups.iter().filter_map(|g| g.count).sum();
     // "Seven screws. Five are 3 millimetres, two are 2.5.": the total is no group.
-    let whole = |g: &ScrewGroup| g.count.is_some_and(|n| 2 * n == total);
+    // "Three at the top, 12 millimetres, two of the 25s, and the 8": three are no total, though two and one are three.
+    let whole = |g: &ScrewGroup| g.length_mm.is_none() && g.count.is_some_and(|n| 2 * n == total);
     if d.groups.len() > 2 && d.groups.iter().filter(|g| whole(g)).count() == 1 {
         d.groups.retain(|g| !whole(g));
     }

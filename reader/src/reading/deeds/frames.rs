@@ -39,6 +39,7 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     glasses_on,
     filled,
     turned_to_point,
+    turned_home,
     tucked,
     held_for_seconds,
     laid_on_heat,
@@ -161,13 +162,6 @@ impl Reader<'_> {
         // "Turn the gear by hand, in and out.": it stays.
         if ["in", "out"].iter().all(|w| particles.iter().any(|p| p == w)) && c.base == "turn" {
             particles.clear();
-        }
-        // "The motor goes inside with the flat side down."
-        if to > from
-            && self.words[from..to].iter().any(|w| w.is("inside"))
-            && matches!(c.base.as_str(), "go" | "put" | "push")
-        {
-            particles.push("in".into());
         }
         let particles = &particles;
         // "The flex goes in underneath": comes off by nothing that goes in.
@@ -413,6 +407,16 @@ fn turned_to_point(r: &Reader<'_>, g: &mut Group<'_>) {
     let turns = matches!(g.c.base.as_str(), "turn" | "rotate" | "move") && g.c.particles.is_empty();
     if turns && so_that && g.told.together.is_none() && g.objects.iter().any(|o| o.kind == Kind::Part) {
         g.told.together = Some((Act::Adjust, "turned until it points"));
+    }
+}
+
+/// "Turn the ring until it clicks."
+fn turned_home(_: &Reader<'_>, g: &mut Group<'_>) {
+    let turns = matches!(g.c.base.as_str(), "turn" | "twist" | "rotate") && g.c.particles.is_empty();
+    let home = g.told.until.as_ref().is_some_and(|u| ["click", "lock", "stop", "snap"].iter().any(|w| u.contains(w)));
+    let turned = g.objects.iter().any(|o| matches!(o.kind, Kind::Part | Kind::Latch));
+    if turns && home && turned && g.told.together.is_none() {
+        g.told.together = Some((Act::Tighten, "turned home"));
     }
 }
 

@@ -644,6 +644,58 @@ mod tests {
     )]
     #[case::a_test_is_started("Start the leak test.", "test leak test")]
     #[case::rewarmed("Warm up the rim again and go round it with the pick.", "heat rim, pry rim")]
+    #[case::it_comes_up("The tray is glued. Pry it. With patience it comes up.", "pry tray, remove tray")]
+    #[case::backed_off(
+        "The dial is held by one nut. Back it off and the dial drops down.",
+        "unscrew dial, remove dial"
+    )]
+    #[case::held_by_an_e_clip("The roller is held by an e-clip, pop it off.", "release e clip")]
+    #[case::tongue_of_a_plug(
+        "Depress the tongue of the lamp plug and remove it.",
+        "release lamp plug tongue, disconnect lamp plug"
+    )]
+    #[case::secured_by_its_own(
+        "The pump sits in its own cage, and that's secured with two screws. Lift the cage out.",
+        "unscrew cage, remove cage"
+    )]
+    #[case::hidden_and_picked_off(
+        "Take off the lid. There's another two screws under these rubber feet. I just pick those off.",
+        "remove lid, unscrew, remove rubber feet"
+    )]
+    #[case::soldered_off("Grab the iron and take the two tabs off the pump.", "desolder tabs")]
+    #[case::taped_over("Put some kapton tape over the lamp plug.", "protect lamp plug")]
+    #[case::spectacles("Put some glasses on.", "protect safety glasses")]
+    #[case::of_the_way_it_runs("Take a picture of the way the pump lead's looped.", "mark pump lead")]
+    #[case::pliers_on_nuts("Now I use the pliers on the nuts.", "unscrew")]
+    #[case::a_cup_on("Suction cup on the end of the glass.", "pry glass")]
+    #[case::clipped_and_worked_in(
+        "The right half is only held by clips. Take the spudger and go in at the bottom, then work it up the seam.",
+        "pry right half"
+    )]
+    #[case::that_is_that_off("The hood is only clipped. Twist the pick. And that's that off.", "remove hood")]
+    #[case::in_the_hand("And there you go, the old lamp's in your hand.", "remove lamp")]
+    #[case::there_it_is("There's the pump out.", "remove pump")]
+    #[case::off_with_that("The last one's the ground wire, and off with that.", "disconnect ground wire")]
+    #[case::a_twist_and_out("The sensor sits in the rim, so a quarter turn and it's out.", "remove sensor")]
+    #[case::how_it_plugs_in("The motor plugs in right here, so unplug that.", "disconnect motor")]
+    #[case::what_and_then_how(
+        "First you have to take off the foot, press the two buttons and pull it down.",
+        "release buttons, remove foot"
+    )]
+    #[case::unscrews_itself("The ball just unscrews.", "remove ball")]
+    #[case::inside_that_you_pull("There's a foam ring inside that you pull out.", "remove foam ring")]
+    #[case::only_for_some("The housing may only be opened by trained staff. Take out the tray.", "remove tray")]
+    #[case::heard_as_and_plug(
+        "Grasp the plug of the keys. And plug it. Take the lid off.",
+        "disconnect key plug, remove lid"
+    )]
+    #[case::blade_that_is_no_tool("Take down the blade. Put the blade on the tray.", "remove blade")]
+    #[case::left_unsaid(
+        "The lamp board is clipped in; release with a flat tool and remove.",
+        "release lamp board, remove lamp board"
+    )]
+    #[case::water_and_no_current("Turn the tap off. Take out the tray.", "close tap, remove tray")]
+    #[case::warm_air("The lamp is soldered. Then air, three hundred degrees.", "heat lamp")]
     fn a_sentence_tells_deeds(#[case] text: &str, #[case] wanted: &str) {
         assert_eq!(words(&read(text)), wanted);
     }
@@ -700,7 +752,20 @@ mod tests {
     #[case("Fan lead in its slot, then the lid over it.", "route fan lead, install lid")]
     #[case("The fan goes in and two screws.", "install fan, drive fan")]
     #[case("Lay in the new seal.", "install seal")]
-    #[case("The fan flex in, latch down.", "connect fan flex, close latch")]
+    #[case("The fan flex in, latch down.", "connect fan flex, close fan flex latch")]
+    #[case("Smear of grease on the post, fan in.", "apply grease, install fan")]
+    #[case("Strap bracket, don't forget.", "install strap bracket")]
+    #[case("Don't forget the pump before you close it up.", "install pump")]
+    #[case("Turn the ring until it clicks.", "tighten ring")]
+    #[case("Loop the belt over the pulley.", "install belt")]
+    #[case("Press the button and it buzzes.", "")]
+    #[case("So that's the fan back in its cradle.", "install fan")]
+    #[case("The fan goes in flush with the rim.", "install fan")]
+    #[case("The fan goes inside with the flat side up.", "install fan")]
+    #[case("Close the lid and run in the screws.", "close lid, drive lid")]
+    #[case("Connect the fan ribbon and close the latch.", "connect fan ribbon, close fan ribbon latch")]
+    #[case("We lubricate the ring with silicone grease.", "apply silicone grease")]
+    #[case("Fan back in, bend the tabs over.", "install fan, close fan tabs")]
     fn going_back_reads_the_other_way(#[case] text: &str, #[case] wanted: &str) {
         let all = read(&format!("{APART}{text}"));
         let back: Vec<Deed> = all.into_iter().filter(|d| d.half == Half::Together).collect();

@@ -64,6 +64,8 @@ pub(super) struct Sentenced {
     pub number: usize,
     pub acts: Vec<Told>,
     pub words: Vec<String>,
+    /// The same with blanks between, as dozens of rules ask for it.
+    pub said: String,
     /// Announces that things go together from here.
     pub turns: bool,
     /// Announces that something comes apart from here.
@@ -218,9 +220,18 @@ pub(super) const TOOLS: [Kind; 5] = [Kind::Opener, Kind::Cup, Kind::Heater, Kind
 
 /// Whether a phrase stands in a text, as whole words.
 pub(super) fn has(text: &str, phrase: &str) -> bool {
-    // Asked some hundred times of every sentence: nothing is put together for it.
-    text.match_indices(phrase).any(|(at, found)| {
-        let rest = &text[at + found.len()..];
-        (at == 0 || text[..at].ends_with(' ')) && (rest.is_empty() || rest.starts_with(' '))
-    })
+    // Asked some hundred times of every sentence: nothing is put together for it, and only beginnings of words are looked at.
+    let (text, phrase) = (text.as_bytes(), phrase.as_bytes());
+    let mut at = 0;
+    while at + phrase.len() <= text.len() {
+        let behind = at + phrase.len();
+        if text[at..behind] == *phrase && text.get(behind).is_none_or(|b| *b == b' ') {
+            return true;
+        }
+        match text[at..].iter().position(|b| *b == b' ') {
+            Some(blank) => at += blank + 1,
+            None => return false,
+        }
+    }
+    false
 }

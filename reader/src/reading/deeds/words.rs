@@ -459,6 +459,11 @@ impl Tagger<'_> {
         if matches!(said, "that" | "which" | "who") {
             let after_thing =
                 at > 0 && (matches!(self.words[at - 1].tag, Tag::Noun | Tag::Num) || self.words[at - 1].is("one"));
+            // "There's a ring inside that you pull out."
+            let inside = at > 1
+                && matches!(self.words[at - 1].lemma.as_str(), "inside" | "underneath" | "behind" | "below")
+                && self.words[at - 2].tag == Tag::Noun;
+            let after_thing = after_thing || inside;
             let next = self.words.get(at + 1);
             let clause = next.is_some_and(|w| {
                 c.modal.contains(w.said.as_str())

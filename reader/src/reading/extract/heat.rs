@@ -20,6 +20,11 @@ pub(super) fn spoken(words: &[&str], cue: usize, memory: &mut Memory) -> bool {
 
 /// Whether these words speak of heat, or name what gives it.
 pub(in super::super) fn speaks(words: &[&str]) -> bool {
+    // "Then air, three hundred and sixty degrees."
+    let opens = words.iter().position(|w| !matches!(*w, "then" | "now" | "so" | "and" | "okay"));
+    if opens.is_some_and(|at| words[at] == "air") {
+        return true;
+    }
     words.iter().any(|w| {
         matches!(
             *w,

@@ -48,7 +48,7 @@ impl Case<'_> {
 
     /// Whether the sentence says so.
     pub fn says(&self, words: &str) -> bool {
-        self.s.words.join(" ").contains(words)
+        self.s.said.contains(words)
     }
 
     /// Only "it", "that" or a thing that stands for it; also where nothing is named.

@@ -51,7 +51,7 @@ pub(super) const BY_WORDS: &[Rule] = &[
     }),
     // "Grab the iron and take the two tabs off the board.": soldered off.
     Mend(|c, _| {
-        let iron = c.a.by.as_deref() == Some("soldering iron");
+        let iron = c.a.by.as_deref() == Some("soldering iron") || c.says("grab the iron") || c.says("with the iron");
         let joined = |o: &Phrase| matches!(o.kind, Kind::Plug | Kind::Latch) && !o.is_pronoun();
         let off = matches!(c.act, Act::Remove | Act::Disconnect | Act::Release);
         if iron && off && c.apart() && !c.a.objects.is_empty() && c.a.objects.iter().all(joined) {

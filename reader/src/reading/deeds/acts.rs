@@ -573,11 +573,30 @@ impl Reader<'_> {
                 }
                 told.into_iter().collect()
             }
-            Some(_) => match self.presented(n, c).or_else(|| self.left_hand_thread(c)) {
-                Some(told) => vec![told],
-                None => self.verbal(n, c),
-            },
+            Some(_) => {
+                match self.presented(n, c).or_else(|| self.left_hand_thread(c)).or_else(|| self.kept_moving(c)) {
+                    Some(told) => vec![told],
+                    None => self.verbal(n, c),
+                }
+            }
         }
+    }
+
+    /// "So the heat gun, a hundred degrees, two minutes, keep moving.": what is in work is heated.
+    fn kept_moving(&self, c: &Clause) -> Option<Told> {
+        let moves = matches!(c.base.as_str(), "move" | "keep" | "go" | "wave") && !c.negated;
+        let heater = c.subjects.first().filter(|s| moves && s.kind == Kind::Heater && !c.agent())?;
+        let told = self.blank(c);
+        let warm = |m: &Measure| matches!(m.quantity, Quantity::Temperature | Quantity::Duration);
+        told.measures.iter().any(warm).then(|| Told {
+            apart: Some((Act::Heat, "a heater, how warm and how long")),
+            objects: vec![self.it(c)],
+            by: tools_named(&self.lemmas[heater.from..heater.to]).into_iter().next(),
+            places: Vec::new(),
+            particles: Vec::new(),
+            confidence: 0.6,
+            ..told
+        })
     }
 
     /// "Do not forget the battery.": in the rebuild it is told by that.

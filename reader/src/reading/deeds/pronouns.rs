@@ -94,6 +94,7 @@ impl Reader<'_> {
         let pointed = self
             .screws_undone(&it)
             .or_else(|| self.hidden_behind(&it))
+            .or_else(|| self.counted_here(&it))
             .or_else(|| self.held_by_a_clip(&it))
             .or_else(|| self.plug_of_its_latch(&it))
             .or_else(|| self.secured(&it))
@@ -134,6 +135,16 @@ impl Reader<'_> {
         let counted = counted || taken || (turned || backed) && shown;
         let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
         screws.map(|(_, screws)| screws.clone())
+    }
+
+    /// "Six along the edge, twelve millimetres, and out they come.": the screws that were counted.
+    fn counted_here(&self, it: &It<'_>) -> Option<Phrase> {
+        let leaves = it.many && it.out() && matches!(it.c.base.as_str(), "come" | "go" | "lift" | "pull");
+        let counted = self.clauses[..it.n].iter().filter(|c| leaves && c.verb.is_none()).flat_map(|c| &c.objects);
+        let several = |o: &&Phrase| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && o.words.is_empty();
+        let six = counted.rev().find(several)?;
+        let screw = |said: &str| vec![said.into()];
+        Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), plural: true, ..six.clone() })
     }
 
     /// "There's a screw behind this plug, so I'll hook that out.": what hides it.

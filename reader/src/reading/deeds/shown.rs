@@ -317,6 +317,12 @@ impl Reader<'_> {
             told.together = told.apart;
             return Some(told);
         }
+        // "Lid straight up with both hands."
+        let straight = self.words[c.from..c.to].iter().any(|w| w.is("straight")) && way(&["up"]);
+        if straight && first.kind == Kind::Part && !way(&["in", "on", "back"]) {
+            told.apart = Some((Act::Remove, "a part straight up, without a verb"));
+            return Some(told);
+        }
         let down_with = way(&["down"]) && opens == Some(&"down");
         // "Bucket halves together."
         let joined = way(&["together"]) && first.kind == Kind::Part && first.plural;
@@ -372,8 +378,16 @@ impl Reader<'_> {
             told.together = Some((Act::Drive, "screws are named"));
             return Some(told);
         }
-        // "Three at the top, 12 millimetres."
-        if first.is_pronoun() && first.count.is_some() && told.length_mm.is_some() && !c.places.is_empty() {
+        // "Three at the top, 12 millimetres.", "Six along the edge, twelve millimetres, and out they come."
+        const MOST: u32 = 60;
+        let behind = self.quantities.iter().find(|q| {
+            (c.to..c.to + 2).contains(&q.at) && q.measure.quantity == Quantity::Length && !q.sizes_a_tool(self.lemmas)
+        });
+        let paused = self.words.get(c.to.saturating_sub(1)).is_some_and(|w| w.pause);
+        told.length_mm = told.length_mm.or(behind.filter(|_| first.is_pronoun() && paused).map(|q| q.measure.value));
+        // "280 by 170 by 110 millimetres": a size of the whole.
+        let counted = first.count.is_some_and(|n| n <= MOST) && c.places.iter().all(|(p, _)| p != "by");
+        if first.is_pronoun() && counted && told.length_mm.is_some() && !c.places.is_empty() {
             told.objects =
                 vec![Phrase { kind: Kind::Screw, words: vec!["screw".into()], said: vec!["screws".into()], ..first }];
             told.presented = true;
@@ -497,10 +511,16 @@ impl Reader<'_> {
             && c.mood == Mood::Plain;
         let (_, with) = c.places.iter().find(|(p, _)| begins && p == "with")?;
         let mut told = self.blank(c);
+        // "Start with the film tray, that's simply drawn out of its slot."
+        let drawn = self.clauses.iter().find(|k| k.from >= c.to && k.mood == Mood::Relative).is_some_and(|k| {
+            let away = k.particles.iter().any(|p| matches!(p.as_str(), "out" | "off" | "away"));
+            away && !k.negated && !k.supposed && k.objects.is_empty() && k.subjects.is_empty()
+        });
         (told.apart, told.together) = match with.kind {
             Kind::Screw => (Some((Act::Unscrew, "begun with screws")), Some((Act::Drive, "begun with screws"))),
             Kind::Plug => (Some((Act::Disconnect, "begun with a plug")), Some((Act::Connect, "begun with a plug"))),
             Kind::Film => (Some((Act::Peel, "begun with a film")), None),
+            Kind::Part if drawn => (Some((Act::Remove, "begun with a part")), None),
             _ => return None,
         };
         told.count = with.count;

@@ -86,6 +86,11 @@ fn reported(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
     };
     let said = n > 0 && says(&r.clauses[n - 1]) && !c.order && c.mood != Mood::Purpose;
     let before = has(r.text, "already") || has(r.text, "earlier") || r.text.contains("off camera");
+    // "The brick was pulled out an hour ago."
+    let ago = has(r.text, "ago") || has(r.text, "last night") || has(r.text, "yesterday");
+    if ago && (c.passive || c.form == Form::Past) {
+        return true;
+    }
     said || (c.perfect || c.form == Form::Past && c.agent()) && before
 }
 

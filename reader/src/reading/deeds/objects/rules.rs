@@ -42,6 +42,13 @@ pub(super) const BY_WORDS: &[Rule] = &[
             (c.act, c.because) = (Act::Close, "a tap shut off");
         }
     }),
+    // "There's a spring that keeps the belt tight, and hook it.": unhook it, as it was heard.
+    Mend(|c, _| {
+        let hooks = c.a.objects.iter().all(|o| o.is_pronoun()) && !c.a.objects.is_empty() && c.says("and hook it");
+        if c.act == Act::Install && c.apart() && hooks && c.a.particles.is_empty() {
+            (c.act, c.because) = (Act::Release, "“and hook it” sounds like “unhook it”");
+        }
+    }),
     // "Grasp the plug of the keys. And plug it, and the housing is free.": unplug it, as it was heard.
     Mend(|c, _| {
         let misheard = matches!(&c.s.words[..], [and, plug, it, ..] if and == "and" && plug == "plug" && it == "it");

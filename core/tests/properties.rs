@@ -154,8 +154,12 @@ fn invertible() -> impl Strategy<Value = Deed> {
 
 /// A rebuild as the teardown of another manual.
 fn turned(manual: &Manual, rebuild: &[RebuildStep]) -> Manual {
-    let mut out =
-        Manual { steps: BTreeMap::new(), fasteners: BTreeMap::new(), connectors: BTreeMap::new(), ..manual.clone() };
+    let mut out = Manual {
+        steps: BTreeMap::new(),
+        fasteners: BTreeMap::new().into(),
+        connectors: BTreeMap::new().into(),
+        ..manual.clone()
+    };
     let mut after = None;
     for (n, step) in rebuild.iter().enumerate() {
         let id = StepId(Uuid::from_u128(10_000 + n as u128));

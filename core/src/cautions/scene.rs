@@ -10,6 +10,7 @@ use crate::reading::Act;
 use crate::things::{Gate, gate, is_lithium, is_mains};
 use crate::units::{Quantity, in_celsius};
 use std::collections::BTreeMap;
+use std::rc::Rc;
 
 /// One step with what is known around it.
 pub struct Scene<'m> {
@@ -24,9 +25,9 @@ pub struct Scene<'m> {
     /// The line that the device itself is behind, with what says so.
     device: Option<(Gate, &'m str)>,
     /// Tools and materials, between single spaces.
-    tools: String,
+    tools: Spaced,
     /// Its sentences in small letters, between single spaces.
-    told: String,
+    told: Spaced,
     /// What is on and touched, in words.
     live: Option<String>,
     /// A cell that is in the device meanwhile.
@@ -41,7 +42,7 @@ struct Name<'m> {
     /// As it is written.
     text: &'m str,
     /// In small letters between single spaces.
-    spaced: String,
+    spaced: Rc<Spaced>,
     gate: Option<Gate>,
 }
 
@@ -50,7 +51,7 @@ type Known<'m> = BTreeMap<&'m str, Name<'m>>;
 
 impl<'m> Name<'m> {
     fn of(text: &'m str, known: &mut Known<'m>) -> Self {
-        known.entry(text).or_insert_with(|| Self { text, spaced: spaced(text), gate: gate(text) }).clone()
+        known.entry(text).or_insert_with(|| Self { text, spaced: Rc::new(Spaced::new(text)), gate: gate(text) }).clone()
     }
 }
 
@@ -153,8 +154,8 @@ impl<'m> Scene<'m> {
             on_mains: false,
             names: manual.worked_at(step).map(|name| Name::of(name, known)).collect(),
             device: None,
-            tools: spaced(&tools.join(" , ")),
-            told: spaced(&sentences.join(" , ")),
+            tools: Spaced::new(&tools.join(" , ")),
+            told: Spaced::new(&sentences.join(" , ")),
             live: None,
             cell: None,
             discharged: false,
@@ -168,7 +169,7 @@ impl<'m> Scene<'m> {
 
     /// The first thing it works at with one of these words in its name.
     pub fn named(&self, words: &[&str]) -> Option<&'m str> {
-        self.names.iter().find(|n| has(&n.spaced, words)).map(|n| n.text)
+        self.names.iter().find(|n| n.spaced.has_any(words)).map(|n| n.text)
     }
 
     pub fn does(&self, acts: &[Act]) -> bool {
@@ -190,12 +191,12 @@ impl<'m> Scene<'m> {
 
     /// Whether it takes up a tool or material with one of these words in its name.
     pub fn tool(&self, words: &[&'static str]) -> Option<&'static str> {
-        words.iter().copied().find(|w| has(&self.tools, &[w]))
+        words.iter().copied().find(|w| self.tools.has(w))
     }
 
     /// Whether its sentences, tools or things say one of these.
     pub fn says(&self, words: &[&'static str]) -> Option<&'static str> {
-        words.iter().copied().find(|w| has(&self.told, &[w]) || has(&self.tools, &[w]))
+        words.iter().copied().find(|w| self.told.has(w) || self.tools.has(w))
     }
 
     /// The hottest setting, in °C.
@@ -235,7 +236,7 @@ impl<'m> Scene<'m> {
 
     /// Damage that was there on arrival and tells one of these.
     pub fn arrived(&self, words: &[&str]) -> bool {
-        self.manual.notes_of(NoteKind::Damage).any(|n| has(&spaced(&n.text), words))
+        self.manual.notes_of(NoteKind::Damage).any(|n| told(&n.text, words))
     }
 
     /// The heaviest mass that it tells of, in kg.
@@ -246,37 +247,52 @@ impl<'m> Scene<'m> {
     }
 }
 
-/// Small letters and figures with single spaces between and around them.
-fn spaced(text: &str) -> String {
-    let mut out = String::with_capacity(text.len() + 2);
-    out.push(' ');
-    for c in text.chars() {
-        if c.is_alphanumeric() {
-            out.extend(c.to_lowercase());
-        } else if !out.ends_with(' ') {
-            out.push(' ');
-        }
-    }
-    if !out.ends_with(' ') {
-        out.push(' ');
-    }
-    out
+/// A text as it is searched: small letters and figures with single spaces between and around them, and which letters its
+/// words begin with. It is asked for dozens of words for each step and hazard, and most begin with a letter that none has.
+#[derive(Debug)]
+struct Spaced {
+    text: String,
+    /// A bit for each first byte, by its lower six bits.
+    begins: u64,
 }
 
-/// Whether a text from [`spaced`] has one of these words or phrases. Each word of the text is held against all of them, so
-/// that nothing is prepared anew for every one: this is asked for each step and hazard.
-fn has(text: &str, words: &[&str]) -> bool {
-    text.match_indices(' ').any(|(at, _)| {
-        let rest = &text[at + 1..];
-        // Most words differ in their first letter already.
-        let first = rest.as_bytes().first();
-        words.iter().any(|w| {
-            w.as_bytes().first() == first && rest.strip_prefix(w).is_some_and(|behind| behind.starts_with(' '))
-        })
-    })
+impl Spaced {
+    fn new(text: &str) -> Self {
+        let mut out = String::with_capacity(text.len() + 2);
+        out.push(' ');
+        for c in text.chars() {
+            if c.is_alphanumeric() {
+                out.extend(c.to_lowercase());
+            } else if !out.ends_with(' ') {
+                out.push(' ');
+            }
+        }
+        if !out.ends_with(' ') {
+            out.push(' ');
+        }
+        let begins = out.as_bytes().windows(2).filter(|w| w[0] == b' ').fold(0, |all, w| all | bit(w[1]));
+        Self { text: out, begins }
+    }
+
+    /// Whether it has this word or phrase.
+    fn has(&self, word: &str) -> bool {
+        let (text, word) = (self.text.as_bytes(), word.as_bytes());
+        let Some(first) = word.first().filter(|b| self.begins & bit(**b) != 0) else { return false };
+        let begins = |at: &usize| text[*at] == b' ' && text[at + 1] == *first;
+        let ends = |at: usize| text.get(at + 1 + word.len()) == Some(&b' ');
+        (0..text.len() - 1).filter(begins).any(|at| ends(at) && text[at + 1..].starts_with(word))
+    }
+
+    fn has_any(&self, words: &[&str]) -> bool {
+        words.iter().any(|w| self.has(w))
+    }
+}
+
+fn bit(byte: u8) -> u64 {
+    1 << (byte & 63)
 }
 
 /// Whether words of a person say one of these.
 pub fn told(text: &str, words: &[&str]) -> bool {
-    has(&spaced(text), words)
+    Spaced::new(text).has_any(words)
 }

@@ -6,6 +6,7 @@
 use super::edits::place::Touched;
 use super::edits::refusal::Refusal;
 use super::edits::sound::Sound;
+use super::of_steps::OfSteps;
 use super::*;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -29,7 +30,7 @@ pub trait Entity: Clone + Serialize + DeserializeOwned {
 }
 
 macro_rules! aspects {
-    ($($(#[$meta:meta])* $field:ident: $variant:ident, $id:ident => $entity:ident, $what:literal;)+) => {
+    ($($(#[$meta:meta])* $field:ident: $variant:ident, $map:ident[$id:ident => $entity:ident], $what:literal;)+) => {
         /// Which map of the manual an entity lives in.
         #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, ToSchema)]
         #[serde(rename_all = "snake_case")]
@@ -46,7 +47,11 @@ macro_rules! aspects {
             pub format: u32,
             pub id: ManualId,
             pub head: Head,
-            $($(#[$meta])* pub $field: BTreeMap<$id, $entity>,)+
+            $(
+                $(#[$meta])*
+                #[schema(value_type = BTreeMap<$id, $entity>)]
+                pub $field: $map<$id, $entity>,
+            )+
             /// Only in a manual cut to one job; never saved.
             #[serde(skip)]
             #[schema(ignore)]
@@ -62,7 +67,7 @@ macro_rules! aspects {
                     format: FORMAT,
                     id,
                     head: Head::new(title, device),
-                    $($field: BTreeMap::new(),)+
+                    $($field: $map::new(),)+
                     cut: None,
                     authored: BTreeMap::new(),
                 }
@@ -122,36 +127,36 @@ macro_rules! aspects {
 }
 
 aspects! {
-    recordings: Recordings, RecordingId => RecordingRef, "recording";
-    parts: Parts, PartId => Part, "part";
-    steps: Steps, StepId => Step, "step";
-    fasteners: Fasteners, GroupId => FastenerGroup, "group of screws";
-    connectors: Connectors, ConnectorId => Connector, "connector";
-    seams: Seams, SeamId => Seam, "seam";
-    heats: Heats, HeatId => Heat, "heat setting";
-    cautions: Cautions, CautionId => Caution, "caution";
-    corrections: Corrections, CorrectionId => Correction, "correction";
+    recordings: Recordings, BTreeMap[RecordingId => RecordingRef], "recording";
+    parts: Parts, BTreeMap[PartId => Part], "part";
+    steps: Steps, BTreeMap[StepId => Step], "step";
+    fasteners: Fasteners, OfSteps[GroupId => FastenerGroup], "group of screws";
+    connectors: Connectors, OfSteps[ConnectorId => Connector], "connector";
+    seams: Seams, OfSteps[SeamId => Seam], "seam";
+    heats: Heats, OfSteps[HeatId => Heat], "heat setting";
+    cautions: Cautions, OfSteps[CautionId => Caution], "caution";
+    corrections: Corrections, BTreeMap[CorrectionId => Correction], "correction";
     #[serde(default)]
-    word_fixes: WordFixes, CorrectionId => WordFix, "corrected word";
+    word_fixes: WordFixes, BTreeMap[CorrectionId => WordFix], "corrected word";
     #[serde(default)]
-    cuts: Cuts, CorrectionId => Cut, "cut between statements";
+    cuts: Cuts, BTreeMap[CorrectionId => Cut], "cut between statements";
     #[serde(default)]
-    settled: Settled, CorrectionId => Settled, "settled contradiction";
-    jobs: Jobs, JobId => Job, "guide";
-    variants: Variants, VariantId => Variant, "variant";
+    settled: Settled, BTreeMap[CorrectionId => Settled], "settled contradiction";
+    jobs: Jobs, BTreeMap[JobId => Job], "guide";
+    variants: Variants, BTreeMap[VariantId => Variant], "variant";
     #[serde(default)]
-    requirements: Requirements, RequirementId => Requirement, "condition";
+    requirements: Requirements, BTreeMap[RequirementId => Requirement], "condition";
     #[serde(default)]
-    notes: Notes, NoteId => Note, "note";
+    notes: Notes, BTreeMap[NoteId => Note], "note";
     /// What is laid out at the start.
     #[serde(default)]
-    kit: Kit, ToolId => LaidOut, "tool";
+    kit: Kit, BTreeMap[ToolId => LaidOut], "tool";
     /// Outlines on which the holes of screws are placed.
     #[serde(default)]
-    layers: Layers, LayerId => Layer, "layer";
+    layers: Layers, BTreeMap[LayerId => Layer], "layer";
     /// Findings that an author has looked at and let be.
     #[serde(default)]
-    set_aside: SetAside, FindingKey => SetAside, "finding that was set aside";
+    set_aside: SetAside, BTreeMap[FindingKey => SetAside], "finding that was set aside";
 }
 
 fn json_of<K: Ord + From<Uuid>, T: Serialize>(map: &BTreeMap<K, T>, id: Uuid) -> Option<Value> {

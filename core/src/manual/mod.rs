@@ -14,6 +14,7 @@ pub(crate) mod drafted;
 mod drafting;
 mod edits;
 mod model;
+mod of_steps;
 #[cfg(test)]
 pub(crate) mod written;
 
@@ -152,7 +153,7 @@ impl Manual {
         let held = self.groups_of(step.id).flat_map(|g| g.holds.iter().copied());
         let served = self.connectors_of(step.id).filter_map(|c| c.serves);
         let warmed = self.heats_of(step.id).filter_map(|h| h.target);
-        let opened = self.seams.values().filter(|s| s.step == step.id).filter_map(|s| s.part);
+        let opened = self.seams.of(step.id).filter_map(|s| s.part);
         let parts = moved.chain(held).chain(served).chain(warmed).chain(opened);
         let things = step.actions.iter().flat_map(|a| &a.roles.things).map(String::as_str);
         parts.map(|p| self.part_name(p)).chain(things)
@@ -160,33 +161,23 @@ impl Manual {
 
     /// Groups of a step, in the order they were made.
     pub fn groups_of(&self, step: StepId) -> impl Iterator<Item = &FastenerGroup> {
-        in_order_told(self.fasteners.values().filter(move |g| g.step == step), |g| &g.evidence)
+        self.fasteners.of(step)
     }
 
     /// Connectors of a step.
     pub fn connectors_of(&self, step: StepId) -> impl Iterator<Item = &Connector> {
-        in_order_told(self.connectors.values().filter(move |c| c.step == step), |c| &c.evidence)
+        self.connectors.of(step)
     }
 
     /// Applications of heat in a step.
     pub fn heats_of(&self, step: StepId) -> impl Iterator<Item = &Heat> {
-        in_order_told(self.heats.values().filter(move |h| h.step == step), |h| &h.evidence)
+        self.heats.of(step)
     }
 
     /// Cautions before a step.
     pub fn cautions_of(&self, step: StepId) -> impl Iterator<Item = &Caution> {
-        in_order_told(self.cautions.values().filter(move |c| c.step == step), |c| &c.evidence)
+        self.cautions.of(step)
     }
-}
-
-/// Ids do not sort by time, so what hangs on a step is put in the order in which it was told; what nobody told comes last.
-fn in_order_told<'a, T: 'a>(
-    of_step: impl Iterator<Item = &'a T>,
-    evidence: impl Fn(&T) -> &[Evidence],
-) -> impl Iterator<Item = &'a T> {
-    let mut row: Vec<&T> = of_step.collect();
-    row.sort_by_key(|item| told_at(evidence(item)));
-    row.into_iter()
 }
 
 /// The character of its recording at which something is told first; behind all others where nobody told it.

@@ -81,10 +81,7 @@ impl Reader<'_> {
     /// "the clamp, which I'll pop off now", "There's a rubber ring on the post that comes off too."
     fn done_to_it(&self, c: &Clause, due: bool) -> bool {
         let known = c.antecedent.is_some();
-        due && known
-            || known && self.pulls_out(c)
-            || c.agent() && known && !c.supposed && self.is_next(c)
-            || self.falls_off(c)
+        known && (due || self.pulls_out(c)) || c.agent() && known && !c.supposed && self.is_next(c) || self.falls_off(c)
     }
 
     /// "Those are what we are going to take out."

@@ -631,11 +631,21 @@ impl Reader<'_> {
             .find(|q| !q.sizes_a_tool(self.lemmas))
             .map(|q| q.measure.value);
         let drive = drive_near(self.lemmas, from, to);
+        let oriented = self.oriented(c);
+        let within =
+            |np: &Phrase| oriented.as_ref().is_some_and(|(way, _)| way.start + 1 < np.from && np.from < way.end);
+        let mut manner = self.manner(c);
         Told {
             apart: None,
             together: None,
             objects: c.objects.clone(),
-            places: c.places.iter().map(|(p, np)| (p.to_string(), np.clone())).collect(),
+            // What only says which way it lies is no place.
+            places: c
+                .places
+                .iter()
+                .filter(|(p, np)| p == "with" || !within(np))
+                .map(|(p, np)| (p.to_string(), np.clone()))
+                .collect(),
             particles: c.particles.iter().map(ToString::to_string).collect(),
             by: None,
             count: None,
@@ -668,7 +678,10 @@ impl Reader<'_> {
             hypothetical: false,
             state: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
-            manner: self.manner(c),
+            manner: {
+                manner.extend(oriented.as_ref().map(|(_, way)| way.clone()));
+                manner
+            },
             until: self.until(c),
             shows: self.shows(c),
             measures: self.measures(from, self.words.len()),
@@ -697,6 +710,53 @@ impl Reader<'_> {
         out.dedup();
         out.truncate(2);
         out
+    }
+
+    /// "The motor goes in with the flat side to the switch.", "with the label facing down": which way it lies, with its words.
+    fn oriented(&self, c: &Clause) -> Option<(std::ops::Range<usize>, String)> {
+        const LONGEST: usize = 9;
+        const SIDES: [&str; 13] = [
+            "side", "edge", "end", "face", "label", "arrow", "notch", "text", "writing", "logo", "plus", "mark", "hole",
+        ];
+        const WAYS: [&str; 17] = [
+            "up",
+            "down",
+            "out",
+            "in",
+            "first",
+            "facing",
+            "to",
+            "towards",
+            "toward",
+            "over",
+            "pointing",
+            "outwards",
+            "inwards",
+            "upwards",
+            "downwards",
+            "forward",
+            "on",
+        ];
+        let (_, side) =
+            c.places.iter().find(|(p, np)| p == "with" && SIDES.contains(&np.head()) && np.of.is_empty())?;
+        let from = (side.from.saturating_sub(2)..side.from).find(|i| self.words[*i].is("with"))?;
+        let way =
+            self.words.get(side.to).filter(|w| WAYS.contains(&w.said.as_str()) && !self.words[side.to - 1].pause)?;
+        let ends = |i: &usize| {
+            let w = &self.words[*i];
+            w.pause
+                || self
+                    .words
+                    .get(i + 1)
+                    .is_none_or(|n| matches!(n.said.as_str(), "and" | "so" | "then" | "because" | "but"))
+        };
+        let last = (side.to..self.words.len()).take(LONGEST).find(ends)?;
+        let said: Vec<&str> = self.words[from..=last].iter().map(|w| w.said.as_str()).collect();
+        let spoken =
+            |w: &&str| matches!(*w, "i" | "we" | "you" | "my" | "our" | "here" | "this" | "that" | "'s" | "me");
+        // "with the hole on it": no way to lie.
+        let alone = way.said == "on" && said.len() < 6 || said.iter().any(spoken);
+        (!alone && said.len() <= LONGEST).then(|| (from..last + 1, said.join(" ")))
     }
 
     /// "Check that every key moves freely.": what shows that it is good.
@@ -751,7 +811,10 @@ impl Reader<'_> {
             words.pop();
         }
         let told = words.iter().any(|w| matches!(w.as_str(), "i" | "we" | "you" | "my" | "our" | "'s" | "here"));
-        (!told && words.len() > 1).then(|| words.join(" "))
+        // "until there is": what there is was cut off.
+        let broken =
+            words.last().is_some_and(|w| matches!(w.as_str(), "is" | "are" | "was" | "has" | "have" | "the" | "a"));
+        (!told && !broken && words.len() > 1).then(|| words.join(" "))
     }
 
     /// "until the lamp goes out", "till the fan stops"

@@ -742,6 +742,14 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
                 Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
                 Some((p, after)) => {
                     let paused = at > 0 && w[at - 1].pause && !joined;
+                    // "Connect the blue wires, it doesn't matter which one is left.": somebody explains.
+                    let explains = paused
+                        && matches!(w[at].said.as_str(), "it" | "they")
+                        && w.get(after).is_some_and(|n| matches!(n.tag, Tag::Neg | Tag::Does | Tag::Modal));
+                    if explains {
+                        stop = at;
+                        break;
+                    }
                     if objects.is_empty() && !after_place && !paused {
                         objects.push(p);
                     } else if joined || paused && !objects.is_empty() {

@@ -753,6 +753,8 @@ mod tests {
     #[case("The fan goes in and two screws.", "install fan, drive fan")]
     #[case("Lay in the new seal.", "install seal")]
     #[case("The fan flex in, latch down.", "connect fan flex, close fan flex latch")]
+    #[case("Connect the fan, it doesn't matter which lead is left.", "connect fan")]
+    #[case("Screw the fan back on.", "install fan")]
     #[case("Smear of grease on the post, fan in.", "apply grease, install fan")]
     #[case("Strap bracket, don't forget.", "install strap bracket")]
     #[case("Don't forget the pump before you close it up.", "install pump")]
@@ -770,6 +772,17 @@ mod tests {
         let all = read(&format!("{APART}{text}"));
         let back: Vec<Deed> = all.into_iter().filter(|d| d.half == Half::Together).collect();
         assert_eq!(words(&back), wanted);
+    }
+
+    #[rstest]
+    #[case("Put the fan in with the flat side to the lid.", "Fit the fan with the flat side to the lid.")]
+    #[case("The fan goes in with the label facing down.", "Fit the fan with the label facing down.")]
+    #[case("Put the fan in with the small hole over the pin.", "Fit the fan with the small hole over the pin.")]
+    #[case("Put the fan in with two screws.", "Drive in the two screws of the fan.")]
+    #[case("Rinse the fan until there is no more sand in it.", "Clean the fan.")]
+    fn which_way_it_lies_is_said(#[case] text: &str, #[case] wanted: &str) {
+        let all = read(&format!("{APART}{text}"));
+        assert_eq!(all.last().map(sentence).as_deref(), Some(wanted));
     }
 
     #[test]

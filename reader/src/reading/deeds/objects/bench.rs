@@ -37,6 +37,8 @@ pub(super) struct Bench {
     pub plug: Option<String>,
     /// Screws and latches told before the thing that they hold: places in the list of deeds.
     pub waiting: Vec<usize>,
+    /// What screws were undone of.
+    pub unscrewed: BTreeSet<String>,
     /// The sentence in which screws were undone that hold nobody knows what.
     pub undone: Option<usize>,
     pub power_trial: bool,

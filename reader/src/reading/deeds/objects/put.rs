@@ -229,6 +229,7 @@ impl Bench {
                 self.plug = c.what.last().cloned().or(self.plug.take());
             }
             Act::Unscrew | Act::Loosen if first.is_some_and(|w| w != "screws") => {
+                self.unscrewed.extend(c.what.iter().cloned());
                 self.screws = first.cloned();
                 self.at = first.cloned();
             }

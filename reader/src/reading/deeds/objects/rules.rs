@@ -210,6 +210,13 @@ pub(super) const BY_WORDS: &[Rule] = &[
 
 /// By what it is done to, and by what is on the bench.
 pub(super) const BY_BENCH: &[Rule] = &[
+    // "Screw the ball back on.": it came off by its own thread.
+    Mend(|c, bench| {
+        let threaded = c.because == "screwed down" && c.together() && !c.bare() && all_out(c, bench);
+        if c.act == Act::Drive && threaded && !c.what.iter().any(|w| bench.unscrewed.contains(w)) {
+            (c.act, c.because) = (Act::Install, "screwed on by its own thread");
+        }
+    }),
     // "Lift up the cage on the left side. It comes up pretty easily.": told already.
     Drop(|c, _, deeds| {
         let lifted = |d: &Deed| d.because.starts_with("lifted") && d.what == c.what && d.sentence + 1 >= c.s.number;

@@ -255,10 +255,20 @@ fn is_past(sentences: &[Sentence]) -> bool {
 /// What the title calls the device: its word that the speech says most often behind "the".
 fn called(sentences: &[Sentence], title: &str) -> Option<CompactString> {
     const OFTEN: usize = 2;
-    let said = |word: &str| {
-        let the = |pair: &[sentences::Token]| pair[0].said == "the" && pair[1].said == word;
-        sentences.iter().flat_map(|s| s.tokens.windows(2)).filter(|pair| the(pair)).count()
+    let the = |word: &'_ str| {
+        let pairs = sentences.iter().flat_map(|s| s.tokens.windows(2).enumerate().map(move |(at, pair)| (s, at, pair)));
+        let word = word.to_owned();
+        pairs.filter(move |(_, _, pair)| pair[0].said == "the" && pair[1].said == word)
     };
+    // "the humidity sensor": of the sensor, and no device.
+    let names = |t: &sentences::Token| {
+        grammar::GRAMMAR.kind(std::slice::from_ref(&t.lemma)).is_some() || names::is_part_head(&t.lemma)
+    };
+    let leads = |s: &Sentence, at: usize| {
+        let ends = s.tokens[at + 1].pause || s.tokens[at + 1].stop;
+        s.tokens.get(at + 2).is_some_and(names) && !ends
+    };
+    let said = |word: &str| if the(word).all(|(s, at, _)| leads(s, at)) { 0 } else { the(word).count() };
     let title = title.to_lowercase();
     let words = title.split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 3).take(LONGEST_TITLE);
     let known = |w: &&str| grammar::GRAMMAR.kind(&[super::lexicon::lemma(w)]).is_some() || names::is_part_head(w);
@@ -401,6 +411,10 @@ mod tests {
     #[case::named_by_the_title(
         "# Recording: Tyre inflator\n\n[0:00] The inflator is heavy. Tip the inflator onto its left side.",
         "turn inflator"
+    )]
+    #[case::of_a_part_and_no_device(
+        "# Recording: Humidity sensor, egg incubator\n\n[0:00] Disconnect the humidity sensor. Take the humidity sensor out. Switch on.",
+        "disconnect humidity sensor, remove humidity sensor, power_on humidity sensor"
     )]
     #[case::a_job_is_no_device(
         "# Recording: Board replacement, bench lamp\n\n[0:00] Take out the tray. Switch on.",

@@ -67,7 +67,7 @@ macro_rules! aspects {
                     format: FORMAT,
                     id,
                     head: Head::new(title, device),
-                    $($field: $map::new(),)+
+                    $($field: $map::default(),)+
                     cut: None,
                     authored: BTreeMap::new(),
                 }

@@ -25,10 +25,6 @@ pub struct OfSteps<K, T> {
 }
 
 impl<K: Ord + Copy, T: OfStep> OfSteps<K, T> {
-    pub fn new() -> Self {
-        Self::from(BTreeMap::new())
-    }
-
     /// What hangs on a step, in the order in which it was told; what nobody told comes last. Ids do not sort by time.
     pub fn of(&self, step: StepId) -> impl Iterator<Item = &T> {
         let row = self.rows.get_or_init(|| self.rows()).get(&step);

@@ -4,11 +4,10 @@
 //! screws came out. So does this pass: where only one part had screws like them, they go back into that part.
 
 use super::Statement;
-use super::deeds::{Deed, Half};
+use super::deeds::{Deed, Half, group};
 use super::facts::{Drive, FastenerOp};
 use super::lexicon::lemma;
 use super::wording::ScrewGroup;
-use crate::units;
 
 /// Screws of one part.
 struct Home {
@@ -24,12 +23,7 @@ pub(super) fn find(statements: &mut [Statement], deeds: &mut [Deed], text: &[cha
     for s in statements.iter_mut().filter(goes_in) {
         let words = words(&s.text);
         for f in s.facts.fasteners.iter_mut().filter(|f| f.op == FastenerOp::Install) {
-            let told = ScrewGroup {
-                count: f.count,
-                drive: f.drive,
-                bit: f.bit.clone(),
-                length_mm: f.length.map(units::in_millimetres),
-            };
+            let told = group(f);
             let named = f.what.as_ref().is_some_and(|w| is_named(w, &words));
             let home = (!named).then(|| home(&told, f.what.as_deref(), &homes, &filled)).flatten();
             f.what = home.or(f.what.take());
@@ -55,13 +49,7 @@ pub(super) fn find(statements: &mut [Statement], deeds: &mut [Deed], text: &[cha
 fn homes(statements: &[Statement]) -> Vec<Home> {
     let out = |op: FastenerOp| matches!(op, FastenerOp::Remove | FastenerOp::Loosen);
     let groups = statements.iter().flat_map(|s| &s.facts.fasteners).filter(|f| out(f.op));
-    groups
-        .filter_map(|f| {
-            let length_mm = f.length.map(units::in_millimetres);
-            let screws = ScrewGroup { count: f.count, drive: f.drive, bit: f.bit.clone(), length_mm };
-            Some(Home { part: f.what.clone()?, screws })
-        })
-        .collect()
+    groups.filter_map(|f| Some(Home { part: f.what.clone()?, screws: group(f) })).collect()
 }
 
 fn homes_of_deeds(deeds: &[Deed]) -> Vec<Home> {
@@ -131,5 +119,15 @@ mod tests {
         let guide = draft_guide(&recording);
         let last = guide.steps.iter().flat_map(|s| &s.acts).next_back().expect("an act");
         assert!(last.text.contains(part), "{}", last.text);
+    }
+
+    #[rstest]
+    #[case::one_of_its_drive("A Phillips double zero, tweezers and a spudger.", Some("PH00"))]
+    #[case::two_of_its_drive("A Phillips double zero, a Phillips number one, tweezers and a spudger.", None)]
+    fn the_only_bit_of_a_drive_serves_its_screws(#[case] kit: &str, #[case] bit: Option<&str>) {
+        let text =
+            format!("[0:00] You need: {kit}\n\n[0:20] Remove three Phillips screws from the lid. Take off the lid.");
+        let sheet = read(&Recording::parse(text.as_bytes()).unwrap()).sheet;
+        assert_eq!(sheet.fasteners[0].fact.bit.as_deref(), bit);
     }
 }

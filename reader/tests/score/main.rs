@@ -95,15 +95,22 @@ fn drafted_acts_keep_their_floor() {
 /// What recognisers and captions do to speech may cost little.
 #[rstest]
 #[case::apostrophes_lost(unmarked, 0.03)]
-// The aim is 0.08; the reader is not there yet. 0.18 until a device was known by its name in plain speech (0.888 → 0.893), which
-// gained nothing where words are misheard (0.712).
-#[case::words_misheard(misheard, 0.185)]
 #[case::segments_merged(merged, 0.08)]
 #[case::segments_split(halved, 0.08)]
 fn acts_survive_what_happens_to_words(#[case] change: fn(&Recording) -> Recording, #[case] cost: f64) {
     let (told, changed) = (acts(Recording::clone).f1(), acts(change).f1());
     println!("{told:.3} told, {changed:.3} changed");
     assert!(told - changed <= cost, "{told:.3} told, {changed:.3} changed");
+}
+
+/// One word in twenty misheard costs far more than the 0.08 that is the aim, and a drop would be told as a fault where plain
+/// speech gains; so what is left is held.
+#[test]
+fn acts_keep_their_floor_where_words_are_misheard() {
+    const FLOOR_MISHEARD: f64 = 0.71;
+    let changed = acts(misheard).f1();
+    println!("acts {changed:.3} with one word in twenty misheard");
+    assert!(changed >= FLOOR_MISHEARD, "{changed:.3}");
 }
 
 fn unmarked(recording: &Recording) -> Recording {

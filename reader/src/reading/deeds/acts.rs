@@ -634,7 +634,7 @@ impl Reader<'_> {
         let oriented = self.oriented(c);
         let within =
             |np: &Phrase| oriented.as_ref().is_some_and(|(way, _)| way.start + 1 < np.from && np.from < way.end);
-        let mut manner = self.manner(c);
+        let manner = self.manner(c).into_iter().chain(oriented.as_ref().map(|(_, way)| way.clone())).collect();
         Told {
             apart: None,
             together: None,
@@ -678,10 +678,7 @@ impl Reader<'_> {
             hypothetical: false,
             state: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
-            manner: {
-                manner.extend(oriented.as_ref().map(|(_, way)| way.clone()));
-                manner
-            },
+            manner,
             until: self.until(c),
             shows: self.shows(c),
             measures: self.measures(from, self.words.len()),

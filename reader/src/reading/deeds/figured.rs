@@ -106,7 +106,8 @@ fn nearest<'a>(deeds: &'a mut [Deed], s: &Statement, fits: impl Fn(&Deed) -> boo
     Some(&mut deeds[at])
 }
 
-fn group(f: &FastenerFact) -> ScrewGroup {
+/// The screws that a fact tells of.
+pub(in super::super) fn group(f: &FastenerFact) -> ScrewGroup {
     ScrewGroup { count: f.count, drive: f.drive, bit: f.bit.clone(), length_mm: f.length.map(units::in_millimetres) }
 }
 

@@ -29,7 +29,6 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     by_hand,
     unclips,
     pressed_to_see,
-    pressed_and_it_works,
     held_until_dark,
     held_until,
     iron_for,
@@ -216,11 +215,11 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
 
 /// "It pops up by itself.": nobody parts it.
 fn pops_up(_: &Reader<'_>, g: &mut Group<'_>) {
-    let somebody = g.c.agent() || g.c.order || g.c.passive;
-    let itself = matches!(g.told.apart, Some((Act::Pry, "bond parted")))
-        || matches!(g.told.apart, Some((Act::Open, "tipped up"))) && !g.c.passive;
-    let drawn_out = g.c.passive && matches!(g.told.apart, Some((Act::Open, "tipped up")));
-    if itself && !somebody || drawn_out {
+    let somebody = g.c.agent() || g.c.order;
+    let parted = matches!(g.told.apart, Some((Act::Pry, "bond parted"))) && !g.c.passive;
+    // "It can be tipped up and drawn out.": on its way out.
+    let tipped = matches!(g.told.apart, Some((Act::Open, "tipped up")));
+    if (parted || tipped) && !somebody {
         g.told.apart = None;
     }
 }
@@ -258,21 +257,6 @@ fn pressed_to_see(r: &Reader<'_>, g: &mut Group<'_>) {
     const ON: [&str; 5] = ["turns on", "comes on", "lights up", "starts up", "turn on"];
     if key_pressed(g) && ON.iter().any(|p| has(r.text, p)) {
         g.told.together = Some((Act::PowerOn, "a key pressed to see it come on"));
-    }
-}
-
-/// "Press the button and it buzzes."
-fn pressed_and_it_works(r: &Reader<'_>, g: &mut Group<'_>) {
-    const WORKS: [&str; 12] =
-        ["buzz", "beep", "turn", "spin", "run", "work", "start", "light", "boot", "come", "glow", "respond"];
-    let works = |k: &Clause| {
-        let it = k.subjects.iter().all(|s| s.kind == Kind::Part || s.is_pronoun() || s.kind == Kind::Device);
-        WORKS.contains(&k.base.as_str()) && !k.subjects.is_empty() && it && !k.agent() && !k.negated && !k.passive
-    };
-    let plain = r.clauses.get(g.n + 1).is_some_and(|k| k.mood == Mood::Plain && works(k));
-    if key_pressed(g) && plain {
-        g.told.together = Some((Act::Test, "a key pressed, and it works"));
-        g.objects.clear();
     }
 }
 

@@ -447,11 +447,15 @@ fn joins(chars: &[char], at: usize) -> bool {
     }
 }
 
-/// "stand-off" is one word, and no stand that is off.
+/// "stand-off" is one word, and no stand that is off; so is a "push-on" tag.
 fn stands_off(chars: &[char], at: usize) -> bool {
-    let before: String = chars[at.saturating_sub(5)..at].iter().collect();
-    let after: String = chars[at + 1..chars.len().min(at + 4)].iter().collect();
-    before.eq_ignore_ascii_case("stand") && after.eq_ignore_ascii_case("off")
+    const GOES_ON: [&str; 9] = ["stand", "push", "clip", "slide", "snap", "press", "screw", "bolt", "slip"];
+    let letter = |c: &&char| c.is_alphabetic();
+    let after: String = chars[at + 1..].iter().take_while(letter).collect();
+    let mut before: Vec<char> = chars[..at].iter().rev().take_while(letter).take(6).copied().collect();
+    before.reverse();
+    let before = before.into_iter().collect::<String>().to_lowercase();
+    GOES_ON.contains(&before.as_str()) && matches!(after.to_lowercase().as_str(), "off" | "offs" | "on")
 }
 
 /// "is2of torx", "Step1Hold", "length3millimeter": recognisers of some scripts write figures without blanks. The letters

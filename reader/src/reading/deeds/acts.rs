@@ -10,6 +10,7 @@ use super::super::wording::BY_HAND;
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
+use super::owners::whom_it_serves;
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
@@ -293,6 +294,7 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(owner) = owned.filter(|o| o.kind == Kind::Plug && !o.plural).find_map(|o| o.of.first()) {
         topic.served = Some((number, owner.clone()));
     }
+    let told_of = clauses.iter().rev().flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
     topic.last = spoken.iter().max_by_key(|p| p.from).map(|p| (number, p.clone()));
     if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural) {
         topic.plugs = Some((number, plugs.clone()));
@@ -306,7 +308,12 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(cover) = clauses.iter().find_map(hides_a_screw) {
         topic.cover = Some((number, cover.clone()));
     }
-    topic.hear(number, clauses);
+    if let Some(owner) = whom_it_serves(number, clauses, topic) {
+        topic.served = Some((number, owner));
+    }
+    if let Some(subject) = told_of {
+        topic.subject = Some((number, subject.clone()));
+    }
 }
 
 /// "There's a screw under each foot.": the feet.

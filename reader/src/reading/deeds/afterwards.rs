@@ -3,7 +3,7 @@
 use super::super::Act;
 use super::super::lexicon::lemma;
 use super::grammar::{GRAMMAR, Kind};
-use super::names::is_cable;
+use super::names::{is_cable, tells_no_owner};
 use super::told::Sentenced;
 use super::{Deed, Half};
 use crate::units::Quantity;
@@ -128,7 +128,10 @@ fn bare_plug(d: &Deed) -> bool {
 /// "Disconnect the pump cable. Pull the pump plug and not the wires.": one plug by two names.
 fn same_plug(a: &Deed, b: &Deed) -> bool {
     let serves = |d: &Deed| match &d.what[..] {
-        [one] => one.rsplit_once(' ').filter(|(_, cable)| is_cable(cable)).map(|(owner, _)| owner.to_owned()),
+        [one] if one.rsplit(' ').next().is_some_and(tells_no_owner) => {
+            let owner: Vec<&str> = one.split(' ').filter(|w| !tells_no_owner(w)).collect();
+            (!owner.is_empty()).then(|| owner.join(" "))
+        }
         _ => None,
     };
     let plugs = matches!(a.act, Act::Disconnect | Act::Connect) && b.sentence <= a.sentence + 2;
@@ -136,11 +139,18 @@ fn same_plug(a: &Deed, b: &Deed) -> bool {
     let longer = |short: &Deed, long: &Deed| match (&short.what[..], &long.what[..]) {
         ([own], [plug]) => {
             let rest = plug.strip_prefix(own.as_str()).and_then(|r| r.strip_prefix(' '));
-            rest.is_some_and(|r| r.rsplit(' ').next().is_some_and(is_cable))
+            rest.is_some_and(|r| r.rsplit(' ').next().is_some_and(tells_no_owner))
         }
         _ => false,
     };
-    plugs && (longer(a, b) || serves(a).is_some_and(|owner| serves(b) == Some(owner)))
+    // "Wide tag, narrow tag": two.
+    let kind = |d: &Deed| {
+        let mut words: Vec<&str> = d.what.iter().flat_map(|w| w.split(' ')).filter(|w| tells_no_owner(w)).collect();
+        words.pop();
+        words.join(" ")
+    };
+    let two = !kind(a).is_empty() && !kind(b).is_empty() && kind(a) != kind(b);
+    plugs && !two && (longer(a, b) || serves(a).is_some_and(|owner| serves(b) == Some(owner)))
 }
 
 /// "unplug the leads from the relay board … unplug the leads from the sensor bar": two ends.

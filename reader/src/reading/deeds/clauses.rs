@@ -359,7 +359,8 @@ fn group(w: &[Word], verb: usize, low: usize) -> usize {
     let mut at = verb;
     while at > low {
         let p = &w[at - 1];
-        if p.pause && !(p.tag == Tag::Adv) {
+        // "Lift the screen gently, there are two ribbons."
+        if p.pause && (p.tag != Tag::Adv || w[at].is("there")) {
             break;
         }
         let raising = p.tag == Tag::Verb && leads_to(w, at - 1).is_some();

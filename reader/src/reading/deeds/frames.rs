@@ -72,7 +72,9 @@ impl Reader<'_> {
     /// The act of one group; `None` where none is told.
     fn grouped_act(&self, n: usize, c: &Clause, objects: Vec<Phrase>, mut told: Told) -> Option<Told> {
         told.new = objects.iter().any(|o| o.new);
-        told.count = objects.iter().find(|o| o.kind == Kind::Screw).and_then(|o| o.count);
+        // "Two plugs are on the back. Pull those off."
+        let plugs = || objects.iter().find(|o| o.kind == Kind::Plug && o.count.is_some_and(|n| n > 1));
+        told.count = objects.iter().find(|o| o.kind == Kind::Screw).or_else(plugs).and_then(|o| o.count);
         told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
         told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
         let mut group = Group { n, c, objects, told };

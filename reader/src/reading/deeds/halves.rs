@@ -34,7 +34,10 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
         announced |= s.turns && undone >= 3;
         apart_again |= s.turns_back;
         for a in &s.acts {
-            costs.push(cost(a, &out_of));
+            let mut cost = cost(a, &out_of);
+            // Things named alone tell an act only in the rebuild: right behind its announcement they are it.
+            cost[0] += if a.fragment && announced { 0.5 } else { 0.0 };
+            costs.push(cost);
             turns.push(std::mem::take(&mut announced));
             turns_back.push(std::mem::take(&mut apart_again));
             undone += usize::from(costs.last().is_some_and(|c| c[0] < c[1]));

@@ -29,6 +29,7 @@ mod halves;
 mod moods;
 mod names;
 mod objects;
+mod owners;
 mod phrases;
 mod plugs;
 mod pronouns;

@@ -3,12 +3,25 @@
 use super::super::lexicon::{LEXICON, lemma};
 use super::super::numbers;
 use super::super::phrases::{describes_cable, is_screw};
-use super::grammar::Kind;
+use super::grammar::{GRAMMAR, Kind};
 use super::phrases::Phrase;
 use compact_str::CompactString;
 
 pub(super) fn is_cable(word: &str) -> bool {
     describes_cable(&lemma(word)) && word != "antenna"
+}
+
+/// Says what a cable or its plug is like, and not whom it serves: "wide", "four-pin", "tag".
+pub(super) fn tells_no_owner(word: &str) -> bool {
+    // A cord leads to the wall or pulls a door, a ring has its seat, and an antenna is served by its cable.
+    if matches!(word, "cord" | "seat" | "antenna" | "aerial") {
+        return false;
+    }
+    let fitted = |w: &str| w.ends_with("-on") || w.ends_with("-off");
+    describes_cable(word)
+        || fitted(word)
+        || numbers::figure_at(&[word.split('-').next().unwrap_or(word)], 0).is_some()
+        || GRAMMAR.kind(&[word.into()]) == Some(Kind::Plug)
 }
 
 pub(super) fn is_part_head(word: &str) -> bool {

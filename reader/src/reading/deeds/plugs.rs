@@ -1,36 +1,60 @@
 //! Plugs that are told in passing: shown and then levered, named and then handled, said to be off.
 
 use super::super::Act;
+use super::super::lexicon::lemma;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::told::{Reader, Told};
 use super::words::Word;
+use compact_str::CompactString;
 
-/// "the speaker plug and the one for the buttons": another plug, and whose it is.
+/// "the speaker plug and the one for the buttons": another plug, and whose it is. "Two plugs, one for the fan and one for
+/// the lamp": whose they are.
 pub(super) fn the_one_for(words: &[Word], c: &mut Clause) {
-    let Some(plug) = c.objects.iter().chain(&c.subjects).find(|p| p.kind == Kind::Plug).cloned() else { return };
+    let plug = c.objects.iter().chain(&c.subjects).find(|p| p.kind == Kind::Plug).cloned();
+    let Some(plug) = plug.or_else(|| unnamed_plug(c)) else { return };
     let one = |from: usize| {
         let of = from.checked_sub(2).map(|i| words[i].said.as_str());
         from > plug.to && matches!(of, Some("one" | "ones"))
     };
-    let Some(at) = c.places.iter().position(|(p, np)| {
+    let owns = |(p, np): &(CompactString, Phrase)| {
         matches!(p.as_str(), "for" | "from" | "of" | "on") && np.definite && !np.is_pronoun() && one(np.from)
-    }) else {
-        return;
     };
-    let (_, owner) = c.places.remove(at);
-    let head = plug.said.last().into_iter().cloned().collect();
-    let other = Phrase {
+    let (owners, places) = std::mem::take(&mut c.places).into_iter().partition::<Vec<_>, _>(owns);
+    c.places = places;
+    if owners.is_empty() {
+        return;
+    }
+    // "one for the fan and one for the lamp": the second one is no place of the first.
+    c.places.retain(|(p, np)| !(p == "for" && np.is_pronoun() && np.said.is_empty()));
+    let owners: Vec<Phrase> = owners.into_iter().map(|(_, np)| Phrase { kind: Kind::Part, ..np }).collect();
+    c.objects.retain(|o| !(o.is_pronoun() && owners.iter().any(|owner| o.to + 1 >= owner.from)));
+    if plug.plural && plug.count == Some(owners.len() as u32) {
+        for p in c.objects.iter_mut().chain(&mut c.subjects).filter(|p| p.from == plug.from) {
+            p.said = p.said.iter().map(|w| lemma(w)).collect();
+            p.of.clone_from(&owners);
+        }
+        return;
+    }
+    let other = |owner: Phrase| Phrase {
         from: owner.from - 1,
         to: owner.to,
         words: plug.words.last().into_iter().cloned().collect(),
-        said: head,
-        of: vec![Phrase { kind: Kind::Part, ..owner }],
-        ..plug
+        said: plug.said.last().into_iter().cloned().collect(),
+        of: vec![owner],
+        ..plug.clone()
     };
-    c.objects.retain(|o| !(o.is_pronoun() && o.to + 1 >= other.from));
-    c.objects.push(other);
+    c.objects.extend(owners.into_iter().map(other));
+}
+
+/// "Unplug the one for the pump and the one for the lamp.": nothing else is unplugged.
+fn unnamed_plug(c: &Clause) -> Option<Phrase> {
+    let unplugs = matches!(c.base.as_str(), "unplug" | "disconnect" | "reconnect");
+    let (_, owner) = c.places.first().filter(|_| unplugs && !c.negated && c.objects.iter().all(Phrase::is_pronoun))?;
+    let plug = || vec!["plug".into()];
+    let from = c.verb.unwrap_or(c.from);
+    Some(Phrase { from, to: from + 1, words: plug(), said: plug(), kind: Kind::Plug, of: Vec::new(), ..owner.clone() })
 }
 
 /// "The last cable goes to the coil.": the coil's, for whoever takes "it" next.

@@ -7,7 +7,7 @@ use super::acts::hides_a_screw;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
-use super::told::{Reader, TOOLS};
+use super::told::{Reader, TOOLS, has};
 
 /// A pronoun where it stands.
 struct It<'a> {
@@ -76,6 +76,11 @@ impl Reader<'_> {
         if matches!(pronoun.head(), "everything" | "all" | "anything" | "something" | "nothing") {
             return None;
         }
+        // "Now it all goes back.": everything.
+        let all = pronoun.head() == "it" && self.words.get(pronoun.to).is_some_and(|w| w.is("all"));
+        if all {
+            return None;
+        }
         let each = pronoun.head() == "one" && self.words[pronoun.from].is("each") || pronoun.head() == "each";
         let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that" | "she" | "he") && pronoun.said.len() == 1;
@@ -93,6 +98,7 @@ impl Reader<'_> {
         // What a construction points at comes first.
         let pointed = self
             .screws_undone(&it)
+            .or_else(|| self.the_obstacle(&it))
             .or_else(|| self.hidden_behind(&it))
             .or_else(|| self.counted_here(&it))
             .or_else(|| self.held_by_a_clip(&it))
@@ -135,6 +141,19 @@ impl Reader<'_> {
         let counted = counted || taken || (turned || backed) && shown;
         let screws = self.topic.screws.as_ref().filter(|(was, _)| counted && self.number - was <= 3);
         screws.map(|(_, screws)| screws.clone())
+    }
+
+    /// "You can't lift it because of the ribbon to the keypad, so undo that first.": the ribbon.
+    fn the_obstacle(&self, it: &It<'_>) -> Option<Phrase> {
+        let undoes = matches!(it.c.base.as_str(), "undo" | "unplug" | "disconnect" | "unclip" | "release" | "remove");
+        let c = self.clauses[..it.n].last().filter(|c| undoes && it.one && c.negated)?;
+        let (_, thing) = c.places.iter().find(|(p, np)| p == "of" && np.definite)?;
+        let told = has(self.text, "because of") && !thing.is_pronoun();
+        let to = c.places.iter().find(|(p, np)| p == "to" && thing.kind == Kind::Plug && np.kind == Kind::Part);
+        told.then(|| match to {
+            Some((_, owner)) if thing.of.is_empty() => Phrase { of: vec![owner.clone()], ..thing.clone() },
+            _ => thing.clone(),
+        })
     }
 
     /// "Six along the edge, twelve millimetres, and out they come.": the screws that were counted.

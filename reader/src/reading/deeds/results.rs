@@ -1,6 +1,7 @@
 //! What left is told by how it ends: "and it's out", "the next thing to go is the guard", "the old gasket goes in the bin".
 
 use super::super::Act;
+use super::super::tags::Form;
 use super::afterwards::OUT_BY_NOW;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
@@ -31,7 +32,8 @@ impl Reader<'_> {
             .or_else(|| self.binned())
             .or_else(|| self.that_is_off())
             .or_else(|| self.in_the_hand())
-            .or_else(|| self.there_it_is_out());
+            .or_else(|| self.there_it_is_out())
+            .or_else(|| self.that_is_undone());
         out.extend(found);
     }
 
@@ -124,6 +126,20 @@ impl Reader<'_> {
             _ => return None,
         };
         Some(Told { apart: Some((act, "and that is out")), ..self.removed(c, thing.clone(), "and that is out") })
+    }
+
+    /// "Pop it off. That's the battery disconnected.": whose plug it was.
+    fn that_is_undone(&self) -> Option<Told> {
+        let [that, undone] = self.clauses else { return None };
+        let points = that.base == "be" && !that.negated && that.objects.is_empty();
+        let points = points && that.subjects.iter().all(|s| s.head() == "that" && s.said.len() == 1);
+        let ends = undone.form == Form::Past && !undone.negated && undone.objects.is_empty();
+        let unplugged = ends && matches!(undone.base.as_str(), "disconnect" | "unplug");
+        let thing = undone.subjects.first().filter(|s| matches!(s.kind, Kind::Part | Kind::Plug) && s.definite)?;
+        (points && unplugged && !that.subjects.is_empty()).then(|| Told {
+            apart: Some((Act::Disconnect, "and that is unplugged")),
+            ..self.removed(undone, thing.clone(), "and that is unplugged")
+        })
     }
 
     /// "So that's the head back in its cradle."

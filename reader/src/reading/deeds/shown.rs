@@ -483,7 +483,8 @@ impl Reader<'_> {
         let more =
             || listed && self.clauses.iter().any(|k| k.from == c.to && k.verb.is_none() && !k.objects.is_empty());
         if (bare || listed)
-            && (told.objects.len() > 1 || !c.places.is_empty() || more())
+            // "Three cables: pump, lamp, switch."
+            && (told.objects.len() > 1 || !c.places.is_empty() || first.of.len() > 1 || more())
             && told.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug | Kind::Screw))
         {
             // "One screw here by the tripod, another one up here."

@@ -10,10 +10,10 @@ use super::super::facts::{
     NeedFact, PartFact, PartOp,
 };
 use super::super::lexicon::lemma;
-use super::super::phrases::describes_cable;
 use super::super::{Act, ActFact, Statement, StatementKind};
 use super::afterwards::{MORE_SHOWN, SLACKENED};
 use super::grammar::{GRAMMAR, Kind};
+use super::names::tells_no_owner;
 use super::{Deed, Half, Need};
 use crate::labels::Label;
 use crate::units::{self, Measure, Quantity, Span};
@@ -383,8 +383,14 @@ fn speaks_of_the_rest(text: &str) -> bool {
 /// "keypad" of "keypad flex cable"; nothing of a bare "cable". A coaxial one is told by its kind, and cables that are the
 /// rest of them are the "other" ones.
 fn serves(what: &str, rest: bool) -> Option<String> {
-    let kept: Vec<&str> =
-        what.split(' ').filter(|w| *w == "antenna" || !describes_cable(w.trim_end_matches('s'))).collect();
+    let mut kept: Vec<&str> = Vec::new();
+    for w in what.split(' ') {
+        // "main board plug" serves no one, "front board plug" the front board.
+        let named = w == "board" && !kept.is_empty();
+        if named || !tells_no_owner(&lemma(w)) {
+            kept.push(w);
+        }
+    }
     let coaxial = || what.split(' ').any(|w| w.starts_with("coax")).then(|| "coaxial cable".to_owned());
     let several = || (rest && what.ends_with('s')).then(|| "other".to_owned());
     if kept.is_empty() { coaxial().or_else(several) } else { Some(kept.join(" ")) }

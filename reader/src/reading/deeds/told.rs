@@ -3,7 +3,7 @@
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::quantities::Quantified;
-use super::clauses::{Clause, Mood};
+use super::clauses::Clause;
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::words::Word;
@@ -120,6 +120,8 @@ pub(super) struct Topic {
     pub one: Option<(usize, Phrase, bool)>,
     pub many: Option<(usize, Phrase, bool)>,
     pub tool: Option<(usize, Phrase, bool)>,
+    /// Whom the last clause with a subject told of: "… because the gauge is stuck in the shell."
+    pub subject: Option<(usize, Phrase)>,
     /// What was named last of all.
     pub last: Option<(usize, Phrase)>,
     /// The last cables or plugs that were several.
@@ -137,50 +139,6 @@ pub(super) struct Topic {
 }
 
 impl Topic {
-    /// "There's a cable going to the keypad.": whom a cable serves.
-    pub fn hear(&mut self, number: usize, clauses: &[Clause]) {
-        for (n, c) in clauses.iter().enumerate() {
-            let plug = c.objects.iter().chain(&c.subjects).any(|p| p.kind == Kind::Plug && p.of.is_empty());
-            let leads = |k: &Clause| {
-                matches!(k.base.as_str(), "go" | "lead" | "run" | "come" | "connect" | "belong" | "be" | "have" | "get")
-            };
-            let next = clauses.get(n + 1).filter(|k| matches!(k.mood, Mood::Means | Mood::Relative));
-            let near = [Some(c), next].into_iter().flatten().filter(|k| leads(k));
-            // "The battery is on a big plug."
-            let on = c
-                .places
-                .iter()
-                .any(|(p, np)| matches!(p.as_str(), "on" | "by" | "with") && np.kind == Kind::Plug && !np.definite);
-            // "The battery sits in here, and it's wired with a big plug."
-            let it = c.subjects.first().filter(|s| s.is_pronoun() && s.head() == "it");
-            let before =
-                || clauses[..n].iter().rev().flat_map(|k| &k.subjects).find(|s| s.kind == Kind::Part && s.definite);
-            let subject = it.and_then(|_| before()).or(c.subjects.first());
-            let owner = subject.filter(|s| s.kind == Kind::Part && c.base == "be" && on);
-            if let Some(owner) = owner {
-                self.served = Some((number, owner.clone()));
-            }
-            let to = near.flat_map(|k| &k.places).find(|(p, np)| {
-                matches!(p.as_str(), "to" | "for")
-                    && np.kind == Kind::Part
-                    && !matches!(np.head(), "board" | "mainboard")
-            });
-            // "a ribbon going from the keyboard across to the main board"
-            let both = [Some(c), next].into_iter().flatten().flat_map(|k| &k.places);
-            let from = both.clone().find(|(p, np)| p == "from" && np.kind == Kind::Part && np.definite);
-            let board = both.clone().any(|(p, np)| p == "to" && matches!(np.head(), "board" | "mainboard"));
-            // "The lamp board is clipped in, and a flex goes down from it."
-            let it = both.clone().any(|(p, np)| p == "from" && np.is_pronoun() && np.head() == "it");
-            let part = self.one.as_ref().filter(|(at, p, _)| number - at <= 1 && p.kind == Kind::Part);
-            if let (true, true, Some((_, owner, _))) = (it, plug, part) {
-                self.served = Some((number, owner.clone()));
-            }
-            if let Some((_, owner)) = to.or(from.filter(|_| board)).filter(|_| plug) {
-                self.served = Some((number, owner.clone()));
-            }
-        }
-    }
-
     pub fn put(&mut self, number: usize, p: &Phrase, acted: bool) {
         if p.is_pronoun() || !p.is_thing() {
             return;

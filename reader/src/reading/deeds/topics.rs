@@ -3,10 +3,9 @@
 //! What is on the bench decides later (`objects`); here it is only known what was said. `pronouns` says what "it" means.
 
 use super::super::lexicon::lemma;
-use super::super::numbers;
-use super::super::phrases::describes_cable;
 use super::clauses::Clause;
 use super::grammar::Kind;
+use super::names::{is_part_head, tells_no_owner};
 use super::phrases::Phrase;
 use super::told::Reader;
 
@@ -19,14 +18,22 @@ impl Reader<'_> {
             .iter()
             .any(|w| matches!(w.lemma.as_str(), "other" | "remaining" | "rest" | "all" | "second" | "third"));
         let aerial = p.words.iter().any(|w| matches!(w.as_str(), "antenna" | "aerial"));
+        // "the plug of the band": a band is no owner.
+        let of_a_cable = |of: &Phrase| of.kind == Kind::Plug && of.of.is_empty() && self.distinct(of).is_none();
         let bare = !others
             && !aerial
             && p.kind == Kind::Plug
-            && p.of.is_empty()
+            && p.of.iter().all(of_a_cable)
             && !mains
-            && p.words.iter().all(|w| describes_cable(w));
+            && p.words.iter().all(|w| tells_no_owner(w));
         if !bare {
             return p.clone();
+        }
+        // "Two cables, the one of the pump and the one of the lamp. … Pull out both cables."
+        let row = self.topic.plugs.as_ref().filter(|(at, q)| self.number - at <= 3 && q.of.len() > 1);
+        if let Some((_, row)) = row.filter(|(_, q)| p.plural && p.count.is_some() && p.count == Some(q.of.len() as u32))
+        {
+            return Phrase { of: row.of.clone(), said: row.said.clone(), ..p.clone() };
         }
         // "Disconnect the wire from the horn."
         let parts =
@@ -36,13 +43,18 @@ impl Reader<'_> {
                 np.head(),
                 "board" | "mainboard" | "motherboard" | "socket" | "port" | "back" | "front" | "side"
             );
-            w == "from" && parts && np.from >= p.to && np.kind == Kind::Part && np.definite && !socket
+            // "Pull the harness out of the door switch."
+            let out_of = w == "of" && self.clauses[n].particles.iter().any(|p| p == "out");
+            (w == "from" || out_of) && parts && np.from >= p.to && np.kind == Kind::Part && np.definite && !socket
         });
         if let Some((_, owner)) = from.filter(|_| p.words.len() == 1) {
             return Phrase { of: vec![owner.clone()], ..p.clone() };
         }
         let owner = |q: &Phrase| -> Option<Phrase> {
+            // "I'm not being fussy": no name of a part. "the plug of the band": a band owns no plug.
             if q.kind == Kind::Part
+                && !tells_no_owner(q.head())
+                && (q.definite || is_part_head(q.head()))
                 && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side" | "bar" | "half" | "halve")
             {
                 return Some(Phrase { of: Vec::new(), ..q.clone() });
@@ -94,6 +106,16 @@ impl Reader<'_> {
         }
     }
 
+    /// "Two flat plugs are on the back of the buzzer. Pull those off.": the buzzer's.
+    fn whose_was_shown(&self, plug: &Phrase) -> Phrase {
+        let bare = plug.of.is_empty() && plug.words.iter().all(|w| tells_no_owner(w));
+        let served = self.topic.served.as_ref().filter(|(at, _)| bare && self.number - at <= 2);
+        match served {
+            Some((_, owner)) => Phrase { of: vec![owner.clone()], guess: false, ..plug.clone() },
+            None => plug.clone(),
+        }
+    }
+
     /// "keypad" of "keypad connector".
     pub(super) fn distinct(&self, q: &Phrase) -> Option<Phrase> {
         let kept: Vec<usize> = (0..q.words.len())
@@ -104,7 +126,7 @@ impl Reader<'_> {
                 let latch = matches!(q.kind, Kind::Latch | Kind::Lever);
                 let retains = latch && (w.ends_with("ing") || *i + 1 == q.words.len());
                 let kind = matches!(w, "latch" | "lash" | "flip" | "slide" | "lock" | "clip");
-                !(retains || kind || describes_cable(w) || numbers::figure_at(&[w], 0).is_some())
+                !(retains || kind || tells_no_owner(w))
             })
             .collect();
         (!kept.is_empty()).then(|| Phrase {
@@ -265,8 +287,14 @@ impl Reader<'_> {
                     // "Squeeze the plug and wiggle it apart.": whose plug, where it is named here.
                     let same = |q: &Phrase| q.from == meant.from && q.words == meant.words;
                     let here = self.clauses[..=n].iter().flat_map(|k| &k.objects).any(same);
-                    let whose = if meant.kind == Kind::Plug && here { self.served(n, &meant) } else { meant };
-                    Phrase { from: p.from, to: p.to, new: false, stands: true, count: p.count, ..whose }
+                    // "Two plugs are on the back. Pull those off.": both.
+                    let count = p.count.or(meant.count.filter(|_| meant.kind == Kind::Plug));
+                    let whose = match meant.kind {
+                        Kind::Plug if here => self.served(n, &meant),
+                        Kind::Plug => self.whose_was_shown(&meant),
+                        _ => meant,
+                    };
+                    Phrase { from: p.from, to: p.to, new: false, stands: true, count, ..whose }
                 }
                 None => {
                     self.stretched(n, self.pinned(&self.taped(&self.served(n, &self.latched(n, &self.owned(n, p))))))

@@ -75,7 +75,10 @@ impl Reader<'_> {
         let nowhere = c.places.iter().all(|(_, np)| np.from < verb);
         let has_to_go = c.base == "go" && nowhere && self.words[c.from..verb].iter().any(|w| w.is("to"));
         let leaves = matches!(c.base.as_str(), "come" | "go") && !c.particles.is_empty() || has_to_go;
-        (c.passive || leaves) && self.words[c.from..verb].iter().any(must)
+        // "There are two ribbons underneath that you have to detach."
+        let told_off = matches!(c.base.as_str(), "detach" | "disconnect" | "unplug" | "undo" | "unclip" | "unscrew");
+        let to_undo = told_off && c.mood == Mood::Relative && c.agent() && c.objects.is_empty() && !c.possible;
+        (c.passive || leaves || to_undo) && self.words[c.from..verb].iter().any(must)
     }
 
     /// "I'll … now", "we're going to …".

@@ -7,7 +7,7 @@ use super::super::super::Act;
 use super::super::super::lexicon::{LEXICON, lemma};
 use super::super::super::numbers;
 use super::super::grammar::Kind;
-use super::super::names::{describes_screw, is_cable, name, plug_names};
+use super::super::names::{describes_screw, is_cable, name, plug_names, tells_no_owner};
 use super::super::phrases::Phrase;
 use super::super::told::Told;
 use super::bench::Bench;
@@ -39,6 +39,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         }
         // The mains plug is the device's own.
         Act::Connect if c.because == "into the wall" => Vec::new(),
+        Act::Connect if all_pulled(a, bench).is_some() => all_pulled(a, bench).unwrap_or_default(),
         Act::Connect => plugs(a, bench).into_iter().map(|w| pulled(c, bench, w)).collect(),
         Act::Disconnect => plugs(a, bench),
         Act::Heat => heated(a, bench),
@@ -150,10 +151,23 @@ fn lies_there(a: &Told, bench: &Bench) -> Option<String> {
     bench.out.iter().rev().find(|o| **o == own || o.ends_with(&end)).cloned()
 }
 
+/// "Plug in the two flat cables.": those that were pulled, where that many are off.
+fn all_pulled(a: &Told, bench: &Bench) -> Option<Vec<String>> {
+    let [o] = &a.objects[..] else { return None };
+    // Whose they are was not said with them.
+    let own = |of: &Phrase| of.from >= o.from && of.to <= o.to;
+    let bare = o.kind == Kind::Plug && o.plural && o.words.iter().all(|w| tells_no_owner(w)) && !o.of.iter().any(own);
+    let off: Vec<String> = bench.unplugged.iter().filter(|w| w.split(' ').any(is_cable)).cloned().collect();
+    let count = o.count.filter(|n| bare && *n > 1 && *n as usize == off.len());
+    count.map(|_| off)
+}
+
 /// "Ribbon in.": the one that was pulled, where nobody says whose.
 fn pulled(c: &Case, bench: &Bench, name: String) -> String {
     let Some((owner, cable)) = name.rsplit_once(' ') else { return name };
-    let told = owner.split(' ').any(|w| c.s.words.iter().any(|said| said == w));
+    let says =
+        |said: &String, w: &str| said == w || LEXICON.same_part.get(lemma(said).as_str()).is_some_and(|s| s == w);
+    let told = owner.split(' ').any(|w| c.s.words.iter().any(|said| says(said, w)));
     let counted = |w: &str| numbers::figure_at(&[w.split([' ', '-']).next().unwrap_or(w)], 0).is_some();
     let mut same = bench.unplugged.iter().filter(|w| w.ends_with(&format!(" {cable}")) && !counted(w));
     match (same.next(), same.next()) {

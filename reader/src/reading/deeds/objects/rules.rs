@@ -518,7 +518,8 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let goes = matches!(c.because, "put in" | "not to be forgotten" | "a part in, without a verb");
         let lid = |w: &str| matches!(w, "cover" | "shell" | "lid" | "housing" | "panel" | "case" | "half" | "plate");
         let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
-        let stays = |w: &String| !laid_on_tape(c) && !bench.out.contains(w) && !shuts(w) && bench.pulled(w).is_some();
+        let out = |w: &String| bench.out.contains(w) || bench.unscrewed.contains(w);
+        let stays = |w: &String| !laid_on_tape(c) && !out(w) && !shuts(w) && bench.pulled(w).is_some();
         if c.act == Act::Install && c.together() && goes && !c.bare() && !c.a.new && c.what.iter().all(stays) {
             c.act = Act::Connect;
         }

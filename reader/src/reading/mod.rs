@@ -197,7 +197,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let words: Vec<&[&str]> = tagged.iter().map(|t| &t.words[..]).collect();
     deeds::only_bit(&mut statements, &words);
     returned::by_size(&mut statements);
-    deeds::figured(&mut deeds, &statements);
+    deeds::figured(&mut deeds, &mut statements);
     homes::find(&mut statements, &mut deeds, &place.text);
     Reading { deeds, ..conclude(recording, statements) }
 }

@@ -25,6 +25,12 @@ impl Quantified {
     /// "a 10 mm socket": how wide the tool is, and no length of what it turns.
     pub fn sizes_a_tool(&self, words: &[&str]) -> bool {
         let next = words.get(self.end()).copied().unwrap_or("");
+        // "Take your hex key, two and a half millimetres."
+        let key = self.at.checked_sub(1).and_then(|at| words.get(at));
+        let behind = key.is_some_and(|w| matches!(*w, "key" | "wrench" | "spanner" | "allen"));
+        if behind && !matches!(next, "screw" | "bolt") {
+            return true;
+        }
         matches!(next, "nut" | "hex" | "socket" | "blade" | "driver" | "key" | "wrench" | "spanner" | "allen")
     }
 }

@@ -14,7 +14,9 @@ use super::owners::whom_it_serves;
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, that_has, wide_one};
+use super::rows::{
+    clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it, that_has, wide_one,
+};
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -44,6 +46,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         wide_one(c, number, topic);
         that_has(c, number, topic);
         listed_plugs(&words, c);
+        screws_of_it(&words, c);
         the_one_for(&words, c);
         let_do(&words, c);
     }
@@ -86,6 +89,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     }
     out.span = (words[0].start, words[words.len() - 1].end);
     out.tools = reader.tools_at_hand();
+    out.counts = clauses.iter().find_map(how_many);
     out.lists = reader.is_list();
     if out.lists || reader.is_heading() || reader.announces() {
         return out;
@@ -354,6 +358,15 @@ fn plugs_anew(clauses: &[Clause], number: usize, spoken_of: Option<&Phrase>, top
     }
 }
 
+/// "There are two.", "There's eleven of them.", "I counted twenty two.": how many, of what was spoken of.
+fn how_many(c: &Clause) -> Option<u32> {
+    let there = c.base == "be" && c.subjects.is_empty() && !c.order;
+    let counts = c.base == "count" && c.agent();
+    let [many] = &c.objects[..] else { return None };
+    let told = (there || counts) && !c.negated && !c.supposed && c.places.is_empty() && c.particles.is_empty();
+    many.count.filter(|n| told && many.is_pronoun() && *n > 1)
+}
+
 /// What a sentence is about, and what it leads to.
 fn about_it(text: &str, words: &[Word], clauses: &[Clause], out: &mut Sentenced) {
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
@@ -452,6 +465,11 @@ impl Reader<'_> {
     pub(super) fn acts(&self) -> Vec<Told> {
         let supposed = self.supposed();
         let mut out: Vec<Told> = Vec::new();
+        // "Take out these three that hold the supply."
+        let turned = |o: &Phrase, t: &Told| {
+            let unscrewed = matches!(t.apart, Some((Act::Unscrew, _)));
+            o.kind == Kind::Screw || o.is_pronoun() && o.count.is_some() && unscrewed
+        };
         // A tool serves its clause and the two behind it.
         let mut tool: Option<(usize, String)> = None;
         let mut aim: Option<Phrase> = None;
@@ -470,13 +488,14 @@ impl Reader<'_> {
                         // "Two screws to hold that down."
                         || c.mood == Mood::Purpose && n > 0 && self.clauses[n - 1].verb.is_none());
             if holding
-                && let Some(last) = out.last_mut().filter(|t| {
-                    t.objects.iter().any(|o| o.kind == Kind::Screw) && t.objects.iter().all(|o| o.of.is_empty())
-                })
+                && let Some(last) = out
+                    .last_mut()
+                    .filter(|t| t.objects.iter().any(|o| turned(o, t)) && t.objects.iter().all(|o| o.of.is_empty()))
             {
                 let held = self.named(n, c, &c.objects);
                 if let Some(held) = held.into_iter().find(|p| p.is_thing() && !p.is_pronoun()) {
-                    for o in last.objects.iter_mut().filter(|o| o.kind == Kind::Screw) {
+                    for o in last.objects.iter_mut().filter(|o| o.kind == Kind::Screw || o.is_pronoun()) {
+                        o.kind = Kind::Screw;
                         o.of.push(held.clone());
                     }
                 }

@@ -52,16 +52,31 @@ pub(super) fn slackened(deeds: &mut [Deed]) {
     }
 }
 
-/// "Loosen all six. They are captive and stay in the cover.": turned, and not taken out.
+/// "Loosen all six. They are captive and stay in the cover.", "These are captive, so just loosen all three.": turned, and
+/// not taken out.
 pub(super) fn captive(told: &[Sentenced], deeds: &mut [Deed]) {
     let says = |s: &&Sentenced| {
         let at = |w: &str| s.words.iter().position(|said| said == w);
-        s.acts.is_empty() && at("captive").is_some_and(|c| at("they").is_some_and(|t| t < c && c - t <= 4))
+        let pointed = ["they", "these", "those"].iter().filter_map(|w| at(w)).min();
+        at("captive").is_some_and(|c| pointed.is_some_and(|t| t < c && c - t <= 4))
     };
     for s in told.iter().filter(says) {
-        let turned = |d: &&mut Deed| d.act == Act::Unscrew && d.because == SLACKENED && d.sentence + 1 == s.number;
+        let near = s.number.saturating_sub(1)..=s.number + 1;
+        let turned = |d: &&mut Deed| d.act == Act::Unscrew && d.because == SLACKENED && near.contains(&d.sentence);
         if let Some(deed) = deeds.iter_mut().find(turned) {
             deed.act = Act::Loosen;
+        }
+    }
+}
+
+/// "Undo the bolts in the handle. There are two."
+pub(super) fn counted_behind(told: &[Sentenced], deeds: &mut [Deed]) {
+    for s in told {
+        let Some(count) = s.counts else { continue };
+        let last = deeds.iter_mut().rfind(|d| d.sentence <= s.number && d.start < s.span.1);
+        let near = |d: &&mut Deed| d.act.turns_screws() && d.count.is_none() && d.sentence + 1 >= s.number;
+        if let Some(deed) = last.filter(near) {
+            deed.count = Some(count);
         }
     }
 }

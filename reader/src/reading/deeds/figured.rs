@@ -1,44 +1,134 @@
 //! Figures that sentences around an act tell: sizes of its screws in groups, how hot and how long.
 //!
 //! "Undo the nine T10 screws. Eight of them are 16 millimetres, the ninth 30." One act, and two sizes that stand in other
-//! sentences. The statements have gathered them; here each act takes its own.
+//! sentences. The statements have gathered them; here each act takes its own. What the sheet tells of screws is read off the
+//! acts then: a list of words hears screws in many a sentence that turns none.
 
 use super::super::Act;
 use super::super::facts::{FastenerFact, FastenerOp, HeatFact};
 use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
+use super::supplement::screws;
 use super::{Deed, Half};
 use crate::units::{self, Measure, Quantity};
 
+/// A fact of screws in a statement, and the act that turns them.
+struct Link {
+    statement: usize,
+    fact: FastenerFact,
+    /// None where no act was heard: counted, they were turned.
+    deed: Option<usize>,
+}
+
 /// Gives screws and heat the figures that the statements of their segment hold; counted screws that no act of it turns are
 /// an act of their own ("Three at the top, 12 millimetres.").
-pub fn figured(deeds: &mut Vec<Deed>, statements: &[Statement]) {
+pub fn figured(deeds: &mut Vec<Deed>, statements: &mut [Statement]) {
+    let mut links: Vec<Link> = Vec::new();
     let told = statements.iter().enumerate().filter(|(_, s)| s.kind != StatementKind::Noise);
     for (n, s) in told {
         for f in &s.facts.fasteners {
-            match nearest(deeds, s, |d| turns(d, f.op)) {
-                Some(deed) => {
-                    // What is loosened without a word of staying is out.
-                    if deed.act == Act::Loosen && f.op == FastenerOp::Remove {
-                        deed.act = Act::Unscrew;
-                    }
-                    deed.groups.push(group(f));
-                }
-                None => {
-                    if let Some(deed) = unsaid(deeds, n, s, f) {
-                        let behind = deeds.iter().rposition(|d| d.start <= s.start).map_or(0, |at| at + 1);
-                        deeds.insert(behind, deed);
-                    }
-                }
+            if let Some(deed) = linked(deeds, &mut links, n, s, f) {
+                links.push(Link { statement: n, fact: f.clone(), deed });
             }
         }
         for h in &s.facts.heat {
-            if let Some(deed) = nearest(deeds, s, |d| d.act == Act::Heat) {
-                heated(deed, h);
+            if let Some(at) = nearest(deeds, s, |d| d.act == Act::Heat) {
+                heated(&mut deeds[at], h);
             }
         }
     }
     deeds.iter_mut().for_each(settle);
+    read_off(deeds, statements, links);
+}
+
+/// The act that turns the screws of a fact, which takes its figures; `None` where the fact is none.
+fn linked(
+    deeds: &mut Vec<Deed>,
+    links: &mut [Link],
+    sentence: usize,
+    s: &Statement,
+    f: &FastenerFact,
+) -> Option<Option<usize>> {
+    if let Some(at) = turning(deeds, s, f) {
+        let deed = &mut deeds[at];
+        // What is loosened without a word of staying is out.
+        if deed.act == Act::Loosen && f.op == FastenerOp::Remove {
+            deed.act = Act::Unscrew;
+        }
+        // "Loosen the screw of the lid. It stays in the lid."
+        if deed.act == Act::Unscrew && f.captive {
+            deed.act = Act::Loosen;
+        }
+        deed.groups.push(group(f));
+        return Some(Some(at));
+    }
+    if let Some(deed) = unsaid(deeds, sentence, s, f) {
+        let behind = deeds.iter().rposition(|d| d.start <= s.start).map_or(0, |at| at + 1);
+        deeds.insert(behind, deed);
+        for link in links.iter_mut().filter_map(|l| l.deed.as_mut()).filter(|at| **at >= behind) {
+            *link += 1;
+        }
+        return Some(Some(behind));
+    }
+    f.count.map(|_| None)
+}
+
+/// What the sheet tells of screws: each group that an act turns, in the statement that told it; a doubted statement keeps
+/// its evident reading.
+fn read_off(deeds: &[Deed], statements: &mut [Statement], links: Vec<Link>) {
+    let sure: Vec<bool> = statements.iter().map(|s| s.doubts.is_empty()).collect();
+    for s in statements.iter_mut().filter(|s| s.doubts.is_empty()) {
+        s.facts.fasteners.clear();
+    }
+    let turns = |d: &Deed| d.half != Half::Check && d.act.turns_screws();
+    let mut groups: Vec<Vec<ScrewGroup>> =
+        deeds.iter().map(|d| if turns(d) { told_groups(d) } else { Vec::new() }).collect();
+    for link in links.into_iter().filter(|l| sure[l.statement]) {
+        let Some(at) = link.deed else {
+            statements[link.statement].facts.fasteners.push(link.fact);
+            continue;
+        };
+        // Sizes told in the next segment are those of the act.
+        let its_own = statements[link.statement].cue as usize == deeds[at].cue;
+        let home = if its_own { Some(link.statement) } else { ends_in(&deeds[at], statements) };
+        let facts = &mut statements[home.filter(|n| sure[*n]).unwrap_or(link.statement)].facts.fasteners;
+        let same = |g: &ScrewGroup| link.fact.count.is_none() || g.count == link.fact.count;
+        if let Some(n) = groups[at].iter().position(same) {
+            let told = screws(&deeds[at], &groups[at].remove(n));
+            let stays = matches!(told.op, FastenerOp::Loosen | FastenerOp::Tighten);
+            let captive = told.captive || link.fact.captive && stays;
+            let what = told.what.clone().or(link.fact.what);
+            facts.push(FastenerFact { captive, what, guessed: link.fact.guessed, ..told });
+        }
+    }
+    for (d, groups) in deeds.iter().zip(groups) {
+        if let Some(at) = ends_in(d, statements).filter(|at| sure[*at]) {
+            statements[at].facts.fasteners.extend(groups.iter().map(|g| screws(d, g)));
+        }
+    }
+}
+
+/// "Undo the screws of the lid.": one group, of which nothing is told.
+fn told_groups(d: &Deed) -> Vec<ScrewGroup> {
+    let groups = d.screws();
+    // What is only tightened was told when it went in.
+    let moves = matches!(d.act, Act::Unscrew | Act::Loosen | Act::Drive) && !d.what.is_empty();
+    if groups.is_empty() && moves { vec![ScrewGroup::default()] } else { groups }
+}
+
+/// The statement in which an act is complete: "undo" may end one segment, and "the four screws" begin the next.
+fn ends_in(d: &Deed, statements: &[Statement]) -> Option<usize> {
+    let at = statements.partition_point(|s| s.end < d.end);
+    statements.get(at).filter(|s| s.start < d.end).map(|_| at)
+}
+
+/// The act that a fact's screws are turned by: one that tells as many, else the nearest.
+fn turning(deeds: &[Deed], s: &Statement, f: &FastenerFact) -> Option<usize> {
+    let as_many = |d: &Deed| turns(d, f.op) && d.groups.is_empty() && f.count.is_some() && d.count == f.count;
+    // "Do up the three bolts": driven, where a word tells that they end up tight.
+    let driven =
+        |d: &Deed| f.op == FastenerOp::Tighten && d.act == Act::Drive && f.count.is_some() && d.count == f.count;
+    nearest(deeds, s, as_many).or_else(|| nearest(deeds, s, |d| turns(d, f.op))).or_else(|| nearest(deeds, s, driven))
 }
 
 /// The act of screws that are told by their number and size alone, where the work around it goes the same way.
@@ -92,18 +182,17 @@ fn turns(d: &Deed, op: FastenerOp) -> bool {
 }
 
 /// The act of the segment that a statement stands in or follows, else the first of the segment.
-fn nearest<'a>(deeds: &'a mut [Deed], s: &Statement, fits: impl Fn(&Deed) -> bool) -> Option<&'a mut Deed> {
+fn nearest(deeds: &[Deed], s: &Statement, fits: impl Fn(&Deed) -> bool) -> Option<usize> {
     /// Characters around a statement in which its act is looked for.
     const AROUND: usize = 3000;
     let from = deeds.partition_point(|d| d.start + AROUND < s.start);
     let to = deeds.partition_point(|d| d.start < s.end + AROUND);
-    let deeds = &mut deeds[from..to];
+    let deeds = &deeds[from..to];
     // Captions cut a sentence, so that the two may begin in different ones.
     let overlaps = |d: &Deed| d.start < s.end && s.start < d.end;
     let here = |d: &Deed| ((s.cue..=s.last_cue).contains(&(d.cue as u32)) || overlaps(d)) && fits(d);
     let before = deeds.iter().rposition(|d| here(d) && d.start < s.end);
-    let at = before.or_else(|| deeds.iter().position(here))?;
-    Some(&mut deeds[at])
+    Some(from + before.or_else(|| deeds.iter().position(here))?)
 }
 
 /// The screws that a fact tells of.

@@ -178,6 +178,8 @@ pub(super) fn describes_screw(word: &str) -> bool {
                 | "five"
                 | "ph"
                 | "torx"
+                | "spring"
+                | "shoulder"
                 | "retaining"
                 | "fixing"
                 | "fastening"

@@ -209,6 +209,9 @@ fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
                 i += figure.len - 1;
             }
             Tag::Adj => {
+                // "just the one screw in the middle"
+                let single = word.is("one") && definite && w.get(i + 1).is_some_and(|n| is_screw(&n.lemma));
+                count = count.or(single.then_some(1));
                 // "like a million screws"
                 count = count.filter(|_| !matches!(word.lemma.as_str(), "million" | "thousand"));
                 new |= word.is("new") || word.is("fresh") || word.is("replacement");
@@ -420,7 +423,9 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
         return prefix.filter(|k| matches!(k, Kind::Plug | Kind::Film | Kind::Latch | Kind::Screw)).unwrap_or(bare);
     }
     // "the pause", "the renewal": a word that a recogniser put in the place of another.
-    if LEXICON.no_things.contains(head) && LEXICON.part_heads.at(&[head], 0).is_none() {
+    // But "power supply" is a part.
+    let part = |from: usize| LEXICON.part_heads.at(&refs[from..], 0).is_some_and(|(len, _)| from + len == refs.len());
+    if LEXICON.no_things.contains(head) && !(0..refs.len()).any(part) {
         return Kind::Nothing;
     }
     // What a recogniser writes into silence in another script names nothing.

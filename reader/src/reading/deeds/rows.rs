@@ -1,7 +1,7 @@
 //! Things told in rows: plugs that are shown and then named, cables with whose they are, screws counted while one points.
 
 use super::super::Act;
-use super::super::extract::{aloud, drive_near};
+use super::super::extract::{aloud, drive_near, each_side};
 use super::super::lexicon::lemma;
 use super::clauses::Clause;
 use super::grammar::Kind;
@@ -82,6 +82,19 @@ pub(super) fn screws_beside(words: &[Word], mut c: Clause) -> Vec<Clause> {
     c.objects.pop();
     let named = fragment(&c, screws.from - 1, screws.to, vec![screws]);
     vec![c, named]
+}
+
+/// "Unscrew the lens ring, two tiny screws.", "Screw the bracket down, one screw each side.": its screws are turned.
+pub(super) fn screws_of_it(words: &[Word], c: &mut Clause) {
+    let turns = matches!(c.base.as_str(), "unscrew" | "screw" | "undo" | "unfasten" | "unbolt" | "bolt") && !c.negated;
+    let [part, screws] = &c.objects[..] else { return };
+    let beside = screws.from > 0 && words[screws.from - 1].pause;
+    let counted = screws.kind == Kind::Screw && screws.count.is_some() && screws.of.is_empty();
+    if turns && beside && counted && part.kind == Kind::Part && part.definite {
+        let behind: Vec<&str> = words[screws.to..].iter().map(|w| w.lemma.as_str()).take(3).collect();
+        let sides = if each_side(&behind) { 2 } else { 1 };
+        c.objects = vec![Phrase { of: vec![part.clone()], count: screws.count.map(|n| n * sides), ..screws.clone() }];
+    }
 }
 
 /// "The plate is screwed, three screws.": the plate's.

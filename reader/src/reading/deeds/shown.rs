@@ -112,7 +112,9 @@ impl Reader<'_> {
             || matches!(c.base.as_str(), "be")
                 && c.verb.is_some_and(|v| self.lemmas[c.from..v].iter().any(|w| matches!(*w, "there" | "here")));
         // "The props, it's two screws in each."
-        let it = c.base == "be" && c.subjects.last().is_some_and(|s| matches!(s.head(), "it" | "that"));
+        // "So the first thing is the six screws round the edge."
+        let thing = |s: &Phrase| s.head() == "thing" || s.words.iter().any(|w| matches!(w.as_str(), "first" | "next"));
+        let it = c.base == "be" && c.subjects.last().is_some_and(|s| matches!(s.head(), "it" | "that") || thing(s));
         let it = it && c.objects.first().is_some_and(|o| o.kind == Kind::Screw && o.count.is_some());
         let got = it || matches!(c.base.as_str(), "have" | "get" | "see" | "find") && !c.passive;
         if there || got && c.mood == Mood::Plain {
@@ -163,6 +165,9 @@ impl Reader<'_> {
                         .map(|p| ("of".to_owned(), p)),
                 );
             }
+            // "The cage goes in and gets its two T8s."
+            let gets = self.words[c.verb.unwrap_or(c.from)].said == "gets" && !c.agent();
+            told.together = gets.then_some((Act::Drive, "gets its screws"));
             // "There's a bracket over the plug, two screws.": the bracket's.
             let holder = there || with().is_some();
             let beside = c.objects.first().filter(|o| holder && o.kind == Kind::Part && !o.is_pronoun());

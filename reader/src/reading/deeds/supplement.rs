@@ -10,6 +10,7 @@ use super::super::facts::{
     NeedFact, PartFact, PartOp,
 };
 use super::super::lexicon::lemma;
+use super::super::wording::ScrewGroup;
 use super::super::{Act, ActFact, Statement, StatementKind};
 use super::afterwards::{MORE_SHOWN, SLACKENED};
 use super::grammar::{GRAMMAR, Kind};
@@ -273,7 +274,7 @@ fn slot(act: Act) -> Option<Slot> {
 
 fn add(s: &mut Statement, d: &Deed, slot: Slot) {
     match slot {
-        Slot::Screws(_) => s.facts.fasteners.push(screws(d)),
+        Slot::Screws(_) => s.facts.fasteners.extend(d.screws().iter().map(|g| screws(d, g))),
         Slot::Plug(out) => {
             let op = if out { ConnectorOp::Disconnect } else { ConnectorOp::Connect };
             let rest = speaks_of_the_rest(&s.text);
@@ -327,7 +328,7 @@ fn acted(s: &mut Statement, d: &Deed) {
     }
 }
 
-fn screws(d: &Deed) -> FastenerFact {
+pub(super) fn screws(d: &Deed, g: &ScrewGroup) -> FastenerFact {
     let op = match d.act {
         Act::Loosen => FastenerOp::Loosen,
         Act::Drive => FastenerOp::Install,
@@ -336,10 +337,10 @@ fn screws(d: &Deed) -> FastenerFact {
     };
     FastenerFact {
         op,
-        count: d.count,
-        drive: d.drive,
-        bit: d.bit.clone(),
-        length: d.length_mm.map(units::millimetres),
+        count: g.count,
+        drive: g.drive,
+        bit: g.bit.clone(),
+        length: g.length_mm.map(units::millimetres),
         captive: d.act == Act::Loosen,
         what: d.what.first().filter(|w| *w != "screws").cloned(),
         guessed: true,

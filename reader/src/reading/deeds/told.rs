@@ -75,6 +75,8 @@ pub(super) struct Sentenced {
     pub drivers: Vec<Drive>,
     /// Lists what is needed.
     pub lists: bool,
+    /// "There are two.", "I counted twenty two.": of what was spoken of.
+    pub counts: Option<u32>,
     /// Temperatures and times of a sentence without a deed: they belong to the deed before.
     pub measures: Vec<Measure>,
     /// Tools that somebody has, takes or needs.

@@ -459,10 +459,13 @@ impl Tagger<'_> {
         if matches!(said, "that" | "which" | "who") {
             let after_thing =
                 at > 0 && (matches!(self.words[at - 1].tag, Tag::Noun | Tag::Num) || self.words[at - 1].is("one"));
-            // "There's a ring inside that you pull out."
+            // "There's a ring inside that you pull out.", "these three here that hold the fan"
             let inside = at > 1
-                && matches!(self.words[at - 1].lemma.as_str(), "inside" | "underneath" | "behind" | "below")
-                && self.words[at - 2].tag == Tag::Noun;
+                && matches!(
+                    self.words[at - 1].lemma.as_str(),
+                    "inside" | "underneath" | "behind" | "below" | "here" | "there"
+                )
+                && matches!(self.words[at - 2].tag, Tag::Noun | Tag::Num);
             let after_thing = after_thing || inside;
             let next = self.words.get(at + 1);
             let clause = next.is_some_and(|w| {

@@ -59,7 +59,7 @@ pub(super) fn fasteners(scene: &Scene<'_, '_>, memory: &mut Memory) -> Vec<Faste
     let mut groups = find(scene, memory, named);
     counted(scene, &mut groups);
     count_the_rest(&mut groups, memory);
-    drop_totals(&mut groups);
+    drop_totals(words, &mut groups);
     let mut out = Vec::new();
     let told = held(scene);
     // "Put the cover on. Drive its four screws in.": whose they are is said.
@@ -183,7 +183,9 @@ fn fact(
     // "Three Allen bolts, two and a half millimetre.": the key's size.
     const LARGEST_SMALL_KEY: f64 = 3.0;
     let hex = drive.as_ref().is_some_and(|(d, _)| *d == Drive::Hex);
-    let length = group.length.filter(|l| !(hex && *l <= LARGEST_SMALL_KEY));
+    // "The big nut, it's a ten millimetre.": across its flats.
+    let nut = words.contains(&"nut") && !words.iter().any(|w| matches!(*w, "screw" | "bolt"));
+    let length = group.length.filter(|l| !(nut || hex && *l <= LARGEST_SMALL_KEY));
     let op = if captive { turned_in_place(op) } else { op };
     if op == FastenerOp::Loosen && captive {
         memory.screws.loosened.extend(what.clone());
@@ -356,6 +358,7 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
         });
         // "screw heads" counts heads; "four Phillips-head screws" counts screws.
         let count = if matches!(np.head(), "head" | "hole") { None } else { single };
+        let count = count.map(|n| if each_side(&words[np.to.min(words.len())..]) { 2 * n } else { n });
         take(&mut out, (np.from, np.to), count, false, np.definite);
     }
     let near = named || memory.screws.cue == Some(scene.cue);
@@ -417,6 +420,12 @@ fn find(scene: &Scene<'_, '_>, memory: &Memory, named: bool) -> Vec<Group> {
         }
     }
     out
+}
+
+/// "one screw each side", "two on either side": a device has two.
+pub(in super::super) fn each_side(behind: &[&str]) -> bool {
+    let behind = if behind.first() == Some(&"on") { &behind[1..] } else { behind };
+    matches!(behind, ["each" | "either" | "per" | "every", "side", ..])
 }
 
 /// "the others", "the rest of them", "all the remaining ones", where a size is told of them.
@@ -714,14 +723,15 @@ pub(in super::super) fn aloud(words: &[&str]) -> Option<u32> {
         let more = usize::from(mentions(words, &["one", "more"]) || mentions(words, &["another", "one"]));
         return Some(run.1 as u32 + more as u32);
     }
-    if ones == 1 && heres >= 3 {
+    // "A screw here, here, here and here."
+    if ones <= 1 && heres >= 3 {
         return Some(heres as u32);
     }
     (ones >= 2).then_some(ones.max(heres.min(ones + 3)) as u32)
 }
 
 /// "Nine screws, eight of 16 and one of 30": the groups are the fact. Groups told only by their places make up one.
-fn drop_totals(groups: &mut Vec<Group>) {
+fn drop_totals(words: &[&str], groups: &mut Vec<Group>) {
     // "Five screws, three T5 and two T6": each kind with a drive of its own.
     if let [total, kinds @ ..] = &groups[..] {
         let sum: u32 = kinds.iter().filter_map(|g| g.count).sum();
@@ -764,6 +774,14 @@ fn drop_totals(groups: &mut Vec<Group>) {
     if said_of_all && !ahead.is_empty() && lengths == 0 && total.count == Some(sum) {
         groups.retain(|g| !g.sub);
         groups.iter_mut().for_each(|g| g.drive.clone_from(&last));
+        return;
+    }
+    // "Four screws along the top, two along the bottom": the first are no total.
+    let along = |g: &Group| words.get(g.to).filter(|w| matches!(**w, "along" | "at" | "on" | "by" | "under"));
+    let placed = along(&total).is_some() && subs.iter().all(|g| g.at > total.at && along(g) == along(&total));
+    if sized == 0 && lengths == 0 && placed && !subs.is_empty() {
+        groups.retain(|g| !g.sub);
+        groups.iter_mut().for_each(|g| g.count = g.count.map(|n| n + sum));
         return;
     }
     if sized == 0 && !subs.is_empty() {

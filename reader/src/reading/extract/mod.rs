@@ -14,7 +14,7 @@ mod pronouns;
 mod tools;
 
 pub(super) use cautions::{Warning, about, named_hazard, warnings};
-pub(super) use fasteners::{aloud, drive_near};
+pub(super) use fasteners::{aloud, drive_near, each_side};
 pub(super) use heat::{measures as settings, speaks as speaks_of_heat};
 pub(super) use needs::{chain, needs};
 pub(super) use tools::{bits_named, is_whole_list, list_opener, named as tools_named};

@@ -11,7 +11,7 @@ mod rules;
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::lemma;
-use super::afterwards::{captive, doubled, due, implied, served, slackened, trials};
+use super::afterwards::{captive, counted_behind, doubled, due, implied, served, slackened, trials};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::Phrase;
@@ -125,6 +125,7 @@ pub(super) fn settle(
     due(&mut deeds);
     slackened(&mut deeds);
     captive(&told, &mut deeds);
+    counted_behind(&told, &mut deeds);
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)

@@ -6,7 +6,7 @@
 use super::super::super::Act;
 use super::super::super::lexicon::{LEXICON, lemma};
 use super::super::super::numbers;
-use super::super::grammar::Kind;
+use super::super::grammar::{GRAMMAR, Kind};
 use super::super::names::{describes_screw, is_cable, name, plug_names, tells_no_owner};
 use super::super::phrases::Phrase;
 use super::super::told::Told;
@@ -317,7 +317,19 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
             && (np.kind == Kind::Part || np.kind == Kind::Plug)
             && !np.is_pronoun()
             && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")
+            // "One screw on the left and one on the right."
+            && !GRAMMAR.classes.which.contains(np.head())
     });
+    // "The six screws round the edge of the back cover."
+    let edge = || {
+        let round = |p: &str| matches!(p, "round" | "around" | "along" | "at" | "on" | "in");
+        let rim = |np: &Phrase| matches!(np.head(), "edge" | "rim" | "outside" | "perimeter" | "corner" | "side");
+        let (_, np) = a.places.iter().find(|(p, np)| round(p) && rim(np))?;
+        np.of.first().filter(|of| of.kind == Kind::Part && of.definite)
+    };
+    if let Some(of) = edge().filter(|_| place.is_none()) {
+        return vec![name(of)];
+    }
     // "Two T10s at the front of the carriage.": the carriage's.
     let side = |np: &Phrase| matches!(np.head(), "front" | "back" | "rear" | "side" | "top" | "bottom" | "end");
     if let Some((_, np)) = place {

@@ -17,6 +17,7 @@ use super::results::let_do;
 use super::rows::{
     clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it, that_has, wide_one,
 };
+use super::straight::put_straight;
 use super::told::{Reader, Sentenced, Told, Topic, has};
 use super::wishes::Wish;
 use super::words::{Word, tag};
@@ -43,6 +44,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     row_behind(&mut clauses);
     its_screws(&mut clauses);
     for c in &mut clauses {
+        put_straight(&words, c);
         wide_one(c, number, topic);
         that_has(c, number, topic);
         listed_plugs(&words, c);
@@ -538,6 +540,9 @@ impl Reader<'_> {
         self.plug_is_off(&mut out);
         self.told_by_the_end(&mut out);
         out.extend(self.that_is_back().filter(|_| out.is_empty()));
+        if out.is_empty() {
+            out = self.is_in();
+        }
         if let Some(told) = self.all_undone() {
             out.insert(0, told);
         }
@@ -629,8 +634,10 @@ impl Reader<'_> {
     fn not_forgotten(&self, c: &Clause) -> Option<Told> {
         let parts = !c.objects.is_empty()
             && c.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug) && o.definite && !o.is_pronoun());
+        // "Into the slot goes the tray, and don't forget the cage."
+        let at_the_end = c.from > 0 && c.to == self.words.len() && self.words[c.from - 1].pause;
         let alone = |k: &Clause| k.base == "forget" || k.mood == Mood::Before;
-        let forgets = c.base == "forget" && c.places.is_empty() && self.clauses.iter().all(alone);
+        let forgets = c.base == "forget" && c.places.is_empty() && (at_the_end || self.clauses.iter().all(alone));
         // "Strap bracket, don't forget."
         let named = || {
             let before = self.clauses.first().filter(|k| k.verb.is_none() && self.clauses.len() == 2)?;

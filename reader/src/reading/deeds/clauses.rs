@@ -422,6 +422,7 @@ fn beginning(w: &[Word], low: usize, group: usize, verb: usize, first: bool) -> 
                 | "pop"
                 | "pull"
                 | "drop"
+                | "fall"
                 | "swing"
                 | "peel"
                 | "need"

@@ -35,8 +35,9 @@ pub(super) fn halves(told: &[Sentenced]) -> Vec<Vec<Half>> {
         apart_again |= s.turns_back;
         for a in &s.acts {
             let mut cost = cost(a, &out_of);
-            // Things named alone tell an act only in the rebuild: right behind its announcement they are it.
-            cost[0] += if a.fragment && announced { 0.5 } else { 0.0 };
+            // Things named alone, and things that are in, tell an act only in the rebuild: right behind its announcement they
+            // are it.
+            cost[0] += if (a.fragment || a.state) && announced { 0.5 } else { 0.0 };
             costs.push(cost);
             turns.push(std::mem::take(&mut announced));
             turns_back.push(std::mem::take(&mut apart_again));

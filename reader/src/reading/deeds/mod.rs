@@ -37,6 +37,7 @@ mod results;
 mod rows;
 mod shown;
 mod steps;
+mod straight;
 mod supplement;
 mod told;
 mod topics;

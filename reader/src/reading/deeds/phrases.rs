@@ -376,6 +376,14 @@ fn kind(p: &Phrase, w: &[Word]) -> Kind {
     }
     // "the rest", and not "the palm rest"
     let named_rest = head == "rest" && p.words.len() > 1;
+    // "that front piece", "the plastic piece over the hinge"
+    let stuff = |w: &str| {
+        matches!(w, "plastic" | "metal" | "rubber" | "foam" | "glass" | "trim" | "corner" | "centre" | "center" | "end")
+    };
+    let made = |w: &CompactString| stuff(w) || GRAMMAR.classes.which.contains(w);
+    if head == "piece" && p.definite && !p.plural && p.words.len() > 1 && p.words.iter().rev().skip(1).all(made) {
+        return Kind::Part;
+    }
     if matches!(head, "one" | "guy" | "other" | "piece" | "thing" | "stuff" | "rest") && !named_rest {
         return Kind::Pronoun;
     }

@@ -240,8 +240,11 @@ impl Reader<'_> {
     /// The clauses in which it may have been named, the nearest first.
     fn before<'a>(&'a self, it: &It<'_>) -> impl Iterator<Item = &'a Clause> {
         let (at, one) = (it.pronoun.from, it.one);
+        let that = it.pronoun.head() == "that";
+        // "Under it is a foam pad, peel that away.": what lies there.
+        let lies = move |c: &Clause| that && c.base == "be" && c.objects.len() == 1;
         // "Go in where the battery was, then work it up.": not what only tells where.
-        let named = move |c: &&Clause| c.from < at && !(one && (c.beside_it() || c.mood == Mood::Question));
+        let named = move |c: &&Clause| c.from < at && !(one && (c.beside_it() && !lies(c) || c.mood == Mood::Question));
         self.clauses[..=it.n].iter().rev().filter(named)
     }
 

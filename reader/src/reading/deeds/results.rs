@@ -85,8 +85,19 @@ impl Reader<'_> {
 
     /// "Next thing to go is the splash guard."
     fn next_to_go(&self) -> Option<Told> {
-        const GOES: [&str; 6] =
-            ["to go is", "to come off is", "to come out is", "to come is", "that comes off is", "that comes out is"];
+        const GOES: [&str; 11] = [
+            "first off is",
+            "first out is",
+            "next off is",
+            "next out is",
+            "to come away is",
+            "to go is",
+            "to come off is",
+            "to come out is",
+            "to come is",
+            "that comes off is",
+            "that comes out is",
+        ];
         let tells = |c: &&Clause| c.base == "be" && !c.negated && c.mood == Mood::Plain;
         let named = |c: &'_ Clause| c.objects.first().filter(|o| o.kind == Kind::Part && o.definite).cloned();
         let (c, thing) = self.clauses.iter().rev().filter(tells).find_map(|c| Some((c, named(c)?)))?;
@@ -140,6 +151,27 @@ impl Reader<'_> {
             apart: Some((Act::Disconnect, "and that is unplugged")),
             ..self.removed(undone, thing.clone(), "and that is unplugged")
         })
+    }
+
+    /// "I've got the cage in, tray's in.": they went in, where things go together.
+    pub(super) fn is_in(&self) -> Vec<Told> {
+        let way = |c: &Clause| {
+            matches!(&c.particles[..], [way] if matches!(way.as_str(), "in" | "back")) && c.places.is_empty()
+        };
+        let part = |p: &&Phrase| p.kind == Kind::Part && !p.is_pronoun() && !p.plural;
+        let told = |c: &Clause| {
+            let plain = c.mood == Mood::Plain && !c.negated && !c.supposed && !c.passive && way(c);
+            let got = c.base == "get" && c.agent() && self.words[c.verb.unwrap_or(c.from)].said == "got";
+            let thing = if got { c.objects.first() } else { c.subjects.first().filter(|_| c.base == "be") };
+            let thing = thing.filter(part).filter(|_| plain)?;
+            Some(Told {
+                apart: None,
+                together: Some((Act::Install, "and it is in")),
+                state: true,
+                ..self.removed(c, thing.clone(), "and it is in")
+            })
+        };
+        self.clauses.iter().filter_map(told).collect()
     }
 
     /// "So that's the head back in its cradle."

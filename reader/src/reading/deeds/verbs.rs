@@ -37,6 +37,7 @@ const SETTLED: &[Rule] = &[
     back_it_off,
     the_one_pulls,
     and_it_works,
+    which_comes_off,
 ];
 
 pub(super) fn is_verb(h: &Here<'_>) -> bool {
@@ -263,6 +264,13 @@ fn the_one_pulls(h: &Here<'_>) -> Option<bool> {
     let one = h.back_said(1 + just, &["one"]) && h.back(2 + just).is_some_and(|w| !w.pause);
     let which = h.back(2 + just).is_some_and(|w| matches!(w.tag, Tag::Det | Tag::Adj | Tag::Noun));
     (h.w.form == Form::Third && one && which && h.particle_next()).then_some(true)
+}
+
+/// "the gearbox which just lifts away"
+fn which_comes_off(h: &Here<'_>) -> Option<bool> {
+    let just = usize::from(h.back_is(1, Tag::Adv));
+    let which = h.back_said(1 + just, &["which"]);
+    (h.w.form == Form::Third && which && h.particle_next()).then_some(true)
 }
 
 /// "it powers up and the motor turns", "and the lamp lights": what a thing does at the end.

@@ -117,6 +117,11 @@ impl Reader<'_> {
         if c.base == "be" && comes && c.subjects.iter().all(it) && c.objects.is_empty() && before().is_some_and(knack) {
             return true;
         }
+        // "Once the bracket's gone": it was taken.
+        let gone = c.base == "go" && c.verb.is_some_and(|v| self.words[v].said == "gone") && c.particles.is_empty();
+        if gone && c.mood == Mood::After && c.places.is_empty() && c.subjects.iter().all(|s| s.kind == Kind::Part) {
+            return true;
+        }
         c.base == "be"
             && c.particles.len() == 1
             && (matches!(c.particles[0].as_str(), "off" | "out" | "away") && c.places.is_empty()
@@ -171,7 +176,7 @@ impl Reader<'_> {
     pub(in super::super) fn falls_off(&self, c: &Clause) -> bool {
         matches!(c.base.as_str(), "come" | "pop" | "lift" | "slide")
             && c.form == Form::Third
-            && c.particles.iter().any(|p| p == "off" || p == "out")
+            && c.particles.iter().any(|p| p == "off" || p == "out" || p == "away")
             && c.places.is_empty()
             && self.shown_before(c).is_some()
     }

@@ -1,0 +1,68 @@
+//! Clauses put straight: what is said in an unusual place or by a set phrase, before anybody asks what is done.
+//!
+//! "Into the slot goes the tray" and "the tray goes into the slot" are one; so are "get rid of it" and "remove it".
+
+use super::clauses::Clause;
+use super::grammar::Kind;
+use super::phrases::{Phrase, phrase_at};
+use super::words::Word;
+
+pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
+    rid_of(words, c);
+    goes_into(words, c);
+    out_the_front(words, c);
+    the_top(c);
+}
+
+/// "There's a plug in the corner, get rid of that.": it is removed.
+fn rid_of(words: &[Word], c: &mut Clause) {
+    let Some(rid) = c.objects.first().filter(|o| c.base == "get" && o.head() == "rid") else { return };
+    let behind = (rid.from..words.len().min(rid.from + 3)).find(|i| words[*i].is("of"));
+    let Some((thing, _)) = behind.and_then(|of| phrase_at(words, of + 1, c.to.min(words.len()))) else { return };
+    c.base = "remove".into();
+    c.objects = vec![thing];
+    c.places.retain(|(p, _)| p != "of");
+}
+
+/// "Into the slot goes the tray."
+fn goes_into(words: &[Word], c: &mut Clause) {
+    let goes = matches!(c.base.as_str(), "go" | "come" | "fit" | "slide" | "drop") && !c.order && c.subjects.is_empty();
+    let led = words[c.from..c.verb.unwrap_or(c.from)].iter().any(|w| matches!(w.lemma.as_str(), "into" | "onto"));
+    if goes && led && c.objects.len() == 1 && c.objects[0].definite {
+        c.subjects.append(&mut c.objects);
+    }
+}
+
+/// "The drum slides right out the front.", "It pops off its axle.": where it comes from, and nothing that is moved.
+fn out_the_front(words: &[Word], c: &mut Clause) {
+    let moves = matches!(c.base.as_str(), "slide" | "pop" | "come" | "lift" | "fall" | "drop" | "slip" | "pull" | "go");
+    let away = c.particles.iter().any(|p| matches!(p.as_str(), "out" | "off"));
+    let thing = c.subjects.last().is_some_and(|s| matches!(s.kind, Kind::Part | Kind::Pronoun) && s.head() != "thing");
+    let itself = thing && !c.agent() && !c.order && !c.passive;
+    let from = |o: &Phrase| {
+        let side = matches!(o.head(), "front" | "back" | "side" | "top" | "bottom" | "end");
+        side && o.words.len() == 1 || words[o.from].is("its")
+    };
+    if moves && away && itself && c.objects.len() == 1 && c.objects[0].definite && from(&c.objects[0]) {
+        c.places.push(("from".into(), c.objects.remove(0)));
+    }
+}
+
+/// "The whole top comes away.", "Take the bottom off.": a side that leaves is a part.
+fn the_top(c: &mut Clause) {
+    let leaves = matches!(c.base.as_str(), "come" | "lift" | "pop" | "pull" | "take" | "slide" | "get" | "peel");
+    let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "away"));
+    if !(leaves && away) || c.negated {
+        return;
+    }
+    let side = |p: &&mut Phrase| {
+        p.kind == Kind::Nothing && p.definite && p.of.is_empty() && matches!(p.text().as_str(), "top" | "bottom")
+    };
+    let whole = |p: &&mut Phrase| {
+        let own = p.words.len() == 2 && matches!(p.words[0].as_str(), "whole" | "entire");
+        own && p.kind == Kind::Nothing && matches!(p.head(), "top" | "bottom")
+    };
+    for p in c.subjects.iter_mut().chain(&mut c.objects).filter(|p| side(p) || whole(p)) {
+        p.kind = Kind::Part;
+    }
+}

@@ -112,6 +112,7 @@ fn heard(told: &Told) -> Vec<String> {
 #[case::cables(include_str!("facts/cables.txt"), 22)]
 #[case::bolts(include_str!("facts/bolts.txt"), 12)]
 #[case::pieces(include_str!("facts/pieces.txt"), 10)]
+#[case::mind(include_str!("facts/mind.txt"), 7)]
 #[case::plugs(include_str!("facts/plugs.txt"), 1)]
 #[case::cautions(include_str!("facts/cautions.txt"), 0)]
 #[case::warned_again(include_str!("facts/warned-again.txt"), 7)]

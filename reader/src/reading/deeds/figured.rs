@@ -219,7 +219,11 @@ fn settle(d: &mut Deed) {
     if let Some(g) = own {
         // The statement has seen what was counted aloud and put right.
         d.count = g.count.or(d.count);
-        d.drive = d.drive.or(g.drive);
+        // The act may have its drive from the list of tools alone.
+        if g.drive.is_some() && g.drive != d.drive {
+            d.bit = g.bit.clone();
+        }
+        d.drive = g.drive.or(d.drive);
         d.bit = d.bit.take().or(g.bit);
         d.length_mm = d.length_mm.or(g.length_mm);
     }

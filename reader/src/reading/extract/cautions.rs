@@ -104,6 +104,10 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
     if let Some((text, span)) = harm.filter(|(_, span)| possible(t, clauses, span)) {
         return warning(format!("says what may happen: “{text}”"), 0.75, span, false);
     }
+    if let Some((span, harmed)) = kept_clear(t) {
+        let because = format!("tells to keep off: “{}”", t.said[span.clone()].join(" "));
+        return Some(Warning { because, confidence: 0.85, whole: false, span, firm: false, harmed: Some(harmed) });
+    }
     if apart(t) {
         let because = "tells to keep things apart".to_owned();
         let harmed = Some(CautionSubject::ScrewMixup);
@@ -276,8 +280,9 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             let harmless = HARMLESS.contains(&c.base)
                 && !(matches!(c.base, "use" | "get" | "hold") && strict(t, c, verb))
                 && !unwanted;
-            // "don't close it yet" only tells the order.
-            let only_later = t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
+            // "don't close it yet" only tells the order; "don't throw it away yet" keeps it for good.
+            let thrown = matches!(c.base, "throw" | "bin" | "toss" | "chuck");
+            let only_later = !thrown && t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
             let span = c.from..if unwanted { clauses.get(n + 1).map_or(c.to, |next| next.to) } else { c.to };
             (((orders && !by_somebody) || passive) && !harmless && !only_later).then_some(span)
         })
@@ -464,6 +469,21 @@ fn strict(t: &Tagged<'_>, c: &Clause, verb: usize) -> bool {
     (c.from..verb).any(|i| matches!(t.said[i], "not" | "don't" | "never" | "may" | "must")) && addressed
 }
 
+/// "Keep your fingers off the lens.", "Stay clear of that coil."
+fn kept_clear(t: &Tagged<'_>) -> Option<(Range<usize>, CautionSubject)> {
+    const FAR: usize = 4;
+    let words = &t.words;
+    let order = |i: usize| i == 0 || t.pause[i - 1] || matches!(words[i - 1], "and" | "so" | "but" | "please" | "just");
+    let at = (0..words.len()).find(|i| matches!(words[*i], "keep" | "stay") && order(*i))?;
+    let off = (at + 1..words.len().min(at + 1 + FAR)).find(|i| matches!(words[*i], "off" | "away" | "clear"))?;
+    // "Keep dust off the mirror": the dust harms. "Keep it away for later": from nothing.
+    let hands = words[at + 1..off].iter().all(|w| matches!(*w, "your" | "finger" | "hand" | "thumb" | "well" | "right"));
+    let from = words.get(off + 1).is_some_and(|w| matches!(*w, "from" | "of" | "the" | "that" | "this" | "these"));
+    let to = (off..words.len()).find(|i| t.pause[*i]).map_or(words.len(), |i| i + 1);
+    let (_, about) = tally(&words[off + 1..to], &[]).first().copied().filter(|_| from && hands)?;
+    Some((at..to, about))
+}
+
 fn you(c: &Clause) -> bool {
     c.subject.last().is_some_and(|s| s.words.first().is_some_and(|w| w == "you"))
 }
@@ -511,6 +531,7 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
                 | "could"
                 | "easily"
                 | "'ll"
+                | "won't"
                 | "would"
                 | "might"
                 | "gonna"

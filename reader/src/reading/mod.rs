@@ -195,6 +195,7 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     settle::heated_with_what_is_at_hand(&mut statements);
     deeds::only_driver(&mut statements);
     let words: Vec<&[&str]> = tagged.iter().map(|t| &t.words[..]).collect();
+    deeds::all_alike(&mut statements, &mut deeds, &words);
     deeds::only_bit(&mut statements, &words);
     returned::by_size(&mut statements);
     deeds::figured(&mut deeds, &mut statements);

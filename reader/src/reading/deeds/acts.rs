@@ -4,6 +4,7 @@ use super::super::Act;
 use super::super::extract::{drive_near, settings, speaks_of_heat, tools_named};
 use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
+use super::super::phrases::is_screw;
 use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
 use super::super::wording::BY_HAND;
@@ -73,7 +74,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         number,
         words: words.iter().map(|w| w.said.to_string()).collect(),
         said: text.clone(),
-        drivers: drivers(&lemmas),
+        drivers: drivers(&lemmas, &clauses),
         turns: reader.turns(),
         turns_back: GRAMMAR.apart.iter().any(|p| has(&text, p)),
         devices: clauses
@@ -90,6 +91,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         return out;
     }
     out.span = (words[0].start, words[words.len() - 1].end);
+    out.driver_bit = drive_near(&lemmas, 0, lemmas.len()).and_then(|(_, bit)| bit).filter(|_| out.drivers.len() == 1);
     out.tools = reader.tools_at_hand();
     out.counts = clauses.iter().find_map(how_many);
     out.lists = reader.is_list();
@@ -459,8 +461,19 @@ fn of_its_kind(told: &mut Told) {
     };
 }
 
-fn drivers(lemmas: &[&str]) -> Vec<Drive> {
-    tools_named(lemmas).iter().filter_map(|t| Drive::of_driver(t)).collect()
+/// Drivers that are named; "Grab the number two Phillips." names one as well.
+fn drivers(lemmas: &[&str], clauses: &[Clause]) -> Vec<Drive> {
+    let named: Vec<Drive> = tools_named(lemmas).iter().filter_map(|t| Drive::of_driver(t)).collect();
+    let taken = |c: &Clause| {
+        let handles = matches!(c.base.as_str(), "grab" | "take" | "use" | "get" | "swap" | "switch" | "change" | "go");
+        // "gets its two T8s": screws.
+        handles && !c.negated && (c.order || c.agent()) && c.things().all(|p| p.kind != Kind::Screw)
+    };
+    let screws = lemmas.iter().any(|w| is_screw(w));
+    if !named.is_empty() || screws || !clauses.iter().any(taken) {
+        return named;
+    }
+    drive_near(lemmas, 0, lemmas.len()).map(|(drive, _)| drive).into_iter().collect()
 }
 
 impl Reader<'_> {

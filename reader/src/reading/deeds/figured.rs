@@ -5,7 +5,7 @@
 //! acts then: a list of words hears screws in many a sentence that turns none.
 
 use super::super::Act;
-use super::super::facts::{FastenerFact, FastenerOp, HeatFact};
+use super::super::facts::{Drive, FastenerFact, FastenerOp, HeatFact};
 use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
 use super::supplement::screws;
@@ -38,7 +38,28 @@ pub fn figured(deeds: &mut Vec<Deed>, statements: &mut [Statement]) {
         }
     }
     deeds.iter_mut().for_each(settle);
+    as_they_came_out(deeds);
     read_off(deeds, statements, links);
+}
+
+/// What goes back is turned by the driver that took it out: "the four screws of the lid" were T5.
+fn as_they_came_out(deeds: &mut [Deed]) {
+    let out: Vec<(Vec<String>, Option<Drive>, Option<String>)> = deeds
+        .iter()
+        .filter(|d| matches!(d.act, Act::Unscrew | Act::Loosen) && d.groups.is_empty() && !d.what.is_empty())
+        .map(|d| (d.what.clone(), d.drive, d.bit.clone()))
+        .collect();
+    for d in deeds.iter_mut().filter(|d| matches!(d.act, Act::Drive | Act::Tighten)) {
+        if d.drive.is_some() || d.groups.iter().any(|g| g.drive.is_some()) {
+            continue;
+        }
+        let mut same = out.iter().filter(|(what, ..)| *what == d.what);
+        if let (Some((_, Some(drive), bit)), None) = (same.next(), same.next()) {
+            d.drive = Some(*drive);
+            d.bit.clone_from(bit);
+            d.groups.iter_mut().for_each(|g| (g.drive, g.bit) = (Some(*drive), bit.clone()));
+        }
+    }
 }
 
 /// The act that turns the screws of a fact, which takes its figures; `None` where the fact is none.
@@ -249,7 +270,8 @@ fn heated(d: &mut Deed, h: &HeatFact) {
 
 #[cfg(test)]
 mod tests {
-    use super::super::super::draft_guide;
+    use super::super::super::facts::FastenerFact;
+    use super::super::super::{draft_guide, read};
     use crate::recording::Recording;
     use rstest::rstest;
 
@@ -298,5 +320,44 @@ mod tests {
             "[0:00] Remove two T5 screws from the lid.\n\n[0:20] Remove three PH0 screws, 4 millimetres, from the cage.",
         );
         assert_eq!(told, ["Undo the two T5 screws of the lid.", "Undo the three PH0 screws (4 mm) of the cage."]);
+    }
+
+    fn drives(text: &str) -> Vec<Option<String>> {
+        let sheet = read(&Recording::parse(text.as_bytes()).unwrap()).sheet;
+        let named = |f: &FastenerFact| f.drive.map(|d| f.bit.clone().unwrap_or_else(|| d.name().to_owned()));
+        sheet.fasteners.iter().map(|f| named(&f.fact)).collect()
+    }
+
+    #[rstest]
+    #[case::in_the_hand(
+        "Take the T5 driver. Undo two screws of the lid. Take off the lid. Lift the tray out. Undo three screws of the cage.",
+        &[Some("T5"), Some("T5")]
+    )]
+    #[case::until_another_is_taken(
+        "Take the T5 driver. Undo two screws of the lid. Take off the lid. Grab the number one Phillips. \
+         Undo three screws of the cage.",
+        &[Some("T5"), Some("PH1")]
+    )]
+    #[case::of_the_whole_device(
+        "The screws in this thing are all T6. Undo two screws of the lid. Undo three screws of the cage.",
+        &[Some("T6"), Some("T6")]
+    )]
+    #[case::of_one_part_only(
+        "All six screws of the lid are T6. Take off the lid. Undo three screws of the cage.",
+        &[Some("T6"), None]
+    )]
+    fn a_driver_stays_in_the_hand(#[case] text: &str, #[case] wanted: &[Option<&str>]) {
+        let heard = drives(&format!("[0:00] {text}"));
+        assert_eq!(heard.iter().map(Option::as_deref).collect::<Vec<_>>(), wanted);
+    }
+
+    #[test]
+    fn screws_go_back_with_the_driver_that_took_them_out() {
+        let heard = drives(
+            "[0:00] Undo four T5 screws of the lid. Take off the lid. Undo three PH0 screws of the cage. Lift out the cage.\n\n\
+             [0:30] Now everything goes back together. Put the cage in. Drive three screws into the cage. Put the lid on. \
+             Drive four screws into the lid.",
+        );
+        assert_eq!(heard.iter().flatten().collect::<Vec<_>>(), ["T5", "PH0", "PH0", "T5"]);
     }
 }

@@ -49,7 +49,7 @@ mod work;
 
 pub(super) use figured::{figured, group};
 pub use steps::{DraftAct, DraftSheet, DraftStep, draft, steps};
-pub(super) use supplement::{only_bit, only_driver, supplement, tools_at_hand, turn};
+pub(super) use supplement::{all_alike, only_bit, only_driver, supplement, tools_at_hand, turn};
 pub use wording::{is_order, sentence, title};
 
 use super::Act;

@@ -225,6 +225,29 @@ pub fn only_driver(statements: &mut [Statement]) {
     }
 }
 
+/// "The screws in this thing are all Torx, T6.", "Every screw is a Phillips.": whatever is turned, unless another is said.
+///
+/// `spoken`: the words of each statement.
+pub fn all_alike(statements: &mut [Statement], deeds: &mut [Deed], spoken: &[&[&str]]) {
+    let told = statements.iter().zip(spoken).find_map(|(s, words)| {
+        let says = |one: &[&str]| words.iter().any(|w| one.contains(w));
+        let all = says(&["all", "every", "everything", "each"]) && says(&["screw", "screws"]);
+        // "All the screws of the lid are T8.", "Take out all six T8 screws.": of one part, and no others.
+        let here = s.facts.fasteners.iter().any(|f| f.what.is_some() || f.count.is_some());
+        drive_near(words, 0, words.len()).filter(|_| all && !here && s.kind != StatementKind::Noise)
+    });
+    let Some((drive, bit)) = told else { return };
+    for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(|f| f.drive.is_none()) {
+        f.drive = Some(drive);
+        f.bit.clone_from(&bit);
+    }
+    let turned = |d: &&mut Deed| matches!(d.act, Act::Unscrew | Act::Drive | Act::Tighten) && d.drive.is_none();
+    for d in deeds.iter_mut().filter(turned) {
+        d.drive = Some(drive);
+        d.bit.clone_from(&bit);
+    }
+}
+
 /// "A Phillips, double zero", and no other Phillips anywhere: its bit takes out every Phillips screw.
 ///
 /// `spoken`: the words of each statement.

@@ -73,6 +73,8 @@ pub(super) struct Sentenced {
     pub thanks: bool,
     /// Drives whose drivers are named.
     pub drivers: Vec<Drive>,
+    /// The bit that is named with the only one of them.
+    pub driver_bit: Option<String>,
     /// Lists what is needed.
     pub lists: bool,
     /// "There are two.", "I counted twenty two.": of what was spoken of.

@@ -282,7 +282,8 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
                 && !unwanted;
             // "don't close it yet" only tells the order; "don't throw it away yet" keeps it for good.
             let thrown = matches!(c.base, "throw" | "bin" | "toss" | "chuck");
-            let only_later = !thrown && t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
+            let only_later =
+                !thrown && t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
             let span = c.from..if unwanted { clauses.get(n + 1).map_or(c.to, |next| next.to) } else { c.to };
             (((orders && !by_somebody) || passive) && !harmless && !only_later).then_some(span)
         })
@@ -477,7 +478,8 @@ fn kept_clear(t: &Tagged<'_>) -> Option<(Range<usize>, CautionSubject)> {
     let at = (0..words.len()).find(|i| matches!(words[*i], "keep" | "stay") && order(*i))?;
     let off = (at + 1..words.len().min(at + 1 + FAR)).find(|i| matches!(words[*i], "off" | "away" | "clear"))?;
     // "Keep dust off the mirror": the dust harms. "Keep it away for later": from nothing.
-    let hands = words[at + 1..off].iter().all(|w| matches!(*w, "your" | "finger" | "hand" | "thumb" | "well" | "right"));
+    let hands =
+        words[at + 1..off].iter().all(|w| matches!(*w, "your" | "finger" | "hand" | "thumb" | "well" | "right"));
     let from = words.get(off + 1).is_some_and(|w| matches!(*w, "from" | "of" | "the" | "that" | "this" | "these"));
     let to = (off..words.len()).find(|i| t.pause[*i]).map_or(words.len(), |i| i + 1);
     let (_, about) = tally(&words[off + 1..to], &[]).first().copied().filter(|_| from && hands)?;

@@ -910,6 +910,7 @@ pub(in super::super) fn drive_near(words: &[&str], from: usize, to: usize) -> Op
                 numbers::bit_size(words, after)
                     .map(|(s, _)| drive.bit(&s))
                     .or_else(|| size_ahead(words, i).map(|s| drive.bit(&s)))
+                    .or_else(|| (after..after + 2).find_map(|n| by_number(words, n)).map(|s| drive.bit(&s)))
                     .or_else(|| one_at_the_end(words, i, after).then(|| drive.bit("1")))
             };
             // "two phillips one is longer" is no PH1: a spoken size is a plain number right behind the drive.
@@ -931,8 +932,15 @@ fn size_ahead(words: &[&str], at: usize) -> Option<String> {
     match &words[from..at] {
         ["double", "zero" | "oh"] | ["zero", "zero"] => Some("00".to_owned()),
         ["triple", "zero" | "oh"] => Some("000".to_owned()),
-        _ => None,
+        _ => at.checked_sub(2).and_then(|from| by_number(words, from)),
     }
+}
+
+/// "the number two Phillips", "a Phillips, number one": the larger the number, the larger the cross.
+fn by_number(words: &[&str], at: usize) -> Option<String> {
+    const LARGEST: f64 = 4.0;
+    let figure = numbers::figure_at(words, at + 1).filter(|_| words.get(at) == Some(&"number"))?;
+    (figure.value.fract() == 0.0 && figure.value <= LARGEST).then(|| format!("{}", figure.value))
 }
 
 /// A hex key goes by its size: "1.5 hex", "hex driver 2.5 millimetres".

@@ -46,7 +46,7 @@ pub(super) struct Bench {
     pub warmth: Vec<Measure>,
     /// The only drive of the whole recording, and the one named last.
     pub only_driver: Option<Drive>,
-    pub driver: Option<(usize, Drive)>,
+    pub driver: Option<(usize, Drive, Option<String>)>,
     /// The only drive of the list of tools.
     pub listed: Option<Drive>,
     /// What came off last: "the new one" takes its place.

@@ -71,7 +71,7 @@ pub(super) fn settle(
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         bench.hear(s.number, &s.whole);
         if let [one] = s.drivers[..] {
-            bench.driver = Some((s.number, one));
+            bench.driver = Some((s.number, one, s.driver_bit.clone()));
         }
         if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
             continue;

@@ -138,9 +138,16 @@ fn belated(c: &Case, bench: &mut Bench, deeds: &mut [Deed]) {
 }
 
 fn deed(c: &Case, bench: &Bench) -> Deed {
+    /// A driver is in the hand until another is named; sentences after which nobody remembers it. What goes back goes back
+    /// as it came out, whatever was named last.
+    const LAID_DOWN: usize = 60;
+    const LAID_DOWN_IN_THE_REBUILD: usize = 2;
     let (a, s) = (c.a, c.s);
-    let recent = bench.driver.filter(|(at, _)| at + 2 >= s.number).map(|(_, d)| d);
+    let laid_down = if c.apart() { LAID_DOWN } else { LAID_DOWN_IN_THE_REBUILD };
+    let in_hand = bench.driver.as_ref().filter(|(at, ..)| at + laid_down >= s.number);
+    let recent = in_hand.map(|(_, drive, _)| *drive);
     let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| c.screws()));
+    let its_bit = in_hand.and_then(|(.., bit)| bit.clone()).filter(|_| a.drive.is_none() && c.screws());
     let probes = c.act == Act::Measure && a.objects.iter().any(|o| o.kind == Kind::Meter);
     let meter = probes.then(|| "multimeter".to_owned());
     let driver = drive.filter(|_| c.screws()).map(|d| format!("{} screwdriver", d.name()));
@@ -160,7 +167,7 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
         by: driver.or_else(|| a.by.clone()).or(meter).or(listed),
         count: a.count,
         drive,
-        bit: a.bit.clone(),
+        bit: a.bit.clone().or(its_bit),
         length_mm: a.length_mm,
         groups: Vec::new(),
         cue: a.cue,

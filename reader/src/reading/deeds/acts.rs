@@ -116,7 +116,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
 /// What is listed behind a wish is done by nobody here.
 fn wished(words: &[Word], wish: Wish, out: &mut Sentenced) {
     let supposed = out.acts.iter().filter(|a| a.hypothetical && a.apart.is_some());
-    let already = out.target.is_some() && supposed.flat_map(|a| &a.objects).count() >= wish.after.len().max(1);
+    // "… and you wouldn't need to take the board out for it": what need not is no list.
+    let already = out.target.is_some() && !wish.after.is_empty() && supposed.flat_map(|a| &a.objects).count() >= wish.after.len().max(1);
     let (start, end) = (words[wish.from].start, words[wish.to - 1].end);
     for told in out.acts.iter_mut().filter(|a| wish.other && (start..end).contains(&a.start)) {
         told.hypothetical = true;

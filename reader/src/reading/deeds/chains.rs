@@ -179,7 +179,7 @@ impl Reader<'_> {
         let at = self.clauses.iter().position(|c| c.mood == Mood::Until && !c.negated)?;
         let main = self.clauses[..at].iter().rev().find(|c| c.negated && REACHING.contains(&c.base.as_str()))?;
         let after = removed(&self.clauses[at]);
-        (!after.is_empty()).then_some((reached(main)?, after))
+        (!after.is_empty()).then_some((self.served(at, &reached(main)?), after))
     }
 
     /// "There's no access to the relay before the base plate is off.", "You can't reach the coil without taking the board out."
@@ -269,7 +269,7 @@ impl Reader<'_> {
         let due = ["to be off", "to be out", "must be off", "must be out", "to come off", "to come out"];
         let off = due.iter().any(|p| has(self.text, p));
         let after = if after.is_empty() && off { self.things(self.clauses[at].to, self.words.len()) } else { after };
-        (!after.is_empty()).then_some((reached(&self.clauses[at])?, after))
+        (!after.is_empty()).then_some((self.served(at, &reached(&self.clauses[at])?), after))
     }
 
     /// "Those can be swapped, and there's no need to open the console for that."

@@ -57,6 +57,8 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
             None => s.facts.needs.push(told),
             // The job may go on in the sentences behind.
             Some(known) if known.target == told.target && known.after.len() < told.after.len() => *known = told,
+            // "… and you wouldn't need to take the board out for it."
+            Some(known) if known.target == told.target && told.after.is_empty() => *known = told,
             Some(_) => {}
         }
     }

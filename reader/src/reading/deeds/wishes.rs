@@ -38,7 +38,8 @@ impl Reader<'_> {
     fn wish_at(&self, from: usize) -> Option<Wish> {
         let end = self.words.len().min(from + LONGEST);
         let (target, after) = match self.words[from].said.as_str() {
-            "if" | "should" | "whoever" | "who" | "whenever" | "were" => self.wanted(from, end)?,
+            "if" => self.wanted(from, end).or_else(|| self.faulty(from, end))?,
+            "should" | "whoever" | "who" | "whenever" | "were" => self.wanted(from, end)?,
             "for" if from <= 6 => self.only_for(from, end)?,
             "to" if from == 0 => self.to_reach(end)?,
             _ => return None,
@@ -73,6 +74,16 @@ impl Reader<'_> {
             at += 1;
         }
         self.wished_at(at, end)
+    }
+
+    /// "If one regulator is scratching, the way is knobs, nuts and plate.": what is broken is what somebody is after.
+    fn faulty(&self, from: usize, end: usize) -> Option<(Phrase, usize)> {
+        let (thing, after) = phrase_at(self.words, from + 1, end).filter(|(p, _)| comes_off(p) && !p.new)?;
+        let is = self.words.get(after).filter(|w| is_any(w, &["is", "'s", "has", "are", "goes", "was", "ever"]))?;
+        let broken = self.words[after..end].iter().take(4).any(|w| is_any(w, &BROKEN));
+        // "If the lid is cracked, take the sticker off it": only a list is a way to something.
+        let lists = (after..end).any(|i| WAYS.iter().any(|p| self.says_at(i, p)));
+        (!is.pause && broken && lists).then_some((thing, after))
     }
 
     /// The thing that is named here, or that "it" and "that one" stand for.
@@ -153,7 +164,9 @@ impl Reader<'_> {
             let place = at > 0 && is_any(&self.words[at - 1], &PLACES);
             // "the cell can stay"
             let stays = self.words[after..to].iter().take(2).any(|w| is_any(w, &["stay", "stays", "stayed"]));
-            if !place && !stays && comes_off(&p) && p.words != target.words && out.iter().all(|o| o.words != p.words) {
+            // "To do an input socket …, for the sockets are soldered": the thing itself.
+            let itself = p.words == target.words || p.words.len() == 1 && p.head() == target.head();
+            if !place && !stays && comes_off(&p) && !itself && out.iter().all(|o| o.words != p.words) {
                 out.push(p);
                 last = after;
             }
@@ -179,6 +192,16 @@ const WHO: [&str; 26] = [
     "you", "somebody", "someone", "anybody", "anyone", "one", "people", "they", "all", "just", "only", "ever",
     "really", "it", "that", "'s", "'re", "are", "is", "be", "were", "had", "have", "to", "get", "for",
 ];
+
+/// What makes somebody open a device.
+const BROKEN: [&str; 16] = [
+    "dead", "broken", "gone", "bad", "worn", "cracked", "faulty", "damaged", "noisy", "scratching", "leaking", "dies",
+    "breaks", "fails", "blown", "failed",
+];
+
+/// Behind these stands the way to it.
+const WAYS: [&str; 9] =
+    ["the way is", "it 's", "that 's", "it 'd be", "that 'd be", "you 'd have", "you have to", "that means", "you 'd need"];
 
 /// Behind these stands what need not come off.
 const NEED_NOT: [&str; 18] = [

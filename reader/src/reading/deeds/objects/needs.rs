@@ -3,7 +3,7 @@
 use super::super::super::Act;
 use super::super::Need;
 use super::super::grammar::Kind;
-use super::super::names::name;
+use super::super::names::{name, plug_names};
 use super::super::told::{Sentenced, Told};
 
 /// Jobs that are told and not done: what has to come off first to reach something.
@@ -28,15 +28,18 @@ pub(super) fn needs(told: &[Sentenced]) -> Vec<Need> {
             .filter(|o| !o.new && matches!(o.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape));
         let after: Vec<String> = names.map(name).collect();
         if let Some((target, after)) = &s.chain {
-            let need =
-                Need { target: name(target), after: after.iter().map(name).collect(), start: s.span.0, end: s.span.1 };
-            chains.push(need);
+            let after: Vec<String> = after.iter().map(name).collect();
+            // "Before you can reach the two plugs": each of them.
+            let each = plug_names(target).into_iter();
+            chains.extend(each.map(|target| Need { target, after: after.clone(), start: s.span.0, end: s.span.1 }));
             continue;
         }
         match &s.target {
             Some(target) if !supposed.is_empty() => {
                 let target = name(target);
-                let after = after.into_iter().filter(|a| *a != target).collect();
+                // "To replace an input socket …, because the sockets are soldered": the thing itself.
+                let itself = |a: &String| *a == target || target.ends_with(&format!(" {a}"));
+                let after = after.into_iter().filter(|a| !itself(a)).collect();
                 out.push((s.number, Need { target, after, start: s.span.0, end: s.span.1 }));
             }
             // "After that you'd be able to unplug the cable.": the same job goes on.

@@ -106,6 +106,8 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     if let Some(wish) = reader.wish() {
         wished(&words, wish, &mut out);
     }
+    out.for_all = reader.for_everything();
+    out.summed_up = reader.summed_up();
     out.measures = reader.measures(0, words.len());
     listen(&words, &clauses, &mut out, topic);
     about_it(&text, &words, &clauses, &mut out);
@@ -117,7 +119,9 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
 fn wished(words: &[Word], wish: Wish, out: &mut Sentenced) {
     let supposed = out.acts.iter().filter(|a| a.hypothetical && a.apart.is_some());
     // "… and you wouldn't need to take the board out for it": what need not is no list.
-    let already = out.target.is_some() && !wish.after.is_empty() && supposed.flat_map(|a| &a.objects).count() >= wish.after.len().max(1);
+    let already = out.target.is_some()
+        && !wish.after.is_empty()
+        && supposed.flat_map(|a| &a.objects).count() >= wish.after.len().max(1);
     let (start, end) = (words[wish.from].start, words[wish.to - 1].end);
     for told in out.acts.iter_mut().filter(|a| wish.other && (start..end).contains(&a.start)) {
         told.hypothetical = true;

@@ -85,6 +85,10 @@ pub(super) struct Sentenced {
     pub tools: Vec<String>,
     /// What has to come off before what, said beside the work.
     pub chain: Option<(Phrase, Vec<Phrase>)>,
+    /// What everything has to come off for, to be named next: "To reach it you have to take off everything we just did."
+    pub for_all: Option<Phrase>,
+    /// "That's rear cover, cage and frame.": what is summed up.
+    pub summed_up: Vec<Phrase>,
     /// What would be reached: "if you wanted to change the fan".
     pub target: Option<Phrase>,
     /// Segment in which it begins.

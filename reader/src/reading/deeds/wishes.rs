@@ -58,6 +58,22 @@ impl Reader<'_> {
         Some(Wish { target, after, other, from, to })
     }
 
+    /// "To reach it you have to take off everything we just did.": what is reached so.
+    pub(super) fn for_everything(&self) -> Option<Phrase> {
+        let everything = self.words.iter().position(|w| is_any(w, &["everything", "all"]))?;
+        let off = self.words[..everything].iter().any(|w| OFF_VERBS.contains(&w.verb()));
+        let target = self.to_reach(everything).or_else(|| self.wanted(0, everything)).map(|(p, _)| p);
+        target.filter(|_| off)
+    }
+
+    /// "That's rear cover, battery cage, main board and frame.": nothing but names.
+    pub(super) fn summed_up(&self) -> Vec<Phrase> {
+        let that = self.says_at(0, "that 's") || self.says_at(0, "that is") || self.says_at(0, "so that 's");
+        let [only] = self.clauses else { return Vec::new() };
+        let named = that && only.base == "be" && !only.negated && only.places.is_empty() && only.objects.len() > 1;
+        if named && only.objects.iter().all(comes_off) { only.objects.clone() } else { Vec::new() }
+    }
+
     /// The thing behind "want", "need", "are after", "had to do", "it's just", with its end.
     fn wanted(&self, from: usize, end: usize) -> Option<(Phrase, usize)> {
         let near = end.min(from + 1 + NEAR);
@@ -195,13 +211,36 @@ const WHO: [&str; 26] = [
 
 /// What makes somebody open a device.
 const BROKEN: [&str; 16] = [
-    "dead", "broken", "gone", "bad", "worn", "cracked", "faulty", "damaged", "noisy", "scratching", "leaking", "dies",
-    "breaks", "fails", "blown", "failed",
+    "dead",
+    "broken",
+    "gone",
+    "bad",
+    "worn",
+    "cracked",
+    "faulty",
+    "damaged",
+    "noisy",
+    "scratching",
+    "leaking",
+    "dies",
+    "breaks",
+    "fails",
+    "blown",
+    "failed",
 ];
 
 /// Behind these stands the way to it.
-const WAYS: [&str; 9] =
-    ["the way is", "it 's", "that 's", "it 'd be", "that 'd be", "you 'd have", "you have to", "that means", "you 'd need"];
+const WAYS: [&str; 9] = [
+    "the way is",
+    "it 's",
+    "that 's",
+    "it 'd be",
+    "that 'd be",
+    "you 'd have",
+    "you have to",
+    "that means",
+    "you 'd need",
+];
 
 /// Behind these stands what need not come off.
 const NEED_NOT: [&str; 18] = [
@@ -258,6 +297,10 @@ mod tests {
     #[case::whoever("Whoever wants the display has to take the whole frame out first.", "display", &["frame"])]
     #[case::only_for("For the fan only the lid has to come off.", "fan", &["lid"])]
     #[case::a_new_one("For a new pump that's the base, the hose and the bracket.", "pump", &["base", "hose", "bracket"])]
+    #[case::broken("If one dial is scratching, then the way is knobs, tray and main plate.", "dial", &["knobs", "tray", "main plate"])]
+    #[case::need_not_out("If you ever had to do the trigger, you wouldn't need to take the board out for it.", "trigger", &[])]
+    #[case::everything("To reach the pump you have to take off everything we just did. That's rear cover, cage and board.", "pump", &["rear cover", "cage", "board"])]
+    #[case::itself("If you needed to replace an input socket you would have to take off the cover and the cage, because the sockets are soldered.", "input socket", &["cover", "cage"])]
     #[case::nothing("If you just want the filter you don't have to open anything, it slides out the side.", "filter", &[])]
     #[case::need_not("If it's only the belt, you needn't take anything apart.", "belt", &[])]
     #[case::leave_it("Should you be after the drive wheel, you can leave the lid on, it comes out from below.", "drive wheel", &[])]

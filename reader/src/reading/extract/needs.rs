@@ -202,6 +202,7 @@ pub(in super::super) fn needs(t: &Tagged<'_>, clauses: &[Clause], spoken_of: Opt
                 Some(of) if np.thing == Thing::Never && of.known() => of.clone(),
                 _ => np,
             })
+            .filter(|np| np.thing != Thing::Tool)
             .filter(|np| np.known() || (np.thing == Thing::Unknown && np.definite && np.words.len() <= 3))
             .collect()
     };
@@ -217,7 +218,9 @@ pub(in super::super) fn needs(t: &Tagged<'_>, clauses: &[Clause], spoken_of: Opt
     for np in things(duty, words.len()) {
         let text = np.serves().filter(|_| np.thing == Thing::Connection).unwrap_or_else(|| np.text());
         let nameless = np.thing == Thing::Connection && np.serves().is_none();
-        if text != target && !after.contains(&text) && !nameless {
+        // "To replace an input socket …, because the sockets are soldered": the thing itself.
+        let itself = text == target || target.ends_with(&format!(" {text}"));
+        if !itself && !after.contains(&text) && !nameless {
             after.push(text);
         }
     }

@@ -4,13 +4,23 @@ use super::super::super::Act;
 use super::super::Need;
 use super::super::grammar::Kind;
 use super::super::names::{name, plug_names};
+use super::super::phrases::Phrase;
 use super::super::told::{Sentenced, Told};
 
 /// Jobs that are told and not done: what has to come off first to reach something.
 pub(super) fn needs(told: &[Sentenced]) -> Vec<Need> {
     let mut out: Vec<(usize, Need)> = Vec::new();
     let mut chains: Vec<Need> = Vec::new();
+    let mut everything: Option<(usize, Phrase)> = None;
     for s in told {
+        // "To reach it you have to take off everything we just did. That's rear cover, cage and frame."
+        if let Some((_, target)) = everything.take_if(|(at, _)| *at + 1 == s.number).filter(|_| !s.summed_up.is_empty())
+        {
+            let after = s.summed_up.iter().map(name).collect();
+            chains.push(Need { target: name(&target), after, start: s.span.0, end: s.span.1 });
+            continue;
+        }
+        everything = s.for_all.clone().map(|target| (s.number, target));
         let supposed: Vec<&Told> = s.acts.iter().filter(|a| a.hypothetical).collect();
         let undone = |a: &&&Told| {
             matches!(

@@ -309,7 +309,12 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     }
     let told_of = clauses.iter().rev().flat_map(|c| &c.subjects).find(|s| s.kind == Kind::Part && s.definite);
     topic.last = spoken.iter().max_by_key(|p| p.from).map(|p| (number, p.clone()));
-    if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural) {
+    // "The ribbon has a latch and the tweeters are plain plugs.": what they are, and none that is spoken of anew.
+    let only_what = |p: &Phrase| {
+        let is = |c: &&Clause| c.base == "be" && !c.subjects.is_empty() && c.objects.iter().any(|o| o.from == p.from);
+        clauses.iter().any(|c| is(&c)) && !p.definite && p.of.is_empty()
+    };
+    if let Some(plugs) = spoken.iter().find(|p| p.kind == Kind::Plug && p.plural && !only_what(p)) {
         topic.plugs = Some((number, plugs.clone()));
     }
     if let Some(plug) = spoken.iter().rfind(|p| p.kind == Kind::Plug && !p.plural && !p.is_pronoun()) {

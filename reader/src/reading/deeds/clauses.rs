@@ -632,8 +632,11 @@ fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usi
         }
     }
     let helpers = &w[group..verb];
-    let negated = helpers.iter().any(|h| h.tag == Tag::Neg)
-        || (begin < verb
+    // "Don't plug it in yet, no, actually do plug it in."
+    let emphatic = verb > begin && w[verb - 1].said == "do" && w[verb - 1].tag == Tag::Does;
+    let negated = !emphatic && helpers.iter().any(|h| h.tag == Tag::Neg)
+        || (!emphatic
+            && begin < verb
             && w[begin..verb]
                 .iter()
                 .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));

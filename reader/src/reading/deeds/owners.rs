@@ -74,6 +74,11 @@ impl Shown<'_> {
         let place = c.places.iter().find(|(p, np)| shows && plug && at(p) && np.kind == Kind::Part)?;
         let side =
             matches!(place.1.head(), "back" | "side" | "front" | "end" | "bottom" | "top" | "rear" | "underside");
+        // "Lift it slowly because two plugs are on the back.": of what is lifted.
+        let lifted = if side && place.1.of.is_empty() { self.spoken_of(1) } else { None };
+        if lifted.is_some() {
+            return lifted;
+        }
         let owner = if side { place.1.of.first()? } else { &place.1 };
         (owner.kind == Kind::Part && owner.definite && !is_board(owner)).then(|| owner.clone())
     }

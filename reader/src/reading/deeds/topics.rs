@@ -109,7 +109,7 @@ impl Reader<'_> {
     /// "Two flat plugs are on the back of the buzzer. Pull those off.": the buzzer's.
     fn whose_was_shown(&self, plug: &Phrase) -> Phrase {
         let bare = plug.of.is_empty() && plug.words.iter().all(|w| tells_no_owner(w));
-        let served = self.topic.served.as_ref().filter(|(at, _)| bare && self.number - at <= 2);
+        let served = self.topic.served.as_ref().filter(|(at, _)| bare && self.number - at <= 3);
         match served {
             Some((_, owner)) => Phrase { of: vec![owner.clone()], guess: false, ..plug.clone() },
             None => plug.clone(),

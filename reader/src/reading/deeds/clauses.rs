@@ -3,6 +3,7 @@
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
 use super::super::tags::Form;
+use super::behind::behind;
 use super::grammar::{GRAMMAR, Kind};
 use super::moods::moods;
 use super::phrases::{Phrase, phrase_at};
@@ -606,259 +607,98 @@ fn only_ways(w: &[Word], from: usize, to: usize) -> bool {
 }
 
 fn clause(w: &[Word], begin: usize, subject_from: usize, group: usize, verb: usize, end: usize) -> (Clause, usize) {
-    let (mut subjects, mut places) = (Vec::new(), Vec::new());
-    let mut particles: Vec<CompactString> = Vec::new();
-    let mut i = subject_from;
-    while i < group {
-        match w[i].tag {
-            Tag::Prep => match phrase_at(w, i + 1, group) {
-                Some((p, after)) => {
-                    places.push((w[i].lemma.clone(), p));
-                    i = after;
-                }
-                None => i += 1,
-            },
-            Tag::Part => {
-                particles.push(w[i].lemma.clone());
-                i += 1;
-            }
-            _ => match phrase_at(w, i, group) {
-                Some((p, after)) => {
-                    subjects.push(p);
-                    i = after;
-                }
-                None => i += 1,
-            },
-        }
-    }
+    let (subjects, mut particles, mut places) = ahead(w, subject_from, group);
+    let behind = behind(w, verb, end, &subjects, (&mut particles, &mut places));
     let helpers = &w[group..verb];
-    // "Don't plug it in yet, no, actually do plug it in."
-    let emphatic = verb > begin && w[verb - 1].said == "do" && w[verb - 1].tag == Tag::Does;
-    let negated = !emphatic && helpers.iter().any(|h| h.tag == Tag::Neg)
-        || (!emphatic
-            && begin < verb
-            && w[begin..verb]
-                .iter()
-                .any(|x| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without")));
-    let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
-    let needs_ing = helpers.iter().any(|h| matches!(h.verb(), "need" | "want")) && w[verb].form == Form::Ing;
-    // "it's gone stiff": has gone.
-    let gone = matches!(w[verb].verb(), "go" | "come");
-    // "I'm gonna put it down": puts it.
-    let going = helpers.iter().rposition(|h| matches!(h.said.as_str(), "gonna" | "wanna"));
-    let be = be.filter(|at| going.is_none_or(|going| *at > going));
-    let passive = !gone && w[verb].tag == Tag::Verb && (w[verb].form == Form::Past && be.is_some() || needs_ing);
-    let supposed = helpers
-        .iter()
-        .any(|h| matches!(h.said.as_str(), "would" | "could" | "might" | "'d" | "wouldn't" | "couldn't" | "should've"));
-    // "I'd like to see whether it works."
-    let likes = helpers.iter().any(|h| h.said == "like") && helpers.iter().any(|h| h.tag == Tag::To);
-    let supposed = supposed && !(likes && w[verb].verb() == "see");
-    let possible = helpers.iter().any(|h| matches!(h.said.as_str(), "can" | "may"));
-    let perfect = w[verb].form == Form::Past
-        && helpers.iter().any(|h| h.tag == Tag::Have)
-        && !helpers.iter().any(|h| h.tag == Tag::To);
-    // What follows the verb.
-    let mut objects: Vec<Phrase> = Vec::new();
-    let mut at = verb + 1;
-    let mut after_place = false;
-    // "Three cables go to the port, the left horn, the right horn and the lamp."
-    let lists = subjects.iter().any(|s| s.kind == Kind::Plug && s.count.is_some_and(|n| n > 1));
-    let mut joined = false;
-    let mut stop = end;
-    while at < end {
-        match w[at].tag {
-            Tag::Part => {
-                // "take the bumpers off the grip", "the crank pops off its pin"
-                let moves = !subjects.is_empty()
-                    && matches!(w[verb].verb(), "pop" | "come" | "slide" | "slip" | "drop" | "fall" | "pull")
-                    && matches!(w[at].lemma.as_str(), "off" | "out")
-                    && (matches!(w[verb].form, Form::Third | Form::Past) || subjects.last().is_some_and(|s| s.plural))
-                    && !subjects.iter().any(Phrase::is_pronoun);
-                let led = phrase_at(w, at + 1, end).filter(|_| {
-                    (!objects.is_empty() || moves)
-                        && !w[at].pause
-                        && matches!(w[at].lemma.as_str(), "off" | "out" | "down" | "up" | "away" | "apart")
-                });
-                particles.push(w[at].lemma.clone());
-                match led {
-                    Some((p, after))
-                        if !joined
-                            && matches!(w[at + 1].tag, Tag::Det | Tag::Pron | Tag::Noun | Tag::Adj | Tag::Num) =>
-                    {
-                        places.push(("from".into(), p));
-                        at = after;
-                        after_place = true;
-                    }
-                    _ => at += 1,
-                }
-                joined = false;
-            }
-            Tag::Prep => {
-                let Some((p, after)) = phrase_at(w, at + 1, end) else {
-                    at += 1;
-                    continue;
-                };
-                if matches!(w[at].lemma.as_str(), "into" | "onto" | "in" | "on" | "over" | "through" | "from") {
-                    if w[at].is("in") && p.head() == "place" && p.words.len() == 1 {
-                        particles.push("in".into());
-                    }
-                    particles.extend(
-                        (matches!(w[at].lemma.as_str(), "into" | "onto")
-                            || w[at].is("over")
-                                && matches!(w[verb].verb(), "fold" | "swing" | "flip" | "put" | "lay" | "place"))
-                        .then(|| w[at].lemma.clone()),
-                    );
-                }
-                // "at the bottom, next to the port": where, and not whose.
-                let next = w[at].is("to") && at > 0 && matches!(w[at - 1].lemma.as_str(), "next" | "close");
-                places.push((if next { "beside".into() } else { w[at].lemma.clone() }, p));
-                at = after;
-                after_place = true;
-                joined = false;
-            }
-            // "kill it, and off with the battery"
-            Tag::Conj
-                if w.get(at + 1).is_some_and(|x| x.tag == Tag::Part) && w.get(at + 2).is_some_and(|x| x.is("with")) =>
-            {
-                stop = at;
-                break;
-            }
-            Tag::Conj => {
-                joined = true;
-                at += 1;
-            }
-            Tag::Neg => {
-                // "by the plug and not by the wires"
-                stop = at;
-                break;
-            }
-            Tag::Sub | Tag::To => {
-                at += 1;
-            }
-            // "The motor goes inside."
-            Tag::Adv if w[at].said == "inside" && at == verb + 1 => {
-                particles.push("in".into());
-                at += 1;
-            }
-            // "length 5 millimetres": a size, no thing.
-            Tag::Num if sized(w, at).is_some_and(|n| at + n <= end) => at += sized(w, at).unwrap_or(1),
-            _ => match phrase_at(w, at, end) {
-                Some((p, after)) if p.kind == Kind::Nothing && p.of.is_empty() && !objects.is_empty() => at = after,
-                Some((p, after)) => {
-                    let paused = at > 0 && w[at - 1].pause && !joined;
-                    // "Connect the blue wires, it doesn't matter which one is left.": somebody explains.
-                    let explains = paused
-                        && matches!(w[at].said.as_str(), "it" | "they")
-                        && w.get(after).is_some_and(|n| matches!(n.tag, Tag::Neg | Tag::Does | Tag::Modal));
-                    if explains {
-                        stop = at;
-                        break;
-                    }
-                    if objects.is_empty() && !after_place && !paused {
-                        objects.push(p);
-                    } else if joined || paused && !objects.is_empty() {
-                        // A list goes on, or what stands behind a comma is a fragment of its own.
-                        let with_way = w
-                            .get(after)
-                            .is_some_and(|n| n.tag == Tag::Part || n.tag == Tag::Adv && (n.is("back") || n.is("next")));
-                        if with_way && (after_place || paused) && !joined {
-                            stop = at;
-                            break;
-                        }
-                        if after_place
-                            && joined
-                            && !objects.is_empty()
-                            && matches!(p.kind, Kind::Screw | Kind::Plug)
-                            && p.definite
-                        {
-                            objects.push(p);
-                        } else if after_place
-                            && paused
-                            && p.kind == Kind::Screw
-                            && p.count.is_some()
-                            && w[verb].tag == Tag::Be
-                        {
-                            // "There's a bracket over the plug, two screws.": shown beside it, and no place.
-                            objects.push(p);
-                        } else if after_place && paused && w[verb].tag == Tag::Be && w[at].tag == Tag::Adj {
-                            // "There's a screw at the bottom, little pin in the middle": how it looks.
-                        } else if after_place {
-                            if let Some((prep, _)) = places.last().cloned() {
-                                places.push((prep, p));
-                            }
-                        } else {
-                            objects.push(p);
-                        }
-                    } else if objects.is_empty()
-                        && after_place
-                        && (!paused || lists)
-                        && matches!(w[at].tag, Tag::Det | Tag::Num)
-                    {
-                        objects.push(p);
-                    } else if paused {
-                        stop = at;
-                        break;
-                    } else if objects.len() == 1 && (objects[0].is_pronoun() || w[verb].verb() == "give") {
-                        // "give it some alcohol", "give the cover a wiggle"
-                        objects.push(p);
-                    } else if goes_on(w, &objects, &p, after) {
-                        // "the touch plug the lamp plug and the battery plug" without marks.
-                        objects.push(p);
-                    } else if !p.is_pronoun() && after > at {
-                        // Run-on: a thing of its own.
-                        stop = at;
-                        break;
-                    }
-                    joined = false;
-                    at = after.max(at + 1);
-                    continue;
-                }
-                None => {
-                    // "It's a press-on, so straight up with the stick."
-                    let timed = w.get(at + 1).is_some_and(|n| n.tag == Tag::Num);
-                    let so = w[at].is("so") && w[at - 1].pause && (w[verb].tag == Tag::Be || timed);
-                    // "exactly where it was, then the glass"
-                    let paused = w[at - 1].pause;
-                    if w[at].tag == Tag::Adv && (w[at].is("then") || so) && (at > verb + 1 || paused) {
-                        stop = at;
-                        break;
-                    }
-                    at += 1;
-                }
-            },
-        }
-    }
     let order = w[verb].form == Form::Base && subjects.is_empty() && !helpers.iter().any(|h| h.tag == Tag::To);
-    let base = if w[verb].tag == Tag::Verb {
-        w[verb].verb().into()
-    } else {
-        CompactString::from(if w[verb].tag == Tag::Have { "have" } else { "be" })
+    let base = match w[verb].tag {
+        Tag::Verb => w[verb].verb(),
+        Tag::Have => "have",
+        _ => "be",
     };
     let clause = Clause {
         from: begin,
-        to: stop,
+        to: behind.stop,
         verb: Some(verb),
-        base,
+        base: base.into(),
         form: w[verb].form,
         subjects,
-        objects,
+        objects: behind.objects,
         particles,
         places,
         mood: Mood::Plain,
-        passive,
-        negated,
-        supposed,
-        possible,
-        perfect,
+        passive: passive(w, helpers, verb),
+        negated: negated(w, begin, helpers, verb),
+        supposed: supposed(w, helpers, verb),
+        possible: helpers.iter().any(|h| matches!(h.said.as_str(), "can" | "may")),
+        perfect: w[verb].form == Form::Past
+            && helpers.iter().any(|h| h.tag == Tag::Have)
+            && !helpers.iter().any(|h| h.tag == Tag::To),
         order,
         antecedent: None,
     };
-    (clause, stop)
+    (clause, behind.stop)
+}
+
+type Ahead = (Vec<Phrase>, Vec<CompactString>, Vec<(CompactString, Phrase)>);
+
+/// What stands before the verb: who or what, ways, places.
+fn ahead(w: &[Word], from: usize, to: usize) -> Ahead {
+    let (mut subjects, mut particles, mut places) = (Vec::new(), Vec::new(), Vec::new());
+    let mut i = from;
+    while i < to {
+        let led = w[i].tag == Tag::Prep;
+        if w[i].tag == Tag::Part {
+            particles.push(w[i].lemma.clone());
+            i += 1;
+            continue;
+        }
+        match phrase_at(w, i + usize::from(led), to) {
+            Some((p, after)) if led => {
+                places.push((w[i].lemma.clone(), p));
+                i = after;
+            }
+            Some((p, after)) => {
+                subjects.push(p);
+                i = after;
+            }
+            None => i += 1,
+        }
+    }
+    (subjects, particles, places)
+}
+
+fn negated(w: &[Word], begin: usize, helpers: &[Word], verb: usize) -> bool {
+    // "Don't plug it in yet, no, actually do plug it in."
+    if verb > begin && w[verb - 1].said == "do" && w[verb - 1].tag == Tag::Does {
+        return false;
+    }
+    let not = |x: &Word| x.tag == Tag::Neg || x.said == "no" && x.tag == Tag::Adv || x.is("without");
+    helpers.iter().any(|h| h.tag == Tag::Neg) || begin < verb && w[begin..verb].iter().any(not)
+}
+
+fn passive(w: &[Word], helpers: &[Word], verb: usize) -> bool {
+    // "it's gone stiff": has gone.
+    if matches!(w[verb].verb(), "go" | "come") || w[verb].tag != Tag::Verb {
+        return false;
+    }
+    let needs_ing = helpers.iter().any(|h| matches!(h.verb(), "need" | "want")) && w[verb].form == Form::Ing;
+    let be = helpers.iter().rposition(|h| h.tag == Tag::Be);
+    // "I'm gonna put it down": puts it.
+    let going = helpers.iter().rposition(|h| matches!(h.said.as_str(), "gonna" | "wanna"));
+    let be = be.filter(|at| going.is_none_or(|going| *at > going));
+    w[verb].form == Form::Past && be.is_some() || needs_ing
+}
+
+fn supposed(w: &[Word], helpers: &[Word], verb: usize) -> bool {
+    const WOULD: [&str; 7] = ["would", "could", "might", "'d", "wouldn't", "couldn't", "should've"];
+    // "I'd like to see whether it works."
+    let likes = helpers.iter().any(|h| h.said == "like") && helpers.iter().any(|h| h.tag == Tag::To);
+    helpers.iter().any(|h| WOULD.contains(&h.said.as_str())) && !(likes && w[verb].verb() == "see")
 }
 
 /// A list without marks goes on: things of one kind, and "and the" one before it ends.
-fn goes_on(w: &[Word], objects: &[Phrase], p: &Phrase, after: usize) -> bool {
+pub(super) fn goes_on(w: &[Word], objects: &[Phrase], p: &Phrase, after: usize) -> bool {
     let alike = objects.last().is_some_and(|o| o.kind == p.kind && o.definite && !o.is_pronoun());
     let and_the = (after..w.len().min(after + 6))
         .find(|i| w[*i].tag != Tag::Noun && w[*i].tag != Tag::Adj && w[*i].tag != Tag::Det);
@@ -869,7 +709,7 @@ fn goes_on(w: &[Word], objects: &[Phrase], p: &Phrase, after: usize) -> bool {
 }
 
 /// How many words a quantity takes that stands alone: "5 millimetres", not "5 millimetre screws".
-fn sized(w: &[Word], at: usize) -> Option<usize> {
+pub(super) fn sized(w: &[Word], at: usize) -> Option<usize> {
     let lemmas: Vec<&str> = w[at..w.len().min(at + 6)].iter().map(|w| w.lemma.as_str()).collect();
     let figure = numbers::figure_at(&lemmas, 0)?;
     let (unit, _) = LEXICON.units.at(&lemmas, figure.len)?;

@@ -143,210 +143,232 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
 }
 
 fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {
+    let mut naming = Naming { w, at, to, ..Naming::default() };
     let mut i = at;
-    let (mut count, mut definite, mut new) = (None, false, false);
-    let mut words: Vec<CompactString> = Vec::new();
-    let mut said: Vec<CompactString> = Vec::new();
-    let mut nouns = 0;
     while i < to {
-        let word = &w[i];
+        match naming.word(i) {
+            Next::Word(next) => i = next,
+            Next::End => break,
+            Next::Pronoun => return Some((naming.pronoun(i), i + 1)),
+            Next::No => return None,
+        }
+        if w[i - 1].pause && naming.nouns > 0 && !naming.size {
+            break;
+        }
+    }
+    if naming.nouns == 0 { naming.unnamed(i) } else { Some((naming.named(i), i)) }
+}
+
+/// What a word of a phrase leads to.
+enum Next {
+    /// The phrase goes on there.
+    Word(usize),
+    /// It ended before this word.
+    End,
+    /// It is this pronoun.
+    Pronoun,
+    /// It is none.
+    No,
+}
+
+/// A noun phrase while it is read, word by word.
+#[derive(Default)]
+struct Naming<'a> {
+    w: &'a [Word],
+    at: usize,
+    to: usize,
+    count: Option<u32>,
+    definite: bool,
+    new: bool,
+    words: Vec<CompactString>,
+    said: Vec<CompactString>,
+    nouns: usize,
+    /// A size was read last: the phrase goes on behind it, whatever pause there is.
+    size: bool,
+}
+
+impl Naming<'_> {
+    fn word(&mut self, i: usize) -> Next {
+        let word = &self.w[i];
+        self.size = false;
+        let unnamed = self.said.is_empty() && self.nouns == 0;
         match word.tag {
-            Tag::Det if said.is_empty() && nouns == 0 => {
-                definite = !matches!(word.said.as_str(), "a" | "an" | "some" | "any" | "no" | "another");
-                match word.said.as_str() {
-                    "both" => count = Some(2),
-                    "a" | "an" | "another" => count = Some(1),
-                    _ => {}
-                }
-            }
-            Tag::Num => {
-                let lemmas: Vec<&str> = w[i..to.min(i + 6)].iter().map(|w| w.lemma.as_str()).collect();
-                let figure = numbers::figure_at(&lemmas, 0)?;
-                let unit = LEXICON.units.at(&lemmas, figure.len).map(|(len, _)| len);
-                if let Some(len) = unit.filter(|_| !is_screw(lemmas.get(figure.len).unwrap_or(&""))) {
-                    // "the 20 millimetre speaker": a size, no count and no name.
-                    let behind = i + figure.len + len;
-                    if behind < to && matches!(w[behind].tag, Tag::Noun | Tag::Adj | Tag::Num) {
-                        i = behind;
-                        continue;
-                    }
-                    // "thirty grams of new grease"
-                    if behind + 1 < to && w[behind].is("of") && nouns == 0 {
-                        i = behind + 1;
-                        continue;
-                    }
-                    break;
-                }
-                if let Some(kind) = how_many_of_it(w, i, figure.len, to) {
-                    words.extend([word.lemma.clone(), kind.lemma.clone()]);
-                    said.extend([word.said.clone(), kind.said.clone()]);
-                    i += figure.len + 1;
-                    continue;
-                }
-                // "two five-point screws": which head, and not how many.
-                let point = |w: &Word| matches!(w.lemma.as_str(), "point" | "pointed" | "lobe" | "star");
-                if count.is_some() && w.get(i + figure.len).is_some_and(point) {
-                    i += figure.len + 1;
-                    continue;
-                }
-                if nouns > 0 {
-                    // "torx size 5 screws", "lens puller LP8": a size inside goes with its name.
-                    let more = i + figure.len < to && w[i + figure.len].tag == Tag::Noun && !w[i - 1].pause;
-                    let behind = w.get(i + figure.len);
-                    let named = behind.is_some_and(|b| b.said == b.lemma && b.tag == Tag::Noun) && figure.len == 1;
-                    let sized = named
-                        || LEXICON.drives.at(&[w[i - 1].lemma.as_str()], 0).is_some()
-                        || matches!(w[i - 1].lemma.as_str(), "size" | "number");
-                    if !(more && sized) {
-                        break;
-                    }
-                } else if figure.value.fract() == 0.0
-                    && (1.0..=300.0).contains(&figure.value)
-                    && !word.said.starts_with('0')
-                {
-                    count = count.filter(|_| figure.value == 1.0 && !said.is_empty()).or(Some(figure.value as u32));
-                }
-                i += figure.len - 1;
-            }
+            Tag::Det if unnamed => self.article(word),
+            Tag::Num => return self.number(i),
             Tag::Adj => {
-                // "just the one screw in the middle"
-                let single = word.is("one") && definite && w.get(i + 1).is_some_and(|n| is_screw(&n.lemma));
-                count = count.or(single.then_some(1));
-                // "like a million screws"
-                count = count.filter(|_| !matches!(word.lemma.as_str(), "million" | "thousand"));
-                new |= word.is("new") || word.is("fresh") || word.is("replacement");
-                // "the little board", and not the main one.
-                let which =
-                    matches!(word.lemma.as_str(), "little" | "small") && w.get(i + 1).is_some_and(|n| n.is("board"));
-                if which || !GRAMMAR.passing.contains(&word.lemma) {
-                    words.push(word.lemma.clone());
-                    said.push(word.said.clone());
-                } else if nouns > 0 {
-                    break;
+                if !self.adjective(i) {
+                    return Next::End;
                 }
             }
             // "six tiny screws phillips double zero": which head they have, and no name.
             Tag::Noun
-                if words.last().is_some_and(|w| is_screw(w))
+                if self.words.last().is_some_and(|w| is_screw(w))
                     && LEXICON.drives.at(&[word.lemma.as_str()], 0).is_some() =>
             {
-                break;
+                return Next::End;
             }
             // A verb that names: "opening pick", "charging board", "touch strip".
             Tag::Noun => {
-                nouns += 1;
-                words.push(word.lemma.clone());
-                said.push(word.said.clone());
+                self.nouns += 1;
+                self.words.push(word.lemma.clone());
+                self.said.push(word.said.clone());
             }
             Tag::Adv
-                if nouns == 0
-                    && (definite || count.is_some())
+                if self.nouns == 0
+                    && (self.definite || self.count.is_some())
                     && matches!(word.lemma.as_str(), "very" | "really" | "more" | "only" | "further") => {}
             // "Four screws, Philips one, they're long": no "one they".
-            Tag::Pron if count.is_some() && matches!(word.said.as_str(), "they" | "i" | "you" | "we" | "it") => break,
-            Tag::Pron if said.is_empty() && nouns == 0 => {
-                let plural =
-                    matches!(word.lemma.as_str(), "they" | "them" | "these" | "those" | "both" | "all" | "everything");
-                let phrase = Phrase {
-                    from: at,
-                    to: i + 1,
-                    words: vec![word.lemma.clone()],
-                    said: vec![word.said.clone()],
-                    count,
-                    kind: Kind::Pronoun,
-                    definite: true,
-                    plural,
-                    new: false,
-                    guess: false,
-                    stands: false,
-                    of: Vec::new(),
-                };
-                return Some((phrase, i + 1));
+            Tag::Pron if self.count.is_some() && matches!(word.said.as_str(), "they" | "i" | "you" | "we" | "it") => {
+                return Next::End;
             }
-            _ => break,
+            Tag::Pron if unnamed => return Next::Pronoun,
+            _ => return Next::End,
         }
-        i += 1;
-        if w[i - 1].pause && nouns > 0 {
-            break;
+        Next::Word(i + 1)
+    }
+
+    fn article(&mut self, word: &Word) {
+        self.definite = !matches!(word.said.as_str(), "a" | "an" | "some" | "any" | "no" | "another");
+        match word.said.as_str() {
+            "both" => self.count = Some(2),
+            "a" | "an" | "another" => self.count = Some(1),
+            _ => {}
         }
     }
-    if nouns == 0 {
-        // "these two", "the left", "both".
+
+    /// A count, a size, or a figure that belongs to the name.
+    fn number(&mut self, i: usize) -> Next {
+        let (w, to) = (self.w, self.to);
+        let lemmas: Vec<&str> = w[i..to.min(i + 6)].iter().map(|w| w.lemma.as_str()).collect();
+        let Some(figure) = numbers::figure_at(&lemmas, 0) else { return Next::No };
+        let unit = LEXICON.units.at(&lemmas, figure.len).map(|(len, _)| len);
+        if let Some(len) = unit.filter(|_| !is_screw(lemmas.get(figure.len).unwrap_or(&""))) {
+            return self.sized(i + figure.len + len);
+        }
+        if let Some(kind) = how_many_of_it(w, i, figure.len, to) {
+            self.words.extend([w[i].lemma.clone(), kind.lemma.clone()]);
+            self.said.extend([w[i].said.clone(), kind.said.clone()]);
+            self.size = true;
+            return Next::Word(i + figure.len + 1);
+        }
+        // "two five-point screws": which head, and not how many.
+        let point = |w: &Word| matches!(w.lemma.as_str(), "point" | "pointed" | "lobe" | "star");
+        if self.count.is_some() && w.get(i + figure.len).is_some_and(point) {
+            self.size = true;
+            return Next::Word(i + figure.len + 1);
+        }
+        if self.nouns > 0 {
+            // "torx size 5 screws", "lens puller LP8": a size inside goes with its name.
+            let more = i + figure.len < to && w[i + figure.len].tag == Tag::Noun && !w[i - 1].pause;
+            let behind = w.get(i + figure.len);
+            let named = behind.is_some_and(|b| b.said == b.lemma && b.tag == Tag::Noun) && figure.len == 1;
+            let sized = named
+                || LEXICON.drives.at(&[w[i - 1].lemma.as_str()], 0).is_some()
+                || matches!(w[i - 1].lemma.as_str(), "size" | "number");
+            if !(more && sized) {
+                return Next::End;
+            }
+        } else if figure.value.fract() == 0.0 && (1.0..=300.0).contains(&figure.value) && !w[i].said.starts_with('0') {
+            let kept = self.count.filter(|_| figure.value == 1.0 && !self.said.is_empty());
+            self.count = kept.or(Some(figure.value as u32));
+        }
+        Next::Word(i + figure.len)
+    }
+
+    /// Behind a figure with its unit.
+    fn sized(&mut self, behind: usize) -> Next {
+        let (w, to) = (self.w, self.to);
+        self.size = true;
+        // "the 20 millimetre speaker": a size, no count and no name.
+        if behind < to && matches!(w[behind].tag, Tag::Noun | Tag::Adj | Tag::Num) {
+            return Next::Word(behind);
+        }
+        // "thirty grams of new grease"
+        if behind + 1 < to && w[behind].is("of") && self.nouns == 0 {
+            return Next::Word(behind + 1);
+        }
+        Next::End
+    }
+
+    /// Whether the phrase goes on with it.
+    fn adjective(&mut self, i: usize) -> bool {
+        let (word, next) = (&self.w[i], self.w.get(i + 1));
+        // "just the one screw in the middle"
+        let single = word.is("one") && self.definite && next.is_some_and(|n| is_screw(&n.lemma));
+        self.count = self.count.or(single.then_some(1));
+        // "like a million screws"
+        self.count = self.count.filter(|_| !matches!(word.lemma.as_str(), "million" | "thousand"));
+        self.new |= word.is("new") || word.is("fresh") || word.is("replacement");
+        // "the little board", and not the main one.
+        let which = matches!(word.lemma.as_str(), "little" | "small") && next.is_some_and(|n| n.is("board"));
+        if which || !GRAMMAR.passing.contains(&word.lemma) {
+            self.words.push(word.lemma.clone());
+            self.said.push(word.said.clone());
+            return true;
+        }
+        self.nouns == 0
+    }
+
+    fn phrase(&mut self, to: usize, kind: Kind) -> Phrase {
+        Phrase {
+            from: self.at,
+            to,
+            words: std::mem::take(&mut self.words),
+            said: std::mem::take(&mut self.said),
+            count: self.count,
+            kind,
+            definite: self.definite,
+            plural: false,
+            new: self.new,
+            guess: false,
+            stands: false,
+            of: Vec::new(),
+        }
+    }
+
+    fn pronoun(&mut self, i: usize) -> Phrase {
+        let word = &self.w[i];
+        let plural = matches!(word.lemma.as_str(), "they" | "them" | "these" | "those" | "both" | "all" | "everything");
+        let (words, said) = (vec![word.lemma.clone()], vec![word.said.clone()]);
+        Phrase { words, said, definite: true, plural, new: false, ..self.phrase(i + 1, Kind::Pronoun) }
+    }
+
+    /// "these two", "the left", "both": no noun was said.
+    fn unnamed(&mut self, i: usize) -> Option<(Phrase, usize)> {
+        let (w, at) = (self.w, self.at);
         let which = |x: &Word| matches!(x.lemma.as_str(), "first" | "second" | "third" | "other" | "new");
         let ends_in_one = i > at + 1 && w[i - 1].is("one");
         let one = ends_in_one && w[at..i].iter().any(which);
         // "unplug that one"
         let pointed = ends_in_one && i == at + 2 && matches!(w[at].said.as_str(), "this" | "that");
-        let bare = count.is_some() && i > at || definite && (!said.is_empty() || one || pointed);
+        let bare = self.count.is_some() && i > at || self.definite && (!self.said.is_empty() || one || pointed);
         if !bare || i == at {
             return None;
         }
         // "Take the plastic and push it in."
-        if matches!(said.last().map(CompactString::as_str), Some("plastic")) {
-            return Some((
-                Phrase {
-                    from: at,
-                    to: i,
-                    words,
-                    said,
-                    count,
-                    kind: Kind::Opener,
-                    definite,
-                    plural: false,
-                    new,
-                    guess: false,
-                    stands: false,
-                    of: Vec::new(),
-                },
-                i,
-            ));
+        if matches!(self.said.last().map(CompactString::as_str), Some("plastic")) {
+            return Some((self.phrase(i, Kind::Opener), i));
         }
-        let plural = count.is_some_and(|c| c > 1);
         if pointed {
-            said.push(w[at].said.clone());
+            self.said.push(w[at].said.clone());
         }
-        let words = match (said.is_empty(), one) {
-            (true, true) => vec!["one".into()],
-            _ if pointed => said.clone(),
-            (true, false) => vec!["them".into()],
-            _ => words,
-        };
-        return Some((
-            Phrase {
-                from: at,
-                to: i,
-                words,
-                said,
-                count,
-                kind: Kind::Pronoun,
-                definite: true,
-                plural,
-                new,
-                guess: false,
-                stands: false,
-                of: Vec::new(),
-            },
-            i,
-        ));
+        match (self.said.is_empty(), one) {
+            (true, true) => self.words = vec!["one".into()],
+            _ if pointed => self.words = self.said.clone(),
+            (true, false) => self.words = vec!["them".into()],
+            _ => {}
+        }
+        let plural = self.count.is_some_and(|c| c > 1);
+        Some((Phrase { definite: true, plural, ..self.phrase(i, Kind::Pronoun) }, i))
     }
-    let feet = matches!(w[i - 1].said.as_str(), "feet" | "teeth");
-    let plural = feet || count.is_some_and(|c| c > 1) || w[i - 1].said != w[i - 1].lemma;
-    let mut phrase = Phrase {
-        from: at,
-        to: i,
-        words,
-        said,
-        count,
-        kind: Kind::Part,
-        definite,
-        plural,
-        new,
-        guess: false,
-        stands: false,
-        of: Vec::new(),
-    };
-    phrase.kind = kind(&phrase, w);
-    Some((phrase, i))
+
+    fn named(&mut self, i: usize) -> Phrase {
+        let last = &self.w[i - 1];
+        let feet = matches!(last.said.as_str(), "feet" | "teeth");
+        let plural = feet || self.count.is_some_and(|c| c > 1) || last.said != last.lemma;
+        let phrase = Phrase { plural, ..self.phrase(i, Kind::Part) };
+        Phrase { kind: kind(&phrase, self.w), ..phrase }
+    }
 }
 
 /// "the five-wire plug": tells which plug, not how many plugs.

@@ -15,7 +15,7 @@ use super::owners::whom_it_serves;
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{
+use super::rows::{everything_is, 
     clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it, that_has, wide_one,
 };
 use super::straight::put_straight;
@@ -43,6 +43,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         is_titled(c, &topic.title);
     }
     row_behind(&mut clauses);
+    everything_is(&mut clauses);
     its_screws(&mut clauses);
     for c in &mut clauses {
         put_straight(&words, c);

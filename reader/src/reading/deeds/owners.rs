@@ -33,7 +33,8 @@ impl Shown<'_> {
     fn led_to(&self, n: usize) -> Option<Phrase> {
         let places = self.near(n).filter(|k| leads(k)).flat_map(|k| &k.places);
         let to = |p: &str| matches!(p, "to" | "for");
-        let to = places.clone().find(|(p, np)| to(p) && np.kind == Kind::Part && !is_board(np));
+        let part = |np: &Phrase| matches!(np.kind, Kind::Part | Kind::Key) && !is_board(np);
+        let to = places.clone().find(|(p, np)| to(p) && part(np));
         to.filter(|_| self.plug(n)).map(|(_, np)| np.clone())
     }
 

@@ -153,6 +153,25 @@ pub(super) fn row_behind(clauses: &mut Vec<Clause>) {
     }
 }
 
+/// "Unplug everything along this edge, so that's the lamp, the dial and the beeper.": each of them.
+pub(super) fn everything_is(clauses: &mut Vec<Clause>) {
+    let all = |c: &Clause| {
+        let everything = matches!(&c.objects[..], [one] if matches!(one.head(), "everything" | "all") && one.is_pronoun());
+        let undone = matches!(c.base.as_str(), "unplug" | "disconnect" | "connect" | "reconnect" | "remove" | "take");
+        everything && undone && !c.negated && !c.supposed
+    };
+    let named = |c: &Clause| {
+        let that = c.subjects.iter().all(|s| s.is_pronoun() && matches!(s.head(), "that" | "it"));
+        let things = c.objects.len() > 1 && c.objects.iter().all(|o| o.is_thing() && !o.is_pronoun());
+        c.base == "be" && !c.negated && that && !c.subjects.is_empty() && things && c.places.is_empty()
+    };
+    if let Some(at) = clauses.windows(2).position(|pair| all(&pair[0]) && named(&pair[1])) {
+        let listed = clauses.remove(at + 1);
+        clauses[at].to = listed.to;
+        clauses[at].objects = listed.objects;
+    }
+}
+
 /// "Three cables go to it, the left horn, the right horn and the lamp.": whose they are.
 pub(super) fn listed_plugs(words: &[Word], c: &mut Clause) {
     let several = |p: &&Phrase| p.kind == Kind::Plug && p.plural && p.of.is_empty() && p.count.is_some_and(|n| n > 1);

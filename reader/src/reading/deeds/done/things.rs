@@ -194,7 +194,9 @@ fn the_step_is(_: &Reader<'_>, a: &Asked<'_>) -> Says {
 fn heard(r: &Reader<'_>, a: &Asked<'_>) -> Says {
     let hears = |k: &Clause| matches!(k.base.as_str(), "hear" | "see" | "feel" | "notice");
     let heard = a.n > 0 && hears(&r.clauses[a.n - 1]);
-    let nothing = a.c.objects.iter().all(Phrase::is_pronoun);
+    // "You'll see a connector for the fan, unplug it.": an order.
+    let ordered = a.c.order && !a.c.objects.is_empty() && r.words[a.c.from.saturating_sub(1)].pause;
+    let nothing = !ordered && a.c.objects.iter().all(Phrase::is_pronoun);
     let bare = !a.c.agent() && nothing && r.words[a.c.from].tag != Tag::Conj;
     if heard && bare { Undone } else { Pass }
 }

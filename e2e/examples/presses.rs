@@ -10,7 +10,8 @@ use thirtyfour::prelude::*;
 
 #[rocket::main]
 async fn main() {
-    for file in std::env::args().skip(1) {
+    let files: Vec<String> = std::env::args().skip(1).collect();
+    for file in files {
         let app = App::start(false).await;
         match count(&app, Path::new(&file)).await {
             Ok(tally) => println!("{file}: {}", tally.told()),
@@ -57,9 +58,10 @@ impl Tally {
 
 /// What the walk asks: its heading, its words, and whether a way out has the focus.
 async fn asked(app: &App) -> Result<(String, bool), WebDriverError> {
-    let script = "const d = document.querySelector(\"[aria-label='To settle']\"); if (!d) return ['', false];
-        const way = document.activeElement.closest(\"[aria-label='To settle'] [data-ways]\");
-        return [d.querySelector('h2').textContent + d.querySelector('[data-ways]')?.textContent, way !== null]";
+    let script = "const h = document.querySelector(\"[aria-label='To settle'] h2\"); if (!h) return ['', false];
+        const dock = h.closest(\"[aria-label='To settle']\");
+        const way = document.activeElement.closest('[data-ways]');
+        return [h.textContent + (dock.querySelector('[data-ways]')?.textContent ?? ''), dock.contains(way)]";
     let told = app.driver.execute(script, vec![]).await?;
     let told = told.json();
     Ok((told[0].as_str().unwrap_or_default().to_owned(), told[1].as_bool().unwrap_or(false)))
@@ -95,7 +97,7 @@ async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::Erro
         }
         let (question, way) = asked(app).await?;
         if question.contains("reviewed") {
-            tally.reviewed += review(app).await?;
+            tally.reviewed += review(app, &id).await?;
             continue;
         }
         if way {
@@ -123,17 +125,23 @@ async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::Erro
     Ok(tally)
 }
 
-/// Reviews one step after another with one key: how many presses that took.
-async fn review(app: &App) -> Result<usize, Box<dyn std::error::Error + Send + Sync>> {
-    let all = app.driver.find_all(By::Css("[data-step]")).await?.len();
-    for n in 1..=all {
+/// Reviews one step after another with one key, until none is left that nobody has read: how many presses that took.
+async fn review(app: &App, id: &str) -> Result<usize, Box<dyn std::error::Error + Send + Sync>> {
+    let mut presses = 0;
+    while unread(app, id).await {
         app.until("a step in focus", async || {
             let script = "return document.activeElement.hasAttribute('data-step')";
             Ok(app.driver.execute(script, vec![]).await?.json().as_bool().unwrap_or(false))
         })
         .await;
         app.keys("r").await?;
-        app.text(&format!("{n} reviewed")).await?;
+        presses += 1;
+        settled(app).await?;
     }
-    Ok(all)
+    Ok(presses)
+}
+
+async fn unread(app: &App, id: &str) -> bool {
+    let all = app.api(&format!("/api/manuals/{id}/findings")).await;
+    all["findings"].as_array().is_some_and(|rows| rows.iter().any(|f| f["rule"] == "not-reviewed"))
 }

@@ -15,8 +15,9 @@ use super::owners::whom_it_serves;
 use super::phrases::{Phrase, phrase_at};
 use super::plugs::{the_one_for, whose};
 use super::results::let_do;
-use super::rows::{everything_is, 
-    clipped, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it, that_has, wide_one,
+use super::rows::{
+    clipped, everything_is, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it,
+    that_has, wide_one,
 };
 use super::straight::put_straight;
 use super::told::{Reader, Sentenced, Told, Topic, has};

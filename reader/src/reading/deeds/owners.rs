@@ -123,6 +123,6 @@ fn leads(c: &Clause) -> bool {
 }
 
 /// Where cables end, and whom none of them serves.
-fn is_board(p: &Phrase) -> bool {
+pub(super) fn is_board(p: &Phrase) -> bool {
     matches!(p.text().as_str(), "board" | "main board" | "mainboard" | "motherboard" | "logic board" | "circuit board")
 }

@@ -156,7 +156,8 @@ pub(super) fn row_behind(clauses: &mut Vec<Clause>) {
 /// "Unplug everything along this edge, so that's the lamp, the dial and the beeper.": each of them.
 pub(super) fn everything_is(clauses: &mut Vec<Clause>) {
     let all = |c: &Clause| {
-        let everything = matches!(&c.objects[..], [one] if matches!(one.head(), "everything" | "all") && one.is_pronoun());
+        let everything =
+            matches!(&c.objects[..], [one] if matches!(one.head(), "everything" | "all") && one.is_pronoun());
         let undone = matches!(c.base.as_str(), "unplug" | "disconnect" | "connect" | "reconnect" | "remove" | "take");
         everything && undone && !c.negated && !c.supposed
     };

@@ -6,6 +6,7 @@ use super::super::lexicon::lemma;
 use super::clauses::Clause;
 use super::grammar::Kind;
 use super::names::{is_part_head, tells_no_owner};
+use super::owners::is_board;
 use super::phrases::Phrase;
 use super::told::Reader;
 
@@ -55,7 +56,8 @@ impl Reader<'_> {
             if q.kind == Kind::Part
                 && !tells_no_owner(q.head())
                 && (q.definite || is_part_head(q.head()))
-                && !matches!(q.head(), "board" | "mainboard" | "motherboard" | "side" | "bar" | "half" | "halve")
+                && !is_board(q)
+                && !matches!(q.head(), "side" | "bar" | "half" | "halve")
             {
                 return Some(Phrase { of: Vec::new(), ..q.clone() });
             }

@@ -150,7 +150,10 @@ impl Reader<'_> {
         let led = c.mood == Mood::Purpose
             && c.objects.is_empty()
             && before.verb.is_none()
-            && before.objects.last().is_some_and(|p| thing(p) || self.says_at(0, "next thing") || self.says_at(0, "last thing"));
+            && before
+                .objects
+                .last()
+                .is_some_and(|p| thing(p) || self.says_at(0, "next thing") || self.says_at(0, "last thing"));
         let things: Vec<Phrase> = is.objects.iter().filter(|p| p.is_thing() && !p.is_pronoun()).cloned().collect();
         // "First one to unplug is always the battery."
         let verb = c.verb.unwrap_or(c.from);

@@ -167,7 +167,9 @@ fn pulled(c: &Case, bench: &Bench, name: String) -> String {
     let Some((owner, cable)) = name.rsplit_once(' ') else { return name };
     let says =
         |said: &String, w: &str| said == w || LEXICON.same_part.get(lemma(said).as_str()).is_some_and(|s| s == w);
-    let told = owner.split(' ').any(|w| c.s.words.iter().any(|said| says(said, w)));
+    // "the five-wire plug": what it is like, and not whose.
+    let like = |w: &str| matches!(w, "wire" | "pin" | "core" | "pole") || numbers::figure_at(&[w], 0).is_some();
+    let told = owner.split(' ').any(|w| !like(w) && c.s.words.iter().any(|said| says(said, w)));
     let counted = |w: &str| numbers::figure_at(&[w.split([' ', '-']).next().unwrap_or(w)], 0).is_some();
     let mut same = bench.unplugged.iter().filter(|w| w.ends_with(&format!(" {cable}")) && !counted(w));
     match (same.next(), same.next()) {

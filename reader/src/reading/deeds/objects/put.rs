@@ -45,6 +45,10 @@ pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     if prised_off && let Some(pry) = deeds.last() {
         deeds.push(Deed { by: None, act: Act::Remove, ..pry.clone() });
     }
+    // Other screws are told: another driver is in the hand, whoever named it.
+    if c.screws() && c.a.drive.is_some_and(|d| bench.driver.as_ref().is_some_and(|(_, in_hand, _)| *in_hand != d)) {
+        bench.driver = None;
+    }
     bench.after(c);
     if prised_off {
         bench.out.extend(c.what.iter().cloned());

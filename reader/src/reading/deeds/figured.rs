@@ -11,6 +11,7 @@ use super::super::{Statement, StatementKind};
 use super::supplement::screws;
 use super::{Deed, Half};
 use crate::units::{self, Measure, Quantity};
+use rustc_hash::FxHashMap;
 
 /// A fact of screws in a statement, and the act that turns them.
 struct Link {
@@ -44,17 +45,16 @@ pub fn figured(deeds: &mut Vec<Deed>, statements: &mut [Statement]) {
 
 /// What goes back is turned by the driver that took it out: "the four screws of the lid" were T5.
 fn as_they_came_out(deeds: &mut [Deed]) {
-    let out: Vec<(Vec<String>, Option<Drive>, Option<String>)> = deeds
-        .iter()
-        .filter(|d| matches!(d.act, Act::Unscrew | Act::Loosen) && d.groups.is_empty() && !d.what.is_empty())
-        .map(|d| (d.what.clone(), d.drive, d.bit.clone()))
-        .collect();
-    for d in deeds.iter_mut().filter(|d| matches!(d.act, Act::Drive | Act::Tighten)) {
-        if d.drive.is_some() || d.groups.iter().any(|g| g.drive.is_some()) {
-            continue;
-        }
-        let mut same = out.iter().filter(|(what, ..)| *what == d.what);
-        if let (Some((_, Some(drive), bit)), None) = (same.next(), same.next()) {
+    // What two acts took screws out of tells no drive.
+    let mut out: FxHashMap<Vec<String>, Option<(Drive, Option<String>)>> = FxHashMap::default();
+    let undone = |d: &&Deed| matches!(d.act, Act::Unscrew | Act::Loosen) && d.groups.is_empty() && !d.what.is_empty();
+    for d in deeds.iter().filter(undone) {
+        let told = d.drive.map(|drive| (drive, d.bit.clone()));
+        out.entry(d.what.clone()).and_modify(|known| *known = None).or_insert(told);
+    }
+    let open = |d: &&mut Deed| d.drive.is_none() && d.groups.iter().all(|g| g.drive.is_none());
+    for d in deeds.iter_mut().filter(|d| matches!(d.act, Act::Drive | Act::Tighten)).filter(open) {
+        if let Some(Some((drive, bit))) = out.get(&d.what) {
             d.drive = Some(*drive);
             d.bit.clone_from(bit);
             d.groups.iter_mut().for_each(|g| (g.drive, g.bit) = (Some(*drive), bit.clone()));

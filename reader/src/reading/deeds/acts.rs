@@ -770,8 +770,9 @@ impl Reader<'_> {
     /// "The motor goes in with the flat side to the switch.", "with the label facing down": which way it lies, with its words.
     fn oriented(&self, c: &Clause) -> Option<(std::ops::Range<usize>, String)> {
         const LONGEST: usize = 9;
-        const SIDES: [&str; 13] = [
-            "side", "edge", "end", "face", "label", "arrow", "notch", "text", "writing", "logo", "plus", "mark", "hole",
+        const SIDES: [&str; 20] = [
+            "side", "edge", "end", "face", "label", "arrow", "notch", "text", "writing", "logo", "plus", "mark",
+            "hole", "ridge", "rib", "dot", "stripe", "contact", "bevel", "tail",
         ];
         const WAYS: [&str; 17] = [
             "up",

@@ -423,6 +423,30 @@ mod tests {
         "# Recording: Board replacement, bench lamp\n\n[0:00] Take out the tray. Switch on.",
         "remove tray, power_on"
     )]
+    #[case::no_knob_lies_on_its_face(
+        "# Recording: Shelf radio, a new speaker\n\n[0:00] Pull off the knobs. Keep the washers, they stop the knob from rubbing. \
+         Turn it on its face.",
+        "remove knobs, turn radio"
+    )]
+    #[case::whose_plug_was_shown(
+        "The fan sits on the lid, and it has a wire of its own. There's its plug. Pull that.",
+        "disconnect fan plug"
+    )]
+    #[case::on_the_back_of_it(
+        "Take out the pump. Lift it slowly because two flat plugs are on the back. Pull those off.",
+        "remove pump, disconnect pump flat plugs"
+    )]
+    #[case::what_they_are(
+        "Three cables go to it, the left horn, the right horn and the lamp. The horns are plain plugs. With all three undone the \
+         board slides out.",
+        "disconnect left horn cable + right horn cable + lamp cable, remove main board"
+    )]
+    #[case::an_order_after_all("Put the cell in. Don't plug it in yet, no, actually do plug it in.", "connect cell")]
+    #[case::get_rid("There's a little rubber plug in the corner, get rid of that.", "remove rubber plug")]
+    #[case::seen_and_pulled(
+        "Take off the lid. You'll see a white connector for the fan, unplug it.",
+        "remove lid, disconnect fan white connector"
+    )]
     #[case::named_before_the_job(
         "# Recording: Hand dryer, a new motor\n\n[0:00] Take out the tray. Switch on.",
         "remove tray, power_on hand dryer"

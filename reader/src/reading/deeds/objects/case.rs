@@ -51,10 +51,20 @@ impl Case<'_> {
         self.s.said.contains(words)
     }
 
+    /// "The washers come off, they stop the knob from rubbing. Turn it on its face.": nobody lays a knob on its face.
+    pub fn lies_on_its_face(&self) -> bool {
+        self.because == "turned on its face" && self.a.objects.iter().all(|o| o.stands && is_turned(o))
+    }
+
     /// Only "it", "that" or a thing that stands for it; also where nothing is named.
     pub fn points(&self) -> bool {
         self.a.objects.iter().all(points)
     }
+}
+
+/// What turns where it is.
+pub(super) fn is_turned(o: &Phrase) -> bool {
+    matches!(o.head(), "shaft" | "knob" | "dial" | "wheel" | "spindle" | "axle")
 }
 
 pub(super) fn points(o: &Phrase) -> bool {

@@ -87,7 +87,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             lifted_here(c).into_iter().flat_map(|o| one(o, bench)).collect()
         }
         // The device is turned; "it" is the device.
-        Act::Turn if c.points() => bench.device.clone().into_iter().collect(),
+        Act::Turn if c.points() || c.lies_on_its_face() => bench.device.clone().into_iter().collect(),
         Act::Turn => a.objects.iter().take(1).flat_map(|o| one(o, bench)).collect(),
         // "Run it on low for a minute.": the device.
         Act::Test if c.because == "run for a while" && a.objects.first().is_none_or(|o| o.is_pronoun() || o.stands) => {

@@ -10,7 +10,7 @@ use super::super::phrases::Phrase;
 use super::super::told::{Told, has};
 use super::super::{Deed, Half};
 use super::bench::Bench;
-use super::case::{Case, points};
+use super::case::{Case, is_turned, points};
 use crate::units::Quantity;
 
 pub(super) enum Rule {
@@ -112,8 +112,7 @@ pub(super) const BY_WORDS: &[Rule] = &[
     }),
     // "Turn the shaft all the way round.": it stays where it is.
     Mend(|c, _| {
-        let turns = |o: &Phrase| matches!(o.head(), "shaft" | "knob" | "dial" | "wheel" | "spindle" | "axle");
-        if c.act == Act::Turn && c.a.objects.iter().any(turns) {
+        if c.act == Act::Turn && c.a.objects.iter().any(is_turned) && !c.lies_on_its_face() {
             c.act = Act::Adjust;
         }
     }),

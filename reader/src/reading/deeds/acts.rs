@@ -94,6 +94,7 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     }
     out.span = (words[0].start, words[words.len() - 1].end);
     out.driver_bit = drive_near(&lemmas, 0, lemmas.len()).and_then(|(_, bit)| bit).filter(|_| out.drivers.len() == 1);
+    out.takes_driver = clauses.iter().any(takes);
     out.tools = reader.tools_at_hand();
     out.counts = clauses.iter().find_map(how_many);
     out.lists = reader.is_list();
@@ -473,16 +474,18 @@ fn of_its_kind(told: &mut Told) {
     };
 }
 
+/// "Take the T5 driver.", "I'm going to use a Phillips."
+fn takes(c: &Clause) -> bool {
+    let handles = matches!(c.base.as_str(), "grab" | "take" | "use" | "get" | "swap" | "switch" | "change" | "go");
+    // "gets its two T8s": screws.
+    handles && !c.negated && (c.order || c.agent()) && c.things().all(|p| p.kind != Kind::Screw)
+}
+
 /// Drivers that are named; "Grab the number two Phillips." names one as well.
 fn drivers(lemmas: &[&str], clauses: &[Clause]) -> Vec<Drive> {
     let named: Vec<Drive> = tools_named(lemmas).iter().filter_map(|t| Drive::of_driver(t)).collect();
-    let taken = |c: &Clause| {
-        let handles = matches!(c.base.as_str(), "grab" | "take" | "use" | "get" | "swap" | "switch" | "change" | "go");
-        // "gets its two T8s": screws.
-        handles && !c.negated && (c.order || c.agent()) && c.things().all(|p| p.kind != Kind::Screw)
-    };
     let screws = lemmas.iter().any(|w| is_screw(w));
-    if !named.is_empty() || screws || !clauses.iter().any(taken) {
+    if !named.is_empty() || screws || !clauses.iter().any(takes) {
         return named;
     }
     drive_near(lemmas, 0, lemmas.len()).map(|(drive, _)| drive).into_iter().collect()
@@ -688,7 +691,9 @@ impl Reader<'_> {
             .filter(|q| (from..to).contains(&q.at) && q.measure.quantity == Quantity::Length)
             .find(|q| !q.sizes_a_tool(self.lemmas))
             .map(|q| q.measure.value);
-        let drive = drive_near(self.lemmas, from, to);
+        // "four hex stand-offs": six-sided outside, and no socket for a key.
+        let outside = self.lemmas[from..to].iter().any(|w| matches!(*w, "stand-off" | "standoff" | "nut"));
+        let drive = drive_near(self.lemmas, from, to).filter(|(drive, _)| !(outside && *drive == Drive::Hex));
         let oriented = self.oriented(c);
         let within =
             |np: &Phrase| oriented.as_ref().is_some_and(|(way, _)| way.start + 1 < np.from && np.from < way.end);

@@ -447,6 +447,10 @@ mod tests {
         "Take off the lid. You'll see a white connector for the fan, unplug it.",
         "remove lid, disconnect fan white connector"
     )]
+    #[case::two_groups_of_one_part(
+        "Main board. There's six T10s, 8 millimetres, and then four hex stand-offs around the sockets.",
+        "unscrew main board, unscrew main board"
+    )]
     #[case::named_before_the_job(
         "# Recording: Hand dryer, a new motor\n\n[0:00] Take out the tray. Switch on.",
         "remove tray, power_on hand dryer"

@@ -75,6 +75,8 @@ pub(super) struct Sentenced {
     pub drivers: Vec<Drive>,
     /// The bit that is named with the only one of them.
     pub driver_bit: Option<String>,
+    /// "Take the T5 driver.": in the hand, and not on a list.
+    pub takes_driver: bool,
     /// Lists what is needed.
     pub lists: bool,
     /// "There are two.", "I counted twenty two.": of what was spoken of.

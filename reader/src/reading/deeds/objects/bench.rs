@@ -47,6 +47,8 @@ pub(super) struct Bench {
     /// The only drive of the whole recording, and the one named last.
     pub only_driver: Option<Drive>,
     pub driver: Option<(usize, Drive, Option<String>)>,
+    /// That one was taken, or named while work went on; what is on a list is in nobody's hand.
+    pub in_hand: bool,
     /// The only drive of the list of tools.
     pub listed: Option<Drive>,
     /// What came off last: "the new one" takes its place.

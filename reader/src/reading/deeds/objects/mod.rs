@@ -72,6 +72,7 @@ pub(super) fn settle(
         bench.hear(s.number, &s.whole);
         if let [one] = s.drivers[..] {
             bench.driver = Some((s.number, one, s.driver_bit.clone()));
+            bench.in_hand = s.takes_driver && !s.lists || deeds.last().is_some();
         }
         if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
             continue;

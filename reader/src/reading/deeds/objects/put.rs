@@ -145,9 +145,9 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
     /// A driver is in the hand until another is named; sentences after which nobody remembers it. What goes back goes back
     /// as it came out, whatever was named last.
     const LAID_DOWN: usize = 60;
-    const LAID_DOWN_IN_THE_REBUILD: usize = 2;
+    const NAMED_BESIDE: usize = 2;
     let (a, s) = (c.a, c.s);
-    let laid_down = if c.apart() { LAID_DOWN } else { LAID_DOWN_IN_THE_REBUILD };
+    let laid_down = if c.apart() && bench.in_hand { LAID_DOWN } else { NAMED_BESIDE };
     let in_hand = bench.driver.as_ref().filter(|(at, ..)| at + laid_down >= s.number);
     let recent = in_hand.map(|(_, drive, _)| *drive);
     let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| c.screws()));

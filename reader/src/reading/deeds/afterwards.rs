@@ -73,7 +73,8 @@ pub(super) fn captive(told: &[Sentenced], deeds: &mut [Deed]) {
 pub(super) fn counted_behind(told: &[Sentenced], deeds: &mut [Deed]) {
     for s in told {
         let Some(count) = s.counts else { continue };
-        let last = deeds.iter_mut().rfind(|d| d.sentence <= s.number && d.start < s.span.1);
+        let to = deeds.partition_point(|d| d.start < s.span.1);
+        let last = deeds[..to].last_mut();
         let near = |d: &&mut Deed| d.act.turns_screws() && d.count.is_none() && d.sentence + 1 >= s.number;
         if let Some(deed) = last.filter(near) {
             deed.count = Some(count);

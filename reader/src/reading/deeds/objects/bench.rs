@@ -8,6 +8,16 @@ use super::super::names::is_cable;
 use crate::units::Measure;
 use std::collections::{BTreeMap, BTreeSet};
 
+/// The driver that was named last.
+#[derive(Debug)]
+pub(super) struct Driver {
+    pub sentence: usize,
+    pub drive: Drive,
+    pub bit: Option<String>,
+    /// It was taken, or named while work went on; what is on a list is in nobody's hand.
+    pub in_hand: bool,
+}
+
 /// What is on the bench while the narration goes on.
 #[derive(Debug, Default)]
 pub(super) struct Bench {
@@ -46,9 +56,7 @@ pub(super) struct Bench {
     pub warmth: Vec<Measure>,
     /// The only drive of the whole recording, and the one named last.
     pub only_driver: Option<Drive>,
-    pub driver: Option<(usize, Drive, Option<String>)>,
-    /// That one was taken, or named while work went on; what is on a list is in nobody's hand.
-    pub in_hand: bool,
+    pub driver: Option<Driver>,
     /// The only drive of the list of tools.
     pub listed: Option<Drive>,
     /// What came off last: "the new one" takes its place.

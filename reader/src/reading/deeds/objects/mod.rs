@@ -17,7 +17,7 @@ use super::names::{is_cable, name};
 use super::phrases::Phrase;
 use super::told::{Sentenced, Told, has};
 use super::{Deed, Half, Need};
-use bench::Bench;
+use bench::{Bench, Driver};
 use case::Case;
 use meant::meant;
 use named::{named, sets_heater};
@@ -71,8 +71,8 @@ pub(super) fn settle(
     for (n, (s, halves)) in told.iter().zip(halves).enumerate() {
         bench.hear(s.number, &s.whole);
         if let [one] = s.drivers[..] {
-            bench.driver = Some((s.number, one, s.driver_bit.clone()));
-            bench.in_hand = s.takes_driver && !s.lists || deeds.last().is_some();
+            let in_hand = !s.lists && (s.takes_driver || !deeds.is_empty());
+            bench.driver = Some(Driver { sentence: s.number, drive: one, bit: s.driver_bit.clone(), in_hand });
         }
         if s.thanks && s.acts.len() < 2 && s.words.len() < 8 {
             continue;

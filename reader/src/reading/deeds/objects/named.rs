@@ -39,8 +39,9 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         }
         // The mains plug is the device's own.
         Act::Connect if c.because == "into the wall" => Vec::new(),
-        Act::Connect if all_pulled(a, bench).is_some() => all_pulled(a, bench).unwrap_or_default(),
-        Act::Connect => plugs(a, bench).into_iter().map(|w| pulled(c, bench, w)).collect(),
+        Act::Connect => {
+            all_pulled(a, bench).unwrap_or_else(|| plugs(a, bench).into_iter().map(|w| pulled(c, bench, w)).collect())
+        }
         Act::Disconnect => plugs(a, bench),
         Act::Heat => heated(a, bench),
         // "Shut the power off.": of the device.

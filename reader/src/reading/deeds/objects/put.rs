@@ -8,7 +8,7 @@ use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::{GRAMMAR, Kind};
 use super::super::names::{placed, tells_where};
 use super::super::phrases::Phrase;
-use super::bench::Bench;
+use super::bench::{Bench, Driver};
 use super::case::Case;
 
 pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
@@ -46,7 +46,7 @@ pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
         deeds.push(Deed { by: None, act: Act::Remove, ..pry.clone() });
     }
     // Other screws are told: another driver is in the hand, whoever named it.
-    if c.screws() && c.a.drive.is_some_and(|d| bench.driver.as_ref().is_some_and(|(_, in_hand, _)| *in_hand != d)) {
+    if c.screws() && c.a.drive.is_some_and(|d| bench.driver.as_ref().is_some_and(|driver| driver.drive != d)) {
         bench.driver = None;
     }
     bench.after(c);
@@ -147,11 +147,11 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
     const LAID_DOWN: usize = 60;
     const NAMED_BESIDE: usize = 2;
     let (a, s) = (c.a, c.s);
-    let laid_down = if c.apart() && bench.in_hand { LAID_DOWN } else { NAMED_BESIDE };
-    let in_hand = bench.driver.as_ref().filter(|(at, ..)| at + laid_down >= s.number);
-    let recent = in_hand.map(|(_, drive, _)| *drive);
+    let laid_down = |d: &Driver| if c.apart() && d.in_hand { LAID_DOWN } else { NAMED_BESIDE };
+    let in_hand = bench.driver.as_ref().filter(|d| d.sentence + laid_down(d) >= s.number);
+    let recent = in_hand.map(|d| d.drive);
     let drive = a.drive.or_else(|| recent.or(bench.only_driver).filter(|_| c.screws()));
-    let its_bit = in_hand.and_then(|(.., bit)| bit.clone()).filter(|_| a.drive.is_none() && c.screws());
+    let its_bit = in_hand.and_then(|d| d.bit.clone()).filter(|_| a.drive.is_none() && c.screws());
     let probes = c.act == Act::Measure && a.objects.iter().any(|o| o.kind == Kind::Meter);
     let meter = probes.then(|| "multimeter".to_owned());
     let driver = drive.filter(|_| c.screws()).map(|d| format!("{} screwdriver", d.name()));

@@ -193,10 +193,10 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     deeds::supplement(&mut statements, &deeds, &needs);
     deeds::tools_at_hand(&mut statements, &tools);
     settle::heated_with_what_is_at_hand(&mut statements);
-    deeds::only_driver(&mut statements);
+    deeds::only_driver(&mut statements, &mut deeds);
     let words: Vec<&[&str]> = tagged.iter().map(|t| &t.words[..]).collect();
     deeds::all_alike(&mut statements, &mut deeds, &words);
-    deeds::only_bit(&mut statements, &words);
+    deeds::only_bit(&mut statements, &mut deeds, &words);
     returned::by_size(&mut statements);
     deeds::figured(&mut deeds, &mut statements);
     homes::find(&mut statements, &mut deeds, &place.text);

@@ -4,7 +4,8 @@
 //! moves by itself, or on how long a key is held stands in the table here.
 
 use super::super::Act;
-use super::super::extract::tools_named;
+use super::super::extract::{drive_near, tools_named};
+use super::super::facts::Drive;
 use super::super::tags::Form;
 use super::Half;
 use super::clauses::{Clause, Mood};
@@ -74,7 +75,13 @@ impl Reader<'_> {
         told.new = objects.iter().any(|o| o.new);
         // "Two plugs are on the back. Pull those off."
         let plugs = || objects.iter().find(|o| o.kind == Kind::Plug && o.count.is_some_and(|n| n > 1));
-        told.count = objects.iter().find(|o| o.kind == Kind::Screw).or_else(plugs).and_then(|o| o.count);
+        let screws = objects.iter().find(|o| o.kind == Kind::Screw);
+        told.count = screws.or_else(plugs).and_then(|o| o.count);
+        // The clause tells the drive of the first of them.
+        let other = |(drive, _): &(Drive, Option<String>)| told.drive.is_some_and(|first| first != *drive);
+        if let Some((drive, bit)) = screws.and_then(its_drive).filter(other) {
+            (told.drive, told.bit) = (Some(drive), bit);
+        }
         told.apart = self.frame(c, Half::Apart, &objects).map(|f| (f.act, f.name.as_str()));
         told.together = self.frame(c, Half::Together, &objects).map(|f| (f.act, f.name.as_str()));
         let mut group = Group { n, c, objects, told };
@@ -186,6 +193,18 @@ impl Reader<'_> {
     }
 }
 
+/// "The two Phillips and the three star screws": each drive has its own driver.
+fn two_drives(a: &Phrase, b: &Phrase) -> bool {
+    let counted = |p: &Phrase| p.kind == Kind::Screw && p.count.is_some();
+    let drive = |p: &Phrase| its_drive(p).map(|(drive, _)| drive);
+    counted(a) && counted(b) && drive(a).is_some() && drive(b).is_some() && drive(a) != drive(b)
+}
+
+fn its_drive(screws: &Phrase) -> Option<(Drive, Option<String>)> {
+    let words: Vec<&str> = screws.words.iter().map(CompactString::as_str).collect();
+    drive_near(&words, 0, words.len())
+}
+
 /// "Put back the bumpers and the eight screws.": each kind of thing has its own act.
 fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
     // "Unplug the power and the aerial.": the device, and then its plugs.
@@ -196,7 +215,7 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
         let same = |kind: Kind| (a.kind == kind) == (b.kind == kind);
         let stuff = |p: &Phrase| matches!(p.kind, Kind::Glue | Kind::Material | Kind::Liquid | Kind::Tape);
         let beside = !matches!(c.base.as_str(), "put" | "apply" | "add") || stuff(a) == stuff(b);
-        looks || same(Kind::Screw) && same(Kind::Plug) && beside
+        looks || same(Kind::Screw) && same(Kind::Plug) && beside && !two_drives(a, b)
     };
     let mut groups: Vec<Vec<Phrase>> = Vec::new();
     // "Connect all the flexes, five pieces.": how many, and nothing else.
@@ -212,6 +231,10 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
     if groups.is_empty() {
         groups.push(Vec::new());
     }
+    // What they hold is said of the last.
+    let held = groups.last().and_then(|g| g.first()).map(|o| o.of.clone()).unwrap_or_default();
+    let bare = |o: &&mut Phrase| o.kind == Kind::Screw && o.of.is_empty();
+    groups.iter_mut().flatten().filter(bare).for_each(|o| o.of.clone_from(&held));
     groups
 }
 

@@ -451,6 +451,10 @@ mod tests {
         "Main board. There's six T10s, 8 millimetres, and then four hex stand-offs around the sockets.",
         "unscrew main board, unscrew main board"
     )]
+    #[case::two_drives_side_by_side(
+        "Unscrew the two Phillips and the three Torx screws of the holder. Take the holder out.",
+        "unscrew holder, unscrew holder, remove holder"
+    )]
     #[case::named_before_the_job(
         "# Recording: Hand dryer, a new motor\n\n[0:00] Take out the tray. Switch on.",
         "remove tray, power_on hand dryer"

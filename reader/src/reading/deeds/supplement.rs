@@ -12,7 +12,7 @@ use super::super::facts::{
 use super::super::lexicon::lemma;
 use super::super::wording::ScrewGroup;
 use super::super::{Act, ActFact, Statement, StatementKind};
-use super::afterwards::{MORE_SHOWN, SLACKENED};
+use super::afterwards::SLACKENED;
 use super::grammar::{GRAMMAR, Kind};
 use super::names::tells_no_owner;
 use super::{Deed, Half, Need};
@@ -74,20 +74,6 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
     let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
     let of_cue: FxHashSet<(u32, Slot)> =
         statements.iter().zip(&held).flat_map(|(s, held)| held.iter().map(|slot| (s.cue, *slot))).collect();
-    let counted: FxHashSet<(u32, Option<u32>)> =
-        statements.iter().flat_map(|s| s.facts.fasteners.iter().map(|f| (s.cue, f.count))).collect();
-    let mut in_all: FxHashMap<u32, u32> = FxHashMap::default();
-    for s in statements.iter() {
-        *in_all.entry(s.cue).or_default() += s.facts.fasteners.iter().filter_map(|f| f.count).sum::<u32>();
-    }
-    // A total told beside its groups is no further group.
-    let further = |d: &Deed| {
-        let cue = d.cue as u32;
-        let fewer = d.count.is_some_and(|n| in_all.get(&cue).is_none_or(|all| n < *all || *all == 0));
-        // Captions cut a sentence in pieces of a few words.
-        let beside = |count: Option<u32>| (cue.saturating_sub(3)..=cue + 3).any(|c| counted.contains(&(c, count)));
-        d.because == MORE_SHOWN || fewer && !beside(d.count) && !counted.contains(&(cue, None))
-    };
     // Where captions cut a sentence, the statements beside it hold the fact.
     let beside =
         |at: usize, slot: Slot| held[at.saturating_sub(1)..held.len().min(at + 2)].iter().any(|h| h.contains(&slot));
@@ -105,10 +91,8 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
             continue;
         }
         match slot(d.act) {
-            Some(slot @ Slot::Screws(_)) if further(d) => {
-                add(statement, d, slot);
-                acted(statement, d);
-            }
+            // What the sheet tells of screws is read off the acts (`figured`).
+            Some(Slot::Screws(_)) => acted(statement, d),
             Some(slot) if !moves && (of_cue.contains(&(d.cue as u32, slot)) || beside(at, slot)) => {}
             Some(slot) => {
                 add(statement, d, slot);
@@ -211,7 +195,7 @@ pub fn tools_at_hand(statements: &mut [Statement], tools: &[((usize, usize), Vec
 }
 
 /// One driver in the list of tools, and no other anywhere: it turns every screw.
-pub fn only_driver(statements: &mut [Statement]) {
+pub fn only_driver(statements: &mut [Statement], deeds: &mut [Deed]) {
     let drive = |tool: &String| Drive::of_driver(tool);
     let named: FxHashSet<Drive> = statements.iter().flat_map(|s| s.facts.tools.iter().filter_map(drive)).collect();
     // "For the screws we use …" says so as well.
@@ -224,6 +208,9 @@ pub fn only_driver(statements: &mut [Statement]) {
     for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(|f| f.drive.is_none()) {
         f.drive = Some(only);
         f.guessed = true;
+    }
+    for d in deeds.iter_mut().filter(|d| d.act.turns_screws() && d.drive.is_none()) {
+        d.drive = Some(only);
     }
 }
 
@@ -253,11 +240,12 @@ pub fn all_alike(statements: &mut [Statement], deeds: &mut [Deed], spoken: &[&[&
 /// "A Phillips, double zero", and no other Phillips anywhere: its bit takes out every Phillips screw.
 ///
 /// `spoken`: the words of each statement.
-pub fn only_bit(statements: &mut [Statement], spoken: &[&[&str]]) {
+pub fn only_bit(statements: &mut [Statement], deeds: &mut [Deed], spoken: &[&[&str]]) {
     let mut bits: FxHashMap<Drive, FxHashSet<String>> = FxHashMap::default();
-    for f in statements.iter().flat_map(|s| &s.facts.fasteners) {
-        if let Some(drive) = f.drive {
-            bits.entry(drive).or_default().extend(f.bit.clone());
+    let facts = statements.iter().flat_map(|s| &s.facts.fasteners).map(|f| (f.drive, &f.bit));
+    for (drive, bit) in facts.chain(deeds.iter().map(|d| (d.drive, &d.bit))) {
+        if let Some(drive) = drive {
+            bits.entry(drive).or_default().extend(bit.clone());
         }
     }
     let kit = |s: &Statement| s.kind == StatementKind::Tool || s.facts.tools.len() >= 3;
@@ -271,6 +259,10 @@ pub fn only_bit(statements: &mut [Statement], spoken: &[&[&str]]) {
     let out = |f: &&mut FastenerFact| matches!(f.op, FastenerOp::Remove | FastenerOp::Loosen);
     for f in statements.iter_mut().flat_map(|s| &mut s.facts.fasteners).filter(out).filter(|f| f.bit.is_none()) {
         f.bit = f.drive.and_then(only);
+    }
+    let undone = |d: &&mut Deed| matches!(d.act, Act::Unscrew | Act::Loosen) && d.bit.is_none();
+    for d in deeds.iter_mut().filter(undone) {
+        d.bit = d.drive.and_then(only);
     }
 }
 
@@ -299,7 +291,7 @@ fn slot(act: Act) -> Option<Slot> {
 
 fn add(s: &mut Statement, d: &Deed, slot: Slot) {
     match slot {
-        Slot::Screws(_) => s.facts.fasteners.extend(d.screws().iter().map(|g| screws(d, g))),
+        Slot::Screws(_) => {}
         Slot::Plug(out) => {
             let op = if out { ConnectorOp::Disconnect } else { ConnectorOp::Connect };
             let rest = speaks_of_the_rest(&s.text);

@@ -4,6 +4,8 @@
 //! test: what it keeps belongs to an origin, and every server has a port of its own, so a test finds nothing of another
 //! and can be run alone. One that fails takes its browser with it.
 
+pub mod presses;
+
 use paso_server::serve;
 use paso_server::store::Store;
 use serde_json::{Value, json};

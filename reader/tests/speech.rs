@@ -52,6 +52,8 @@ fn words(deeds: &[&Deed]) -> String {
 #[rstest]
 #[case::a_coffee_machine(include_str!("speech/coffee-machine.txt"), 10)]
 #[case::breathless(include_str!("speech/breathless.txt"), 8)]
+#[case::in_halves(include_str!("speech/in-halves.txt"), 5)]
+#[case::two_at_a_bench(include_str!("speech/two-at-a-bench.txt"), 10)]
 #[case::a_service_manual(include_str!("speech/service-manual.txt"), 4)]
 #[case::a_lamp(include_str!("speech/lamp.txt"), 6)]
 #[case::a_label_maker(include_str!("speech/label-maker.txt"), 7)]

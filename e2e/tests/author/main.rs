@@ -15,6 +15,7 @@ mod landing;
 mod listen;
 mod lost_and_clashing;
 mod pointer;
+mod presses;
 mod screws;
 mod seams;
 mod settle;

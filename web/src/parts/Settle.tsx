@@ -39,16 +39,30 @@ export type Settle = {
 
 const place = (f: Finding) => stations.findIndex((s) => s.stop === f.stop);
 
+/**
+ * Where the walk goes on once its question is settled: at the next that stood behind it and is still open, or at what the
+ * answer itself has brought up before that one; behind the last, at what was passed over. One answer may settle several.
+ */
+function behind(before: string[], settled: string | null, open: string[]): number {
+  const later = before.slice(before.indexOf(settled ?? "") + 1);
+  const next = later.map((key) => open.indexOf(key)).find((at) => at >= 0) ?? open.length;
+  let at = next;
+  while (at > 0 && !before.includes(open[at - 1] ?? "")) at -= 1;
+  return at < open.length ? at : 0;
+}
+
 export function useSettle(id: string, loaded: boolean): Settle {
   const navigate = useNavigate();
   const asked = useFindingsOf(id, { when: loaded }).data;
   const found = asked?.findings ?? [];
   // Sorting is stable: what blocks publishing stays first within its stop.
   const open = found.filter((f) => f.set_aside == null).sort((a, b) => place(a) - place(b));
-  const [at, setAt] = useState<{ key: string; index: number } | null>(null);
-  const kept = at ? open.findIndex((f) => f.key === at.key) : -1;
-  // What was settled is gone, and the next stands in its place.
-  const index = kept >= 0 ? kept : Math.min(at?.index ?? 0, open.length - 1);
+  const [at, setAt] = useState<string | null>(null);
+  const keys = open.map((f) => f.key);
+  const kept = at ? keys.indexOf(at) : -1;
+  const row = useRef<string[]>([]);
+  if (kept >= 0) row.current = keys;
+  const index = kept >= 0 ? kept : behind(row.current, at, keys);
   const finding = at ? open[index] : undefined;
   const latest = useRef({ open, index, walking: at !== null });
   latest.current = { open, index, walking: at !== null };
@@ -57,7 +71,7 @@ export function useSettle(id: string, loaded: boolean): Settle {
     const { open, index, walking } = latest.current;
     if (open.length === 0) return;
     const next = walking ? (index + way + open.length) % open.length : way > 0 ? 0 : open.length - 1;
-    setAt({ key: open[next]?.key ?? "", index: next });
+    setAt(open[next]?.key ?? null);
   }, []);
   const close = useCallback(() => setAt(null), []);
 
@@ -75,7 +89,7 @@ export function useSettle(id: string, loaded: boolean): Settle {
   // biome-ignore lint/correctness/useExhaustiveDependencies: only another question leads elsewhere
   useEffect(() => {
     if (!finding) return;
-    setAt({ key: finding.key, index });
+    setAt(finding.key);
     navigate(`/manuals/${id}/${wayTo(finding).replace("../", "")}`);
   }, [finding?.key]);
 
@@ -134,16 +148,18 @@ export function SettleDock({ settle }: { settle: Settle }) {
         if (event.key === "Escape") close();
       }}
     >
-      <Row data-on style={{ alignItems: "center" }}>
+      <Row style={{ alignItems: "center" }}>
         <h2 aria-live="polite">
           {now.number} of {left} to settle: {stop?.name}
         </h2>
         <Button onPress={() => step(-1)}>
           Back <Key>⇧ F8</Key>
         </Button>
-        <Button onPress={() => step(1)}>
-          Next <Key>F8</Key>
-        </Button>
+        <span data-on>
+          <Button onPress={() => step(1)}>
+            Next <Key>F8</Key>
+          </Button>
+        </span>
         <Button onPress={close}>
           Close <Key>Esc</Key>
         </Button>

@@ -128,13 +128,15 @@ export function wayTo(finding: Finding): string {
     case "listen":
       return to({ tab: "settle", finding: finding.key });
     case "steps":
-      // To review a step is to read it: the step itself is where the key is pressed, and no field of it.
-      if (step) return to(finding.rule === "not-reviewed" ? { step } : { step, open: "1" });
+      if (step) return to({ step, open: "1" });
       if (part) return to({ tab: "parts", part });
       if (at("note")) return to({ tab: "notes" });
       return at("tool") || at("tool_named") ? to({ tab: "tools" }) : to({});
+    case "publish":
+      // To review a step is to read it: the step itself is where the key is pressed, and no field of it.
+      return step ? `../steps?${new URLSearchParams({ step })}` : to({});
     case "screws":
-      return group ? to({ group }) : to({});
+      return group ? to({ group, ...(finding.rule === "uncounted" && { field: "count" }) }) : to({});
     case "cautions":
       return to({ ...(step && { step }), finding: finding.key });
     default:

@@ -6,7 +6,7 @@ use crate::finding::{Finding, Rule, RuleId, Stop};
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::Uncounted,
-    stop: Stop::Fold,
+    stop: Stop::Screws,
     blocks: true,
     may_set_aside: false,
     why: "Without a count nobody can tell whether a screw was left over.",

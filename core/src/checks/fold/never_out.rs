@@ -3,7 +3,7 @@
 use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::{ActionId, PartId, StepId};
-use crate::manual::{Action, Edit, PartEdit, Phase, SentenceEdit, Step, StepEdit};
+use crate::manual::{Action, Edit, PartEdit, PartField, Phase, Replacement, SentenceEdit, Step, StepEdit};
 use crate::reading::Act;
 use crate::rebuild::Difference;
 use uuid::Uuid;
@@ -28,7 +28,7 @@ fn finding(case: &Case<'_>, difference: &Difference) -> Option<Finding> {
     let Difference::NeverOut { told, part } = difference else { return None };
     let name = case.manual.part_name(*part);
     let says = format!(
-        "The {name} goes in and never came out (“{}”). Say under which name it came out, or that it is new.",
+        "“{}”: nothing tells that the {name} came out. Say under which name, or that it is new.",
         case.title(*told)
     );
     let out = freed_in(case, *part).map(|step| {
@@ -40,8 +40,11 @@ fn finding(case: &Case<'_>, difference: &Difference) -> Option<Finding> {
         let edit = Edit::Part(PartEdit::Merge { id: *part, into });
         Fix::new(format!("It is the {}", case.manual.part_name(into)), edit)
     });
+    let order = PartField::Replacement(Some(Replacement::default()));
+    let new =
+        Fix::new(format!("The {name}: new, to be ordered"), Edit::Part(PartEdit::Set { id: *part, field: order }));
     let about = vec![Subject::Step(*told), Subject::Part(*part)];
-    Some(RULE.finding_about(about, says).resting_on(name).with(out.into_iter().chain(fixes)))
+    Some(RULE.finding_about(about, says).resting_on(name).with(out.into_iter().chain(fixes).chain([new])))
 }
 
 /// The step of the teardown that undoes what holds the part: its screws or its plug.
@@ -93,7 +96,7 @@ mod tests {
     #[test]
     fn it_goes_by_another_name() {
         let told = format!("{TOLD}[1:20] Install the base cover.");
-        let says = "The base cover goes in and never came out (“Fit the base cover”). Say under which name it came out, or that it is new.";
+        let says = "“Fit the base cover”: nothing tells that the base cover came out. Say under which name, or that it is new.";
         check(&RULE, &told, &[says]);
         let manual = manual(&told);
         let finding = findings(&manual).into_iter().find(|f| f.rule == RULE.id).expect("the cover");
@@ -127,6 +130,15 @@ mod tests {
             Edit::Step(StepEdit::Sentence { sentence: SentenceEdit::Add { sentence, .. }, .. }) => Some(sentence.id),
             _ => None,
         }
+    }
+
+    #[test]
+    fn one_press_says_that_it_is_new() {
+        let manual = manual(&format!("{TOLD}[1:20] Install the gasket.\n\n[1:30] Put the rear cover on."));
+        let finding = findings(&manual).into_iter().find(|f| f.rule == RULE.id).expect("the gasket");
+        assert_eq!(finding.fixes.last().map(|f| f.label.as_str()), Some("The gasket: new, to be ordered"));
+        let ordered = manual.apply(&finding.fixes.last().unwrap().edit, "Ann").expect("it is new").0;
+        assert!(findings(&ordered).iter().all(|f| f.rule != RULE.id));
     }
 
     #[test]

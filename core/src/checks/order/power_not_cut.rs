@@ -1,9 +1,12 @@
 //! Live parts are worked on before anything cuts the power.
 
 use crate::checks::{Case, move_up};
-use crate::finding::{Finding, Rule, RuleId, Stop, Subject};
-use crate::manual::Phase;
+use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
+use crate::ids::{ActionId, PartId, StepId};
+use crate::manual::{Action, Edit, Manual, Phase, Step, StepEdit};
 use crate::power::{cut, live_work, switches_off};
+use crate::reading::Act;
+use uuid::Uuid;
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::PowerNotCut,
@@ -33,8 +36,35 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
         None => "Add a step before it that unplugs the device or disconnects its battery.".to_owned(),
     };
     let says = format!("Step {number} (“{title}”) works at {what} before anything cuts the power{off}. {help}");
-    let fix = cutting.map(|c| move_up(&steps, c, at));
-    vec![RULE.finding(Subject::Step(steps[at].id), says).resting_on(cutting).with(fix)]
+    let fixes = match cutting {
+        Some(c) => vec![move_up(&steps, c, at)],
+        None => steps_that_cut(manual, &steps, at),
+    };
+    vec![RULE.finding(Subject::Step(steps[at].id), says).resting_on(cutting).with(fixes)]
+}
+
+/// A step before it for each source that the manual knows, and for the wall, which nobody need have named.
+fn steps_that_cut(manual: &Manual, steps: &[&Step], at: usize) -> Vec<Fix> {
+    let before = at.checked_sub(1).map(|n| steps[n].id);
+    let sources = manual.parts.values().filter(|p| p.power_source);
+    let taken = sources.map(|p| {
+        let title = format!("Remove the {}", p.name);
+        Fix::new(
+            format!("Take the {} out before it", p.name),
+            added(steps[at].id, before, Act::Remove, vec![p.id], title),
+        )
+    });
+    let unplugged = added(steps[at].id, None, Act::Unplug, Vec::new(), "Unplug the device".to_owned());
+    taken.chain([Fix::new("Unplug the device first", unplugged)]).collect()
+}
+
+/// A new step behind another, for the one that works at live parts.
+fn added(live: StepId, after: Option<StepId>, act: Act, parts: Vec<PartId>, title: String) -> Edit {
+    // The same choice has the same id, however often it is offered.
+    let id = |what: &str| Uuid::new_v5(&live.0, format!("{what} {title}").as_bytes());
+    let sentence = Action { text: None, ..Action::typed(ActionId(id("sentence")), act, parts, "") };
+    let (id, actions) = (StepId(id("step")), vec![sentence]);
+    Edit::Step(StepEdit::Add { id, phase: Phase::Teardown, after, title, actions })
 }
 
 #[cfg(test)]
@@ -42,6 +72,7 @@ mod tests {
     use super::RULE;
     use crate::checks::drafted::{check, manual};
     use crate::checks::findings;
+    use crate::manual::Phase;
     use rstest::rstest;
 
     #[test]
@@ -94,6 +125,29 @@ mod tests {
         let found = findings(&told).into_iter().find(|f| f.rule == RULE.id).unwrap();
         let moved = told.apply(&found.fixes[0].edit, "Ann").unwrap().0;
         assert!(findings(&moved).iter().all(|f| f.rule != RULE.id));
+    }
+
+    #[rstest]
+    #[case::by_its_cells(
+        "Take off the cover. Disconnect the fan cable. Take out the fan. Now the assembly. Put the fan in. Put the batteries in. Put the cover on.",
+        &["Take the batteries out before it", "Unplug the device first"],
+        "Remove the batteries."
+    )]
+    #[case::by_the_wall("Take off the cover. Disconnect the fan cable. Take out the fan.", &["Unplug the device first"], "Unplug the device.")]
+    fn one_press_adds_the_step_that_cuts(#[case] text: &str, #[case] offered: &[&str], #[case] sentence: &str) {
+        let told = manual(text);
+        let found = findings(&told).into_iter().find(|f| f.rule == RULE.id).unwrap();
+        let labels: Vec<&str> = found.fixes.iter().map(|f| f.label.as_str()).collect();
+        assert_eq!(labels, offered);
+        for fix in &found.fixes {
+            let safe = told.apply(&fix.edit, "Ann").unwrap().0;
+            assert!(findings(&safe).iter().all(|f| f.rule != RULE.id), "{}", fix.label);
+        }
+        let safe = told.apply(&found.fixes[0].edit, "Ann").unwrap().0;
+        let sentences: Vec<String> =
+            safe.steps_in(Phase::Teardown).iter().flat_map(|s| &s.actions).map(|a| safe.sentence(a)).collect();
+        let at = |text: &str| sentences.iter().position(|s| s == text);
+        assert!(at(sentence).is_some() && at(sentence) < at("Disconnect the fan cable."), "{sentences:?}");
     }
 
     #[rstest]

@@ -4,6 +4,7 @@ use crate::checks::Case;
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::{PartId, StepId};
 use crate::manual::{Edit, PartEdit};
+use crate::rebuild::Difference;
 use std::collections::BTreeSet;
 
 pub(super) const RULE: Rule = Rule {
@@ -22,7 +23,12 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     let held = manual.fasteners.values().filter(|g| here.contains(&g.step)).flat_map(|g| &g.holds);
     let plugged = manual.connectors.values().filter(|c| here.contains(&c.step)).filter_map(|c| c.serves.as_ref());
     let heated = manual.heats.values().filter(|h| here.contains(&h.step)).filter_map(|h| h.target.as_ref());
-    let handled: BTreeSet<PartId> = moved.chain(held).chain(plugged).chain(heated).copied().collect();
+    // What is told to go in and never came out is asked at the fold.
+    let strange = case.differences().iter().filter_map(|d| match d {
+        Difference::NeverOut { part, .. } => Some(part),
+        _ => None,
+    });
+    let handled: BTreeSet<PartId> = moved.chain(held).chain(plugged).chain(heated).chain(strange).copied().collect();
     let finding = |part: PartId| {
         let says = format!("No step of the teardown takes out or works on the {}.", manual.part_name(part));
         let remove = Edit::Part(PartEdit::Remove { id: part });

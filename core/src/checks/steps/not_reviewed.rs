@@ -6,7 +6,8 @@ use crate::manual::{Phase, Step};
 
 pub(super) const RULE: Rule = Rule {
     id: RuleId::NotReviewed,
-    stop: Stop::Steps,
+    // Read once more when all else is settled: whoever changes a step afterwards has to read it again.
+    stop: Stop::Publish,
     blocks: false,
     may_set_aside: true,
     why: "What a program has read and no person has seen is not known to be true.",

@@ -106,6 +106,9 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.target = reader.target();
     out.acts = reader.acts();
     out.acts.splice(..0, reader.out_by_now());
+    if out.acts.is_empty() {
+        out.acts = reader.bare();
+    }
     if let Some(wish) = reader.wish() {
         wished(&words, wish, &mut out);
     }
@@ -191,10 +194,17 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
             let it = c.base == "go" && c.subjects.iter().any(|s| s.is_pronoun() && s.head() == "it");
             // "Now it's out of the case.": where it was.
             let left = |p: &str| p == "of" && c.base == "be" && c.particles.iter().any(|w| w == "out");
-            let places = c.places.iter().filter(|(p, _)| !it && !left(p)).map(|(_, p)| p);
+            // "Up at the back. Off.": where, and no back that comes off.
+            let side =
+                |p: &str, np: &Phrase| p == "at" && np.words.len() == 1 && np.of.is_empty() && is_side(np.head());
+            let places = c.places.iter().filter(|(p, np)| !it && !left(p) && !side(p, np)).map(|(_, p)| p);
             c.subjects.iter().chain(&c.objects).chain(places).cloned().collect::<Vec<_>>()
         })
         .collect()
+}
+
+fn is_side(head: &str) -> bool {
+    matches!(head, "back" | "front" | "side" | "top" | "bottom" | "end" | "left" | "right" | "corner" | "edge" | "rear")
 }
 
 /// "the camera module", and not "the module", "the new module" or "the screwed bracket".
@@ -322,6 +332,19 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     }
     if let Some(plug) = spoken.iter().rfind(|p| p.kind == Kind::Plug && !p.plural && !p.is_pronoun()) {
         topic.plug = Some((number, plug.clone()));
+    }
+    if let [c] = clauses
+        && points_out(c)
+        && let [part] = &c.objects[..]
+    {
+        topic.pointed_out = Some((number, part.clone()));
+    }
+    // "The rest of the cables, that's the motor, the buttons and the power."
+    let that = |c: &Clause| c.base == "be" && c.subjects.last().is_some_and(|s| matches!(s.head(), "that" | "those"));
+    let named_alone = |c: &Clause| c.verb.is_none() && c.particles.is_empty();
+    let row = |c: &&Clause| c.objects.len() > 1 && !c.negated && (named_alone(c) || that(c));
+    if let Some(named) = clauses.iter().find(row) {
+        topic.row = Some((number, named.objects.clone()));
     }
     if let Some(panel) = clipped(clauses) {
         topic.clipped = Some((number, panel.clone()));

@@ -18,6 +18,7 @@
 
 mod acts;
 mod afterwards;
+mod bare;
 mod behind;
 mod chains;
 mod classes;

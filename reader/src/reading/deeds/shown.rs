@@ -425,7 +425,9 @@ impl Reader<'_> {
             told.together = Some((Act::Install, "a part down, without a verb"));
             return Some(told);
         }
-        if way(&["up", "open"]) && first.kind == Kind::Lever {
+        let opens_up =
+            || first.kind == Kind::Latch && matches!(first.head(), "lock" | "latch" | "catch" | "flap" | "bar");
+        if way(&["up", "open"]) && (first.kind == Kind::Lever || opens_up()) {
             told.apart = Some((Act::Release, "a latch up, without a verb"));
             return Some(told);
         }
@@ -502,6 +504,10 @@ impl Reader<'_> {
             return Some(told);
         }
         if first.kind == Kind::Screw && alone && (first.count.is_some() || first.definite && self.words.len() <= 8) {
+            // "That's the motor. Two bolts.": the motor's.
+            let pointed_out = self.topic.pointed_out.as_ref().filter(|(at, _)| self.number - at == 1);
+            let its = pointed_out.filter(|_| first.of.is_empty() && c.places.is_empty());
+            told.objects[0].of.extend(its.map(|(_, part)| part.clone()));
             told.presented = true;
             told.apart = Some((Act::Unscrew, "screws are named"));
             told.together = Some((Act::Drive, "screws are named"));

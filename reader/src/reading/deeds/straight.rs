@@ -10,6 +10,7 @@ use super::words::Word;
 pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     rid_of(words, c);
     goes_into(words, c);
+    fronted(c);
     out_the_front(words, c);
     the_top(c);
 }
@@ -30,6 +31,18 @@ fn goes_into(words: &[Word], c: &mut Clause) {
     let led = words[c.from..c.verb.unwrap_or(c.from)].iter().any(|w| matches!(w.lemma.as_str(), "into" | "onto"));
     if goes && led && c.objects.len() == 1 && c.objects[0].definite {
         c.subjects.append(&mut c.objects);
+    }
+}
+
+/// "The belt you just roll off the wheel.": the belt is rolled off, and the wheel stays.
+fn fronted(c: &mut Clause) {
+    let [thing, you] = &c.subjects[..] else { return };
+    let somebody = matches!(you.head(), "you" | "i" | "we") && you.is_pronoun();
+    let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out"));
+    if somebody && away && !c.passive && thing.kind == Kind::Part && thing.definite && c.objects.len() == 1 {
+        let from = c.objects.remove(0);
+        c.places.push(("from".into(), from));
+        c.objects.push(c.subjects.remove(0));
     }
 }
 

@@ -142,6 +142,10 @@ pub(super) struct Topic {
     pub clipped: Option<(usize, Phrase)>,
     /// What screws hide under: "a screw under each foot".
     pub cover: Option<(usize, Phrase)>,
+    /// "That's the motor.": pointed out, and nothing else said.
+    pub pointed_out: Option<(usize, Phrase)>,
+    /// Things named one after another, and nothing said of them: "The motor, the sensor and the button."
+    pub row: Option<(usize, Vec<Phrase>)>,
     /// The last screws, with the sentence that named them.
     pub screws: Option<(usize, Phrase)>,
     /// Whom the cable serves that was spoken of last.

@@ -30,6 +30,7 @@ const SETTLED: &[Rule] = &[
     only_names,
     between_pauses,
     thing_and_way,
+    named_again,
     and_lift,
     a_smear_of,
     it_plugs_in,
@@ -221,6 +222,14 @@ fn thing_and_way(h: &Here<'_>) -> Option<bool> {
     let ways = |n: usize| (1..=n).all(|k| h.t.particle_at(h.at + k)) && ends(h.at + n);
     let opens = || h.t.lemma(1) == "back" && h.t.particle_at(2) || h.t.words.get(1).is_some_and(|p| p.pause);
     ((1..=2).any(ways) && (h.at > 0 || opens())).then_some(false)
+}
+
+/// "It's in a little lock, so lock up": the thing that was named.
+fn named_again(h: &Here<'_>) -> Option<bool> {
+    let opens = matches!(h.before, None | Some(Tag::Adv)) && h.at > 0;
+    let way = opens && h.is_base() && GRAMMAR.nounlike.contains(h.base) && h.t.particle_at(h.at + 1);
+    let named = || h.t.words[..h.at].iter().any(|w| w.tag == Tag::Noun && w.lemma == h.w.lemma);
+    (way && named()).then_some(false)
 }
 
 /// "a quarter turn and lift", "press the tab and pull, not yank", "under it and press"

@@ -775,9 +775,13 @@ impl Tagger<'_> {
             && matches!(self.words.get(at.wrapping_sub(1)).map(|w| w.verb()), Some("go" | "put" | "stick"))
             && self.lemma(at + 2) == "side"
             && matches!(self.lemma(at + 3), "to" | "up" | "down" | "out" | "in");
+        // "The new gear, on it goes."
+        let inverted = matches!(self.said(at + 1), "it" | "she" | "he" | "they")
+            && matches!(self.said(at + 2), "goes" | "go" | "comes" | "come");
         if LEADING.contains(&word)
             && word != "down"
             && !sided
+            && !inverted
             && !asks
             && !two_ways
             && !self.words[at].pause

@@ -1,6 +1,6 @@
 /** What is known of a group besides its torque: counts and who claims them, head, store, fate, what it holds. */
 import { Trash2 } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import styled from "styled-components";
 import { type Drive, type FastenerGroup, type GroupRow, newId, type ScrewsView } from "../../api/client";
 import { useManual } from "../../api/manual";
@@ -19,6 +19,7 @@ import {
 } from "../../parts/controls";
 import { options } from "../../parts/format";
 import { Row } from "../../parts/layout";
+import { usePlace } from "../../parts/place";
 import { space } from "../../theme";
 import { useSetGroup, written } from "./set";
 
@@ -27,11 +28,22 @@ const Box = styled.section`
   gap: ${space.small};
 `;
 
+/** Whether a link has led here for the count of this group; said once, so that whoever walks on keeps the focus. */
+function useAsksCount(group: string): boolean {
+  const [place, go] = usePlace();
+  const asks = place("field") === "count" && place("group") === group;
+  useEffect(() => {
+    if (asks) go({ field: null });
+  }, [asks, go]);
+  return asks;
+}
+
 type Props = { group: FastenerGroup; about: GroupRow; screws: ScrewsView; onChoose: (group: string | null) => void };
 
 export function Facts({ group, about, screws, onChoose }: Props) {
   const { view, edit } = useManual();
   const set = useSetGroup(group.id);
+  const asksCount = useAsksCount(group.id);
   const parts = Object.values(view.manual.parts).sort((a, b) => a.name.localeCompare(b.name));
   const partOptions = parts.map((p): [string, string] => [p.id, p.name]);
   return (
@@ -44,7 +56,14 @@ export function Facts({ group, about, screws, onChoose }: Props) {
           value={group.name ?? ""}
           onCommit={(t) => set({ name: written(t) })}
         />
-        <FigureField label="Count" whole width="5em" value={group.count} onCommit={(count) => set({ count })} />
+        <FigureField
+          label="Count"
+          whole
+          width="5em"
+          value={group.count}
+          autoFocus={asksCount}
+          onCommit={(count) => set({ count })}
+        />
         <FigureField
           label="Put back"
           whole

@@ -5,7 +5,7 @@
 use super::super::super::Act;
 use super::super::super::phrases::describes_cable;
 use super::super::grammar::Kind;
-use super::super::names::is_cable;
+use super::super::names::{is_cable, name};
 use super::super::phrases::Phrase;
 use super::super::told::{Told, has};
 use super::super::{Deed, Half};
@@ -47,6 +47,13 @@ pub(super) const BY_WORDS: &[Rule] = &[
         let hooks = c.a.objects.iter().all(|o| o.is_pronoun()) && !c.a.objects.is_empty() && c.says("and hook it");
         if c.act == Act::Install && c.apart() && hooks && c.a.particles.is_empty() {
             (c.act, c.because) = (Act::Release, "“and hook it” sounds like “unhook it”");
+        }
+    }),
+    // "The motor, click.": its plug, where that was pulled and the motor stayed.
+    Mend(|c, bench| {
+        let pulled = |o: &Phrase| bench.pulled(&name(o)).is_some() && !bench.out.contains(&name(o));
+        if c.because == "a part, and in" && c.a.objects.iter().all(pulled) {
+            (c.act, c.because) = (Act::Connect, "a plug, and in");
         }
     }),
     // "Grasp the plug of the keys. And plug it, and the housing is free.": unplug it, as it was heard.

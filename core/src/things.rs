@@ -18,7 +18,7 @@ pub enum Source {
     Charger,
 }
 
-const CABLES: [&str; 18] = [
+const CABLES: [&str; 20] = [
     "cable",
     "cables",
     "flex",
@@ -37,6 +37,8 @@ const CABLES: [&str; 18] = [
     "terminals",
     "contact",
     "contacts",
+    "tag",
+    "tags",
 ];
 
 /// Words that tell where or which, and not what.

@@ -118,7 +118,7 @@ impl Instruction<'_> {
         };
         // Of screws only "by hand" tells a reader something.
         let screws = matches!(self.act, Act::Unscrew | Act::Drive);
-        let ways: Vec<&str> = self.manner.iter().map(String::as_str).filter(|m| !screws || *m == BY_HAND).collect();
+        let ways: Vec<&str> = self.manner.iter().map(String::as_str).filter(|m| !screws || of_screws(m)).collect();
         if !ways.is_empty() {
             text.push_str(&format!(" {}", ways.join(" and ")));
         }
@@ -144,7 +144,11 @@ impl Instruction<'_> {
         for Whereabouts { preposition, thing } in self.places.iter().filter(|p| !told(&p.thing)).take(2) {
             // The tool goes into a joint; the part is pried up at it.
             let at_it = self.act == Act::Pry && matches!(preposition.as_str(), "in" | "into");
-            let preposition = if at_it { "at" } else { preposition.as_str() };
+            let preposition = match () {
+                () if at_it => "at",
+                () if self.act == Act::Mark && is_kept_in(preposition, thing) => "into",
+                () => preposition.as_str(),
+            };
             if words(&text) + words(thing) < MAX_WORDS - 1 {
                 text.push_str(&format!(" {preposition} {thing}"));
             }
@@ -182,7 +186,12 @@ impl Instruction<'_> {
 
     /// What is done, by what it is done with: a suction cup pries nothing.
     fn verb(&self) -> &'static str {
-        if self.act == Act::Pry && self.by == Some("suction cup") { "Lift" } else { verb_on(self.act, &self.things) }
+        let round = |m: &String| m.ends_with("round") || m.ends_with("times");
+        match self.act {
+            Act::Pry if self.by == Some("suction cup") => "Lift",
+            Act::Adjust if self.manner.iter().any(round) => "Turn",
+            act => verb_where(act, &self.things, self.places),
+        }
     }
 
     /// A ring or a cap has its thread itself: no screws are turned.
@@ -349,6 +358,26 @@ pub fn verb_on(act: Act, things: &[&str]) -> &'static str {
     }
 }
 
+/// As [`verb_on`]: what is put into a box, a cap or a bag is sorted there.
+pub fn verb_where(act: Act, things: &[&str], places: &[Whereabouts]) -> &'static str {
+    let kept = act == Act::Mark && places.iter().any(|p| is_kept_in(&p.preposition, &p.thing));
+    if kept { "Sort" } else { verb_on(act, things) }
+}
+
+/// "in the bottle caps", "into a bag".
+fn is_kept_in(preposition: &str, thing: &str) -> bool {
+    const KEPT_IN: [&str; 16] = [
+        "cap", "caps", "tray", "trays", "jar", "jars", "bag", "bags", "box", "boxes", "cup", "cups", "tin", "tub",
+        "bowl", "pot",
+    ];
+    matches!(preposition, "in" | "into") && thing.rsplit(' ').next().is_some_and(|last| KEPT_IN.contains(&last))
+}
+
+/// Whether screws are turned in such a way.
+fn of_screws(way: &str) -> bool {
+    way == BY_HAND || IN_TURN.iter().any(|(_, written)| *written == way)
+}
+
 /// What is cleaned off, and is not cleaned itself.
 fn is_dirt(thing: &str) -> bool {
     const DIRT: [&str; 10] =
@@ -358,6 +387,18 @@ fn is_dirt(thing: &str) -> bool {
 
 /// Where a device is plugged in when nobody says into what: no sentence names it.
 pub(super) const ITS_SUPPLY: &str = "its supply";
+
+/// In which turn the screws of a part go in, as people say it and as it is written.
+pub(super) const IN_TURN: [(&str, &str); 8] = [
+    ("a little at a time", "a little at a time"),
+    ("a bit at a time", "a little at a time"),
+    ("bit by bit", "bit by bit"),
+    ("opposite corners", "at opposite corners"),
+    ("crosswise", "crosswise"),
+    ("criss cross", "crosswise"),
+    ("in a star", "in a star"),
+    ("diagonally", "diagonally"),
+];
 
 /// Without a tool, told as a way.
 pub(super) const BY_HAND: &str = "by hand";

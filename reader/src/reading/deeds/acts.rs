@@ -203,6 +203,13 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
         .collect()
 }
 
+/// Numerals from ten on.
+fn in_digits(number: &str) -> String {
+    const TEN: f64 = 10.0;
+    let figure = super::super::numbers::figure_at(&[number], 0).filter(|f| f.value >= TEN);
+    figure.map_or_else(|| number.to_owned(), |f| f.value.to_string())
+}
+
 fn is_side(head: &str) -> bool {
     matches!(head, "back" | "front" | "side" | "top" | "bottom" | "end" | "left" | "right" | "corner" | "edge" | "rear")
 }
@@ -788,11 +795,35 @@ impl Reader<'_> {
             None => w.said.to_string(),
         };
         let mut out: Vec<String> = words.iter().enumerate().filter(|(_, w)| ways(w)).map(told).collect();
+        out.extend(self.how_often(c));
         // "Pick the screws out by hand."
         out.extend(c.places.iter().any(|(p, np)| p == "by" && np.head() == "hand").then(|| BY_HAND.to_owned()));
         out.dedup();
         out.truncate(2);
         out
+    }
+
+    /// "Turn the shaft all the way round, twenty times or so."
+    fn how_often(&self, c: &Clause) -> Option<String> {
+        const BEHIND: usize = 6;
+        if !matches!(c.base.as_str(), "turn" | "rotate" | "spin" | "crank") || c.passive {
+            return None;
+        }
+        let words = &self.words[c.from..(c.to + BEHIND).min(self.words.len())];
+        let said = |at: usize| words.get(at).map_or("", |w| w.said.as_str());
+        let all_round = |at: usize| {
+            said(at) == "all"
+                && said(at + 1) == "the"
+                && said(at + 2) == "way"
+                && matches!(said(at + 3), "round" | "around")
+        };
+        let round = (0..words.len()).any(all_round).then_some("all the way round");
+        let times = (1..words.len()).find(|at| said(*at) == "times" && words[at - 1].tag == super::words::Tag::Num);
+        let times = times.map(|at| format!("{} times", in_digits(said(at - 1))));
+        match (round, times) {
+            (Some(round), Some(times)) => Some(format!("{round}, {times}")),
+            (round, times) => round.map(str::to_owned).or(times),
+        }
     }
 
     /// "The motor goes in with the flat side to the switch.", "with the label facing down": which way it lies, with its words.

@@ -55,7 +55,7 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
 
 impl Reader<'_> {
     pub(super) fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
-        if let Some(told) = self.begun(c) {
+        if let Some(told) = self.begun(c).or_else(|| self.gone_round(c)) {
             return vec![told];
         }
         let Some((objects, told)) = self.done(n, c) else { return Vec::new() };

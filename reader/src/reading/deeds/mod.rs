@@ -452,6 +452,18 @@ mod tests {
         "Main board. There's six T10s, 8 millimetres, and then four hex stand-offs around the sockets.",
         "unscrew main board, unscrew main board"
     )]
+    #[case::looked_over("Take off the lid. And look along the cord for cracks.", "remove lid, test cord")]
+    #[case::only_looked_at("Take off the lid. And look at the cord.", "remove lid")]
+    #[case::a_liquid_and_where("Take off the lid. A few drops of isopropyl in the gap.", "remove lid, clean gap")]
+    #[case::a_way_alone("Take off the lid. There's a little plug for the fan. Off.", "remove lid, disconnect fan plug")]
+    #[case::a_state_is_no_way("Take off the lid. The fan's behind it. And it's off.", "remove lid")]
+    #[case::fronted("Take off the lid. The belt you just roll off the wheel.", "remove lid, remove belt")]
+    #[case::on_it_goes(
+        "Undo two screws. Take the lid off. Take out the fan. Now we put it back together. The new fan, on it goes.",
+        "unscrew lid, remove lid, remove fan, install fan"
+    )]
+    #[case::a_plug_out_of_the_wall("Plug out of the wall first. Take off the lid.", "unplug, remove lid")]
+    #[case::lock_up("The ribbon's in a little lock, so lock up.", "release lock")]
     #[case::two_drives_side_by_side(
         "Unscrew the two Phillips and the three Torx screws of the holder. Take the holder out.",
         "unscrew holder, unscrew holder, remove holder"

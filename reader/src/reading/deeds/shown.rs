@@ -2,8 +2,10 @@
 
 use super::super::Act;
 use super::super::extract::drive_near;
+use super::super::lexicon::LEXICON;
 use super::super::tags::Form;
-use super::afterwards::{MORE_SHOWN, SHOWN_HELD};
+use super::super::wording::IN_TURN;
+use super::afterwards::{GONE_ROUND, MORE_SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
 use super::frames::covers;
 use super::grammar::Kind;
@@ -340,6 +342,24 @@ impl Reader<'_> {
             });
             return Some(told);
         }
+        // "A few drops of isopropyl in the gap.": cleaned with it.
+        let dose = |w: &str| matches!(w, "drop" | "splash" | "squirt" | "dab" | "bit" | "spray");
+        let dosed = first.kind == Kind::Liquid && self.lemmas[c.from..first.to].iter().any(|w| dose(w));
+        if let [(p, gap)] = &c.places[..]
+            && dosed
+            && matches!(p.as_str(), "in" | "into" | "on" | "onto" | "along" | "round" | "around")
+        {
+            told.apart = Some((Act::Clean, "a liquid, and where"));
+            told.together = told.apart;
+            told.by = LEXICON
+                .consumables
+                .all(&self.lemmas[first.from..first.to])
+                .first()
+                .map(|(_, _, c)| c.name().to_owned());
+            told.objects = vec![gap.clone()];
+            told.places = Vec::new();
+            return Some(told);
+        }
         // "A dab of glue on each and press them down.", "Fresh adhesive around the edge."
         let stuff = matches!(first.kind, Kind::Material | Kind::Glue) || first.kind == Kind::Tape && first.new;
         let on =
@@ -514,6 +534,22 @@ impl Reader<'_> {
             return Some(told);
         }
         None
+    }
+
+    /// "Go round a little at a time, opposite corners.": the screws that were driven.
+    pub(super) fn gone_round(&self, c: &Clause) -> Option<Told> {
+        let round = self.words[c.from..c.to].iter().any(|w| matches!(w.said.as_str(), "round" | "around"));
+        let goes = c.base == "go" && c.order && round && c.objects.is_empty();
+        let (_, screws) = self.topic.screws.as_ref().filter(|(at, _)| goes && self.number - at <= 2)?;
+        let manner: Vec<String> =
+            IN_TURN.iter().filter(|(said, _)| has(self.text, said)).map(|(_, way)| (*way).to_owned()).collect();
+        (!manner.is_empty()).then(|| Told {
+            together: Some((Act::Tighten, GONE_ROUND)),
+            objects: vec![Phrase { from: c.from, to: c.from, count: None, ..screws.clone() }],
+            confidence: 0.6,
+            manner,
+            ..self.blank(c)
+        })
     }
 
     /// "Begin with the pump plug.": the thing tells the act.

@@ -13,6 +13,7 @@ pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     fronted(c);
     out_the_front(words, c);
     the_top(c);
+    looked_over(words, c);
 }
 
 /// "There's a plug in the corner, get rid of that.": it is removed.
@@ -43,6 +44,26 @@ fn fronted(c: &mut Clause) {
         let from = c.objects.remove(0);
         c.places.push(("from".into(), from));
         c.objects.push(c.subjects.remove(0));
+    }
+}
+
+/// "Look at the cord, all the way along.", "Look along the cord for cracks.": it is inspected. Who only looks at a thing sees it.
+fn looked_over(words: &[Word], c: &mut Clause) {
+    /// Words behind in which it is told how closely.
+    const BEHIND: usize = 5;
+    if c.base != "look" || !c.order || c.negated || !c.objects.is_empty() {
+        return;
+    }
+    let led = |p: &str| matches!(p, "at" | "along" | "over");
+    let thing = |np: &Phrase| matches!(np.kind, Kind::Part | Kind::Plug | Kind::Key) && np.definite;
+    let Some(at) = c.places.iter().position(|(p, np)| led(p) && thing(np)) else { return };
+    let text: Vec<&str> = words[c.from..(c.to + BEHIND).min(words.len())].iter().map(|w| w.lemma.as_str()).collect();
+    let along = text.windows(4).any(|w| w == ["all", "the", "way", "along"]);
+    let fault = |w: &str| matches!(w, "crack" | "damage" | "wear" | "burn" | "scorch" | "corrosion" | "nick" | "cut");
+    if along || text.windows(2).any(|w| w[0] == "for" && fault(w[1])) {
+        c.base = "inspect".into();
+        c.objects = vec![c.places.remove(at).1];
+        c.particles.clear();
     }
 }
 

@@ -1,7 +1,7 @@
 //! What readers see of a deed: its sentence, and the title of the step that deeds make.
 
 use super::super::Act;
-use super::super::wording::{Instruction, alone, capital, list, verb_on};
+use super::super::wording::{Instruction, alone, capital, list, verb_where};
 use super::Deed;
 use super::grammar::GRAMMAR;
 
@@ -24,7 +24,7 @@ pub fn title(deeds: &[Deed]) -> String {
     let mut things: Vec<&str> = alike.flat_map(|d| &d.what).map(String::as_str).collect();
     things.dedup();
     things.truncate(3);
-    let verb = verb_on(main.act, &things);
+    let verb = verb_where(main.act, &things, &main.places);
     if things.is_empty() {
         return capital(&alone(main.act));
     }
@@ -107,6 +107,8 @@ mod tests {
     )]
     #[case("We carefully lift out the fan.", "Remove the fan carefully.")]
     #[case("Then you can unplug the pump cable.", "Disconnect the pump cable.")]
+    #[case("Turn the shaft all the way round, twenty times or so.", "Turn the shaft all the way round, 20 times.")]
+    #[case("Put the screws in a jar.", "Sort the screws into a jar.")]
     fn speech_becomes_an_instruction(#[case] said: &str, #[case] wanted: &str) {
         let told: Vec<String> = deeds(&recording(said)).iter().map(sentence).collect();
         assert_eq!(told, [wanted]);

@@ -4,7 +4,7 @@ use super::super::super::Act;
 use super::super::super::lexicon::lemma;
 use super::super::super::wording::{BY_HAND, ITS_SUPPLY, Whereabouts};
 use super::super::Deed;
-use super::super::afterwards::{DUE, MORE_SHOWN, SHOWN_HELD};
+use super::super::afterwards::{DUE, GONE_ROUND, MORE_SHOWN, SHOWN_HELD};
 use super::super::grammar::{GRAMMAR, Kind};
 use super::super::names::{placed, tells_where};
 use super::super::phrases::Phrase;
@@ -12,7 +12,7 @@ use super::bench::{Bench, Driver};
 use super::case::Case;
 
 pub(super) fn put(c: &Case, bench: &mut Bench, deeds: &mut Vec<Deed>) {
-    if shown_again(c, deeds) || undone_after_shown(c, deeds) {
+    if shown_again(c, deeds) || undone_after_shown(c, deeds) || told_in_turn(c, deeds) {
         return;
     }
     belated(c, bench, deeds);
@@ -74,6 +74,17 @@ fn shown_again(c: &Case, deeds: &mut [Deed]) -> bool {
     if last.what.is_empty() {
         last.what.clone_from(&c.what);
     }
+    true
+}
+
+/// "Four screws. Go round a little at a time.": how those before are driven.
+fn told_in_turn(c: &Case, deeds: &mut [Deed]) -> bool {
+    let driven = |d: &&mut Deed| d.act == Act::Drive && c.s.number <= d.sentence + 2;
+    let Some(last) = deeds.iter_mut().rev().take(2).find(driven).filter(|_| c.because == GONE_ROUND) else {
+        return false;
+    };
+    last.manner.extend(c.a.manner.iter().cloned());
+    last.end = last.end.max(c.a.end);
     true
 }
 

@@ -241,6 +241,17 @@ pub(super) fn doubled(deeds: &mut Vec<Deed>) {
         if told_next || named_next {
             continue;
         }
+        // "Now route the wires. The speaker wires go behind this post.": announced, and then each.
+        let fuller = |e: &Deed| {
+            let same = |w: &String| {
+                d.what.iter().any(|all| w.strip_suffix(all.as_str()).is_some_and(|own| own.ends_with(' ')))
+            };
+            e.act == d.act && e.half == d.half && e.sentence <= d.sentence + 1 && e.what.iter().all(same)
+        };
+        let all_of_them = d.act == Act::Route && d.places.is_empty() && d.what.len() == 1;
+        if all_of_them && all.get(n + 1).is_some_and(fuller) {
+            continue;
+        }
         // "Before you put the new screen in, move the bracket over. … Put the new screen in."
         let surer = |e: &Deed| e.act == d.act && e.half == d.half && e.what == d.what && e.confidence > d.confidence;
         if d.act == Act::Install && d.confidence < 0.7 && d.because == "put in" && ahead.clone().any(surer) {

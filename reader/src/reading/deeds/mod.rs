@@ -463,6 +463,11 @@ mod tests {
         "unscrew lid, remove lid, remove fan, install fan"
     )]
     #[case::a_plug_out_of_the_wall("Plug out of the wall first. Take off the lid.", "unplug, remove lid")]
+    #[case::announced_and_then_each(
+        "Undo two screws. Take the lid off. Take out the fan. Now we put it back together. Put the fan in. Now route the wires. \
+         The fan wires go behind the post.",
+        "unscrew lid, remove lid, remove fan, install fan, route fan wires"
+    )]
     #[case::lock_up("The ribbon's in a little lock, so lock up.", "release lock")]
     #[case::two_drives_side_by_side(
         "Unscrew the two Phillips and the three Torx screws of the holder. Take the holder out.",

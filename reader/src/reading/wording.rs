@@ -272,8 +272,13 @@ fn by(d: &Instruction<'_>) -> Option<String> {
     let tool = d.by?;
     let implied =
         matches!(d.act, Act::Unscrew | Act::Drive | Act::Tighten | Act::Loosen) && tool.ends_with("screwdriver");
-    let plural = matches!(tool, "tweezers" | "opening pliers" | "gloves" | "safety glasses" | "isopropyl alcohol");
-    let article = if plural {
+    // "Put on the wrist strap": the strap is what is put on.
+    let last = |name: &str| name.rsplit(' ').next().unwrap_or_default().to_owned();
+    let itself = d.things.iter().any(|thing| last(thing) == last(tool));
+    let plural = matches!(tool, "tweezers" | "opening pliers" | "gloves" | "safety glasses");
+    // Stuff is not counted.
+    let stuff = matches!(tool, "isopropyl alcohol" | "adhesive" | "tape" | "thermal paste" | "protective film");
+    let article = if plural || stuff {
         ""
     } else if tool.starts_with(['a', 'e', 'i', 'o', 'u']) {
         "an "
@@ -281,7 +286,7 @@ fn by(d: &Instruction<'_>) -> Option<String> {
         "a "
     };
     let tool = Drive::tool_words(tool);
-    (!implied && !matches!(d.act, Act::PowerOff | Act::PowerOn | Act::Turn | Act::Wait | Act::Mark))
+    (!implied && !itself && !matches!(d.act, Act::PowerOff | Act::PowerOn | Act::Turn | Act::Wait | Act::Mark))
         .then(|| format!("{article}{tool}"))
 }
 
@@ -475,6 +480,14 @@ mod tests {
 
     fn screws_of(count: u32, bit: &str, length_mm: f64) -> ScrewGroup {
         ScrewGroup { count: Some(count), bit: Some(bit.into()), length_mm: Some(length_mm), ..ScrewGroup::default() }
+    }
+
+    #[test]
+    fn what_is_put_on_is_no_tool() {
+        let worn = Instruction { by: Some("esd strap"), things: vec!["wrist strap"], ..blank(Act::Protect) };
+        assert_eq!(worn.sentence(), "Put on the wrist strap.");
+        let taped = Instruction { by: Some("tape"), things: vec!["slot"], ..blank(Act::Protect) };
+        assert_eq!(taped.sentence(), "Protect the slot with tape.");
     }
 
     #[rstest]

@@ -595,7 +595,13 @@ fn stands_for_itself(statement: &Statement) -> bool {
             || reading::is_order(&statement.text)
                 && !facts.acts.is_empty()
                 && facts.cautions.is_empty()
+                && !is_one_word(&statement.text)
                 && !puts_aside(&statement.text))
+}
+
+/// "Pop.", "Pull.": said with the hands; nobody could follow it.
+fn is_one_word(text: &str) -> bool {
+    text.split_whitespace().nth(1).is_none()
 }
 
 /// "Put those aside.", "Set it to one side.": what is out lies on the bench; the step has said so.

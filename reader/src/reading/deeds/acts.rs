@@ -226,6 +226,10 @@ fn is_whole_name(p: &Phrase) -> bool {
 fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut Topic) {
     let number = out.number;
     let (acted, spoken) = (acted(&out.acts), spoken(clauses));
+    // "Take off the blade.": this device has one of its own.
+    let own = |a: &&Told| matches!(a.apart, Some((Act::Remove, "taken off by lifting" | "removed")));
+    let tools = out.acts.iter().filter(own).flat_map(|a| &a.objects).filter(|o| o.kind == Kind::Opener && o.definite);
+    topic.own.extend(tools.map(|o| o.head().into()));
     out.whole = spoken.iter().filter(|p| is_whole_name(p)).map(name).collect();
     let did = !acted.is_empty();
     let spoken_of =
@@ -257,6 +261,14 @@ fn listen(words: &[Word], clauses: &[Clause], out: &mut Sentenced, topic: &mut T
     };
     for p in topics.iter().filter(|p| !pressed(p)) {
         topic.put(number, p, did);
+    }
+    // "Take the new pump. Slide it into the bracket.": it is in the hand.
+    let taken = |c: &&Clause| {
+        let up = c.base == "pick" && c.particles.iter().any(|p| p == "up");
+        c.order && !c.negated && (up || matches!(c.base.as_str(), "take" | "grab" | "get") && c.particles.is_empty())
+    };
+    for p in clauses.iter().filter(taken).flat_map(|c| &c.objects).filter(|p| p.kind == Kind::Part && p.new) {
+        topic.put(number, p, true);
     }
     // "The shell comes off, so the battery's in the middle.": shown behind what was done, and spoken of next.
     let last_act = out.acts.iter().map(|a| a.end).max().unwrap_or(usize::MAX);
@@ -766,7 +778,10 @@ impl Reader<'_> {
                 let first = c.base != "want" && will_do;
                 // "Let's get the speaker out of the way. One screw here, …"
                 let lets = self.words[c.from.saturating_sub(2)..v].iter().any(|w| w.is("let"));
-                ready || first || lets || self.words[c.from..v].iter().any(will)
+                // "Begin by removing the guard. It's held by a nut."
+                let begins = |w: &Word| matches!(w.verb(), "begin" | "start");
+                let by = v >= 2 && self.words[v - 1].is("by") && begins(&self.words[v - 2]);
+                ready || first || lets || by || self.words[c.from..v].iter().any(will)
             }),
             hypothetical: false,
             state: false,

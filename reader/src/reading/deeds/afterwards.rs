@@ -107,7 +107,9 @@ pub(super) fn implied(deeds: &mut Vec<Deed>) {
         let Some(part) = d.what.first().filter(|_| shown) else { continue };
         let told = gone.contains(&last(part)) || !named.insert(last(part));
         let nameless = all[n + 1..].iter().take(3).any(|e| e.act == Act::Remove && e.what.is_empty());
-        if !told && !nameless {
+        // "This wire is fastened with a nut.": its end comes off, and the wire stays.
+        let wire = matches!(part.rsplit(' ').next(), Some("wire" | "cable" | "lead" | "ribbon" | "flex" | "cord"));
+        if !told && !nameless && !wire {
             deeds.push(d.beside(Act::Remove, d.what.clone(), "its screws are out"));
         }
     }

@@ -800,6 +800,9 @@ fn verbless(w: &[Word], from: usize, to: usize) -> Vec<Clause> {
                     // "four screws, feet back on": the way is that of the feet.
                     let screws = objects.iter().any(|o: &Phrase| o.kind == Kind::Screw) && p.kind != Kind::Screw;
                     let own_way = screws && w[at - 1].pause && w.get(after).is_some_and(|n| n.tag == Tag::Part);
+                    // "Bottom plate on it and the four screws in.": each its own way.
+                    let on_it = p.kind == Kind::Screw && !places.is_empty() && !objects.is_empty();
+                    let own_way = own_way || on_it && w.get(after).is_some_and(|n| n.tag == Tag::Part);
                     if own_way || !particles.is_empty() && !objects.is_empty() {
                         flush(&mut objects, &mut particles, &mut places, begin, at);
                         begin = at;

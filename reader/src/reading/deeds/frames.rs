@@ -29,6 +29,7 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
     pops_up,
     by_hand,
     unclips,
+    door_slid,
     pressed_to_see,
     held_until_dark,
     held_until,
@@ -55,6 +56,14 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
 
 impl Reader<'_> {
     pub(super) fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
+        // "The board goes back the same way it came out."
+        if c.from > 0
+            && self.words[c.from - 1].is("way")
+            && c.subjects.first().is_some_and(Phrase::is_pronoun)
+            && !c.agent()
+        {
+            return Vec::new();
+        }
         if let Some(told) = self.begun(c).or_else(|| self.gone_round(c)) {
             return vec![told];
         }
@@ -154,7 +163,9 @@ impl Reader<'_> {
         // "see if it heats"
         let asks = |w: &Word| w.is("if") || w.is("whether") || w.is("that") && c.order;
         let whether = c.base == "see" && self.words.get(to).is_some_and(asks);
-        let to = to + usize::from(whether);
+        // "… and see what we get."
+        let what = c.base == "see" && c.order && self.words.get(to).is_some_and(|w| w.is("what"));
+        let to = if what { (to + 3).min(self.words.len()) } else { to + usize::from(whether) };
         let (from, to) = (c.from, to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
         let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
@@ -269,6 +280,16 @@ fn unclips(r: &Reader<'_>, g: &mut Group<'_>) {
         || c.base == "unscrew" && c.places.iter().all(|(p, _)| p != "to");
     if itself && unclips && g.objects.iter().all(|o| o.kind != Kind::Latch) {
         g.told.apart = Some((Act::Remove, "comes off its clips"));
+    }
+}
+
+/// "Slide the battery door down.": a door that is only slid is open; "off" and "out" it leaves.
+fn door_slid(_: &Reader<'_>, g: &mut Group<'_>) {
+    let door = g.objects.iter().any(|o| matches!(o.head(), "door" | "hatch" | "shutter" | "drawer"));
+    let leaves = g.c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"));
+    let slid = matches!(g.c.base.as_str(), "slide" | "push") && !g.c.particles.is_empty() && !leaves;
+    if door && slid && matches!(g.told.apart, Some((Act::Remove, _))) {
+        g.told.apart = Some((Act::Open, "a door slid"));
     }
 }
 

@@ -273,7 +273,9 @@ impl Reader<'_> {
         let (at, one) = (it.pronoun.from, it.one);
         let named = self.before(it).flat_map(|c| {
             // "It's stuck down with tape, so peel it up", "Grab it by the plug": not what holds it, nor where it is held.
-            let means = move |p: &str| one && matches!(p, "with" | "by") && (c.passive || c.order);
+            // "There's a screen that pulls out by its tab, rinse it": nor by what it is pulled.
+            let itself = c.mood == Mood::Relative && !c.particles.is_empty();
+            let means = move |p: &str| one && matches!(p, "with" | "by") && (c.passive || c.order || itself);
             // "It goes down the arm. Peel it out.", "Unhook it from its pin and lift it away.": it is still meant.
             let goes = one && c.subjects.iter().chain(&c.objects).any(|s| s.is_pronoun() && s.head() == "it");
             let places = c.places.iter().filter(move |(p, _)| !goes && !means(p)).map(|(_, p)| p);

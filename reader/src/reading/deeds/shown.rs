@@ -333,7 +333,9 @@ impl Reader<'_> {
         let down_with = way(&["down"]) && opens == Some(&"down");
         // "Bucket halves together."
         let joined = way(&["together"]) && first.kind == Kind::Part && first.plural;
-        if (way(&["in", "back", "on", "into", "onto"]) || down_with || joined) && !way(&["off", "out"]) {
+        // "The washer on it."
+        let on_it = first.kind == Kind::Part && c.places.iter().any(|(p, np)| p == "on" && np.head() == "it");
+        if (way(&["in", "back", "on", "into", "onto"]) || down_with || joined || on_it) && !way(&["off", "out"]) {
             told.together = Some(match first.kind {
                 Kind::Screw => (Act::Drive, "screws in, without a verb"),
                 Kind::Plug => (Act::Connect, "a plug in, without a verb"),
@@ -345,8 +347,11 @@ impl Reader<'_> {
         // "A few drops of isopropyl in the gap.": cleaned with it.
         let dose = |w: &str| matches!(w, "drop" | "splash" | "squirt" | "dab" | "bit" | "spray");
         let dosed = first.kind == Kind::Liquid && self.lemmas[c.from..first.to].iter().any(|w| dose(w));
+        // "A bit of cleaner on a cloth": that is what wipes.
+        let wipes = |np: &Phrase| matches!(np.head(), "cloth" | "rag" | "swab" | "bud" | "tissue" | "towel" | "brush");
         if let [(p, gap)] = &c.places[..]
             && dosed
+            && !wipes(gap)
             && matches!(p.as_str(), "in" | "into" | "on" | "onto" | "along" | "round" | "around")
         {
             told.apart = Some((Act::Clean, "a liquid, and where"));

@@ -14,6 +14,16 @@ pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     out_the_front(words, c);
     the_top(c);
     looked_over(words, c);
+    the_black_bit(c);
+}
+
+/// "Flip up the black bit and the ribbon slides out.": what is flipped up is a latch, whatever it is called.
+fn the_black_bit(c: &mut Clause) {
+    let flips = matches!(c.base.as_str(), "flip" | "flick" | "lift") && c.particles.iter().any(|p| p == "up");
+    let bit = |p: &&mut Phrase| p.definite && p.words.len() > 1 && matches!(p.head(), "bit" | "thing" | "piece");
+    for p in c.objects.iter_mut().filter(|p| flips && bit(p)) {
+        p.kind = Kind::Lever;
+    }
 }
 
 /// "There's a plug in the corner, get rid of that.": it is removed.

@@ -51,7 +51,20 @@ impl Reader<'_> {
         if let Some((_, owner)) = from.filter(|_| p.words.len() == 1) {
             return Phrase { of: vec![owner.clone()], ..p.clone() };
         }
+        // "It is connected with the earth wire. This wire is fastened with a nut.": the one named just now, by its whole name.
+        let pointed = self.words[p.from].is("this") && !p.plural;
+        let same = |(at, q): &&(usize, Phrase)| self.number - at <= 2 && q.head() == p.head() && q.words.len() > 1;
+        if let Some((_, named)) = self.topic.plug.as_ref().filter(|_| pointed).filter(same) {
+            return Phrase { from: p.from, to: p.to, ..named.clone() };
+        }
+        // Nothing plugs into a seal.
+        let without = |q: &Phrase| {
+            matches!(q.head(), "seal" | "gasket" | "washer" | "spring" | "foot" | "label" | "belt" | "hose")
+        };
         let owner = |q: &Phrase| -> Option<Phrase> {
+            if without(q) {
+                return None;
+            }
             // "I'm not being fussy": no name of a part. "the plug of the band": a band owns no plug.
             if q.kind == Kind::Part
                 && !tells_no_owner(q.head())

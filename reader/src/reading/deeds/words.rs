@@ -504,12 +504,19 @@ impl Tagger<'_> {
             said,
             "that" | "this" | "these" | "those" | "all" | "both" | "each" | "some" | "any" | "another" | "her"
         ) {
-            let thing = self.noun_at(at + 1)
-                || self.words.get(at + 1).is_some_and(|w| {
-                    numbers::figure_at(&[w.lemma.as_str()], 0).is_some()
-                        || c.determiner.contains(w.said.as_str()) && matches!(said, "all" | "both")
-                });
+            // "I pull off both, best with pliers."
+            let thing = !(said == "both" && self.words[at].pause)
+                && (self.noun_at(at + 1)
+                    || self.words.get(at + 1).is_some_and(|w| {
+                        numbers::figure_at(&[w.lemma.as_str()], 0).is_some()
+                            || c.determiner.contains(w.said.as_str()) && matches!(said, "all" | "both")
+                    }));
             return Some(if thing { Tag::Det } else { Tag::Pron });
+        }
+        // "Tighten the nut well."
+        let ends = self.words[at].pause || at + 1 >= self.words.len();
+        if said == "well" && ends && at > 0 && super::super::phrases::is_screw(&self.words[at - 1].lemma) {
+            return Some(Tag::Adv);
         }
         // "until you no longer see it"
         if said == "no" && matches!(self.lemma(at + 1), "longer" | "more" | "further")

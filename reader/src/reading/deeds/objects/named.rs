@@ -301,7 +301,9 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
                     .filter(|(w, _)| !describes_screw(w) || **w == "socket" && bench.named.contains("socket"))
                     .map(|(_, s)| s.as_str())
                     .collect();
-                if owner.last().is_some_and(|w| known(&lemma(w))) || owner.len() > 1 {
+                // "Loosen the arbor nut.": there is one, and it is called by what it holds.
+                let one = o.definite && !o.plural && o.count.is_none() && matches!(o.head(), "nut" | "bolt");
+                if owner.last().is_some_and(|w| one || known(&lemma(w))) || owner.len() > 1 {
                     return vec![owner.join(" ")];
                 }
                 // "Undo the nut.": a part by itself.

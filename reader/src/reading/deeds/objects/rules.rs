@@ -90,6 +90,8 @@ pub(super) const BY_WORDS: &[Rule] = &[
             c.what = vec![own.clone()];
         }
     }),
+    // "This one has a left-hand thread, so you turn it clockwise.": how it turns.
+    Drop(|c, _, _| c.because == "turned to come free" && c.a.objects.iter().any(|o| o.head() == "thread")),
     // "Turn the collar a quarter turn.": a thread, and no catch.
     Mend(|c, _| {
         let threaded = c.a.objects.iter().any(|o| matches!(o.head(), "collar" | "ring") && o.kind == Kind::Part);
@@ -191,7 +193,10 @@ pub(super) const BY_WORDS: &[Rule] = &[
         }
     }),
     // "Go round a little at a time.": screws, and no pick.
-    Drop(|c, _, _| c.act == Act::Pry && c.together() && c.a.objects.is_empty() && c.a.by.is_none()),
+    Drop(|c, _, _| {
+        let nothing = c.a.objects.iter().all(|o| matches!(o.kind, Kind::Nothing | Kind::Pronoun));
+        c.act == Act::Pry && c.because == "worked along" && c.together() && nothing && c.a.by.is_none()
+    }),
     // "You are going to see a ring.", "Check which edition you have.": nothing is tried.
     Drop(|c, _, _| {
         c.act == Act::Test && ["going to see", "check which", "see which", "look which"].iter().any(|w| c.says(w))
@@ -338,7 +343,11 @@ pub(super) const BY_BENCH: &[Rule] = &[
         }
     }),
     // "With the lid off.": told before.
-    Drop(|c, bench, _| c.a.result && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))),
+    // "Take the blade off. Set the blade somewhere safe.": only where it lies.
+    Drop(|c, bench, _| {
+        let lies = c.a.result || c.because == "put somewhere safe";
+        lies && c.act == Act::Remove && c.what.iter().any(|w| bench.out.contains(w))
+    }),
     // "After the plug is pulled.": tells when, and not which plug.
     Drop(|c, _, _| {
         let unnamed = |o: &Phrase| o.kind == Kind::Plug && o.words.iter().all(|w| describes_cable(w));

@@ -42,7 +42,7 @@ fn beside(word: &str) -> bool {
 impl Reader<'_> {
     /// The acts that a sentence without any other tells by its way.
     pub(super) fn bare(&self) -> Vec<Told> {
-        if let Some(told) = self.into_the_tray() {
+        if let Some(told) = self.put_in_the_tray() {
             return vec![told];
         }
         let Some(tail) = self.tail() else { return Vec::new() };
@@ -86,8 +86,8 @@ impl Reader<'_> {
         };
         let clauses = self.clauses.iter().enumerate().rev();
         let mut shown = clauses.filter(|(_, c)| c.from < before && shows(c) && !is_one(c)).flat_map(|(n, c)| {
-            let things = c.subjects.iter().chain(&c.objects).filter(|p| p.to <= before && is_worked_on(p));
-            things.last().map(|p| self.named(n, c, std::slice::from_ref(p))).unwrap_or_default()
+            let mut things = c.subjects.iter().chain(&c.objects).filter(|p| p.to <= before && is_worked_on(p));
+            things.next_back().map(|p| self.named(n, c, std::slice::from_ref(p))).unwrap_or_default()
         });
         shown.next()
     }
@@ -117,7 +117,7 @@ impl Reader<'_> {
     }
 
     /// "That's a spring, don't lose that. Tweezers, and into the tray."
-    fn into_the_tray(&self) -> Option<Told> {
+    fn put_in_the_tray(&self) -> Option<Told> {
         let kept =
             |head: &str| matches!(head, "tray" | "jar" | "pot" | "cup" | "tub" | "box" | "dish" | "bag" | "bowl");
         let [c] = self.clauses else { return None };

@@ -121,7 +121,8 @@ pub async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::
         if way {
             app.keys(Key::Enter + "").await?;
             tally.answered += 1;
-        } else if in_count_field(app).await? {
+        } else if question.contains("Count them") {
+            app.until("the field for the count", async || in_count_field(app).await).await;
             app.keys(COUNTED).await?;
             tally.typed += COUNTED.chars().count();
         }

@@ -37,8 +37,10 @@ async fn one_key_walks_every_open_question_in_the_order_of_the_rail() -> Done {
         let stop = order.iter().position(|s| *s == named).unwrap_or_else(|| panic!("no stop “{named}”"));
         assert!(stop >= at, "“{named}” comes after “{}”", order[at]);
         at = stop;
+        // Steps are read where they stand, last of all.
+        let place = if named == "publish" { "steps" } else { &named };
         app.until("the stop itself", async || {
-            Ok(app.driver.current_url().await?.path().ends_with(&format!("/{named}")))
+            Ok(app.driver.current_url().await?.path().ends_with(&format!("/{place}")))
         })
         .await;
     }

@@ -113,7 +113,9 @@ impl Reader<'_> {
         let leads = (!self.objects.is_empty() || moves)
             && !w[at].pause
             && matches!(way, "off" | "out" | "down" | "up" | "away" | "apart");
-        let led = phrase_at(w, at + 1, self.end).filter(|_| leads);
+        // "wiggle that out three screws in the board": counted screws are spoken of next, and nothing comes from them.
+        let counted = |p: &Phrase| p.kind == Kind::Screw && p.count.is_some() && !p.definite;
+        let led = phrase_at(w, at + 1, self.end).filter(|(p, _)| leads && !counted(p));
         self.particles.push(w[at].lemma.clone());
         let joined = std::mem::take(&mut self.joined);
         match led {

@@ -32,31 +32,31 @@ use crate::order::Chain;
 use crate::rebuild::{Difference, Fold, differences, fold};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
+use std::cell::OnceCell;
 use std::collections::BTreeMap;
-use std::sync::OnceLock;
 use utoipa::ToSchema;
 
 /// A manual with what many rules read, each worked out once and only where a rule asks for it.
 pub struct Case<'m> {
     pub manual: &'m Manual,
-    chain: OnceLock<Chain>,
-    fold: OnceLock<Fold>,
-    sorted: OnceLock<Sorted>,
-    stretches: OnceLock<Vec<Stretch>>,
-    sentences: OnceLock<Vec<Sentence<'m>>>,
-    differences: OnceLock<Vec<Difference>>,
+    chain: OnceCell<Chain>,
+    fold: OnceCell<Fold>,
+    sorted: OnceCell<Sorted>,
+    stretches: OnceCell<Vec<Stretch>>,
+    sentences: OnceCell<Vec<Sentence<'m>>>,
+    differences: OnceCell<Vec<Difference>>,
 }
 
 impl<'m> Case<'m> {
     pub fn new(manual: &'m Manual) -> Self {
         Self {
             manual,
-            chain: OnceLock::new(),
-            fold: OnceLock::new(),
-            sorted: OnceLock::new(),
-            stretches: OnceLock::new(),
-            sentences: OnceLock::new(),
-            differences: OnceLock::new(),
+            chain: OnceCell::new(),
+            fold: OnceCell::new(),
+            sorted: OnceCell::new(),
+            stretches: OnceCell::new(),
+            sentences: OnceCell::new(),
+            differences: OnceCell::new(),
         }
     }
 
@@ -110,18 +110,21 @@ type Check = (Rule, fn(&Case<'_>) -> Vec<Finding>);
 
 /// Every rule that a manual alone can break; those of recordings stand in [`listen`].
 fn rules() -> impl Iterator<Item = &'static Check> {
-    rules_of_rebuild().chain(rules_of_words()).chain(order::RULES_OF_WHOLE)
+    rules_of_guides().chain(order::RULES_OF_WHOLE)
 }
 
-/// What mostly asks how the device goes together again.
-fn rules_of_rebuild() -> impl Iterator<Item = &'static Check> {
+/// Those that also judge a guide cut from a manual; what such a one leaves out, it leaves out on purpose.
+fn rules_of_guides() -> impl Iterator<Item = &'static Check> {
     let text = steps::TEXT.iter();
-    text.chain(balance::RULES).chain(fold::RULES).chain(order::RULES).chain(screws::RULES).chain(seams::RULES)
-}
-
-/// What mostly asks how a step is said and what may happen there.
-fn rules_of_words() -> impl Iterator<Item = &'static Check> {
-    cables::RULES.iter().chain(cautions::RULES).chain(steps::RULES).chain(plain::RULES)
+    text.chain(balance::RULES)
+        .chain(fold::RULES)
+        .chain(order::RULES)
+        .chain(screws::RULES)
+        .chain(seams::RULES)
+        .chain(cables::RULES)
+        .chain(cautions::RULES)
+        .chain(steps::RULES)
+        .chain(plain::RULES)
 }
 
 /// All findings of all rules under the author's decisions: what blocks publishing first, what was set aside last.
@@ -131,18 +134,9 @@ pub fn findings(manual: &Manual) -> Vec<Finding> {
 
 /// As [`findings`], for who has worked some of the case out already.
 pub fn findings_of(case: &Case<'_>) -> Vec<Finding> {
-    // What a guide cut from a manual leaves out, it leaves out on purpose.
     let of_whole = order::RULES_OF_WHOLE.iter().filter(|_| case.manual.cut.is_none());
-    let found = |rules: &mut dyn Iterator<Item = &Check>| -> Vec<Finding> {
-        rules.flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect()
-    };
-    // Of a long manual the fold takes as long as the hazards along the steps, and neither needs the other.
-    std::thread::scope(|scope| {
-        let words = scope.spawn(|| found(&mut rules_of_words().chain(of_whole)));
-        let mut all = found(&mut rules_of_rebuild());
-        all.extend(words.join().expect("a rule panicked"));
-        in_order(all)
-    })
+    let all = rules_of_guides().chain(of_whole);
+    in_order(all.flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect())
 }
 
 /// The order in which findings are read.

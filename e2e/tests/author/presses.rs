@@ -3,8 +3,8 @@
 use paso_e2e::{App, Done, presses};
 use std::path::PathBuf;
 
-/// An author gives a narration of a few minutes no more than this.
-const MOST: usize = 60;
+/// A little more than the dearer one of the two takes.
+const MOST: usize = 32;
 
 #[rocket::async_test]
 async fn a_meter_is_published_with_few_presses() -> Done {

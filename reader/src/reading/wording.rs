@@ -263,7 +263,7 @@ fn group(g: &ScrewGroup, named: bool) -> String {
 }
 
 /// Numerals from two digits on.
-fn numeral(n: u32) -> String {
+pub(super) fn numeral(n: u32) -> String {
     const WORDS: [&str; 10] = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"];
     WORDS.get(n as usize).map_or_else(|| n.to_string(), |w| (*w).to_owned())
 }
@@ -370,10 +370,10 @@ pub fn verb_where(act: Act, things: &[&str], places: &[Whereabouts]) -> &'static
 }
 
 /// "in the bottle caps", "into a bag".
-fn is_kept_in(preposition: &str, thing: &str) -> bool {
-    const KEPT_IN: [&str; 16] = [
+pub(super) fn is_kept_in(preposition: &str, thing: &str) -> bool {
+    const KEPT_IN: [&str; 17] = [
         "cap", "caps", "tray", "trays", "jar", "jars", "bag", "bags", "box", "boxes", "cup", "cups", "tin", "tub",
-        "bowl", "pot",
+        "bowl", "pot", "dish",
     ];
     matches!(preposition, "in" | "into") && thing.rsplit(' ').next().is_some_and(|last| KEPT_IN.contains(&last))
 }

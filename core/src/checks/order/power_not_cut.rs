@@ -3,9 +3,10 @@
 use crate::checks::{Case, move_up};
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::{ActionId, PartId, StepId};
-use crate::manual::{Action, Edit, Manual, Phase, Step, StepEdit};
+use crate::manual::{Action, Edit, Manual, Part, Phase, Step, StepEdit};
 use crate::power::{cut, live_work, switches_off};
 use crate::reading::Act;
+use crate::things::{Source, source};
 use uuid::Uuid;
 
 pub(super) const RULE: Rule = Rule {
@@ -43,19 +44,21 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
     vec![RULE.finding(Subject::Step(steps[at].id), says).resting_on(cutting).with(fixes)]
 }
 
-/// A step before it for each source that the manual knows, and for the wall, which nobody need have named.
+/// A step before it for each source that the manual knows. Where it knows none, the wall is asked for: a device that runs
+/// on cells is not dead because somebody pulled a plug.
 fn steps_that_cut(manual: &Manual, steps: &[&Step], at: usize) -> Vec<Fix> {
+    let live = steps[at].id;
     let before = at.checked_sub(1).map(|n| steps[n].id);
-    let sources = manual.parts.values().filter(|p| p.power_source);
-    let taken = sources.map(|p| {
-        let title = format!("Remove the {}", p.name);
-        Fix::new(
-            format!("Take the {} out before it", p.name),
-            added(steps[at].id, before, Act::Remove, vec![p.id], title),
-        )
+    let outside = |p: &&Part| matches!(source(&p.name), Some(Source::Mains | Source::Supply | Source::Charger));
+    let (fed, cells): (Vec<&Part>, Vec<&Part>) = manual.parts.values().filter(|p| p.power_source).partition(outside);
+    let taken = cells.iter().map(|p| {
+        let edit = added(live, before, Act::Remove, vec![p.id], format!("Remove the {}", p.name));
+        Fix::new(format!("Take the {} out before it", p.name), edit)
     });
-    let unplugged = added(steps[at].id, None, Act::Unplug, Vec::new(), "Unplug the device".to_owned());
-    taken.chain([Fix::new("Unplug the device first", unplugged)]).collect()
+    let unplugged = (!fed.is_empty() || cells.is_empty()).then(|| {
+        Fix::new("Unplug the device first", added(live, None, Act::Unplug, Vec::new(), "Unplug the device".to_owned()))
+    });
+    taken.chain(unplugged).collect()
 }
 
 /// A new step behind another, for the one that works at live parts.
@@ -130,7 +133,7 @@ mod tests {
     #[rstest]
     #[case::by_its_cells(
         "Take off the cover. Disconnect the fan cable. Take out the fan. Now the assembly. Put the fan in. Put the batteries in. Put the cover on.",
-        &["Take the batteries out before it", "Unplug the device first"],
+        &["Take the batteries out before it"],
         "Remove the batteries."
     )]
     #[case::by_the_wall("Take off the cover. Disconnect the fan cable. Take out the fan.", &["Unplug the device first"], "Unplug the device.")]

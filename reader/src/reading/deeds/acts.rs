@@ -7,7 +7,7 @@ use super::super::lexicon::LEXICON;
 use super::super::phrases::is_screw;
 use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
-use super::super::wording::BY_HAND;
+use super::super::wording::{BY_HAND, numeral};
 use super::clauses::{Clause, Mood, split};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
@@ -201,13 +201,6 @@ fn spoken(clauses: &[Clause]) -> Vec<Phrase> {
             c.subjects.iter().chain(&c.objects).chain(places).cloned().collect::<Vec<_>>()
         })
         .collect()
-}
-
-/// Numerals from ten on.
-fn in_digits(number: &str) -> String {
-    const TEN: f64 = 10.0;
-    let figure = super::super::numbers::figure_at(&[number], 0).filter(|f| f.value >= TEN);
-    figure.map_or_else(|| number.to_owned(), |f| f.value.to_string())
 }
 
 fn is_side(head: &str) -> bool {
@@ -834,7 +827,8 @@ impl Reader<'_> {
         };
         let round = (0..words.len()).any(all_round).then_some("all the way round");
         let times = (1..words.len()).find(|at| said(*at) == "times" && words[at - 1].tag == super::words::Tag::Num);
-        let times = times.map(|at| format!("{} times", in_digits(said(at - 1))));
+        let figure = times.and_then(|at| super::super::numbers::figure_at(&[said(at - 1)], 0));
+        let times = figure.map(|f| format!("{} times", numeral(f.value as u32)));
         match (round, times) {
             (Some(round), Some(times)) => Some(format!("{round}, {times}")),
             (round, times) => round.map(str::to_owned).or(times),

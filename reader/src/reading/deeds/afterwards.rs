@@ -82,9 +82,9 @@ pub(super) fn counted_behind(told: &[Sentenced], deeds: &mut [Deed]) {
     }
 }
 
-/// The rule that reads "there's another two under the feet".
 /// How the screws of the act before are driven.
 pub(super) const GONE_ROUND: &str = "gone round the screws";
+/// The rule that reads "there's another two under the feet".
 pub(super) const MORE_SHOWN: &str = "more screws are shown";
 
 /// "Two screws hold the sensor board. If we look at the board …": what screws that are shown hold has come off, even

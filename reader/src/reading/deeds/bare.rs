@@ -4,6 +4,7 @@
 //! shown: a plug that is "off" is undone, screws that are "out" are unscrewed, a part that is "up and away" has left.
 
 use super::super::Act;
+use super::super::wording::is_kept_in;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::names::is_part_head;
@@ -118,10 +119,8 @@ impl Reader<'_> {
 
     /// "That's a spring, don't lose that. Tweezers, and into the tray."
     fn put_in_the_tray(&self) -> Option<Told> {
-        let kept =
-            |head: &str| matches!(head, "tray" | "jar" | "pot" | "cup" | "tub" | "box" | "dish" | "bag" | "bowl");
         let [c] = self.clauses else { return None };
-        let away = c.places.iter().any(|(p, np)| p == "into" && kept(np.head()));
+        let away = c.places.iter().any(|(p, np)| p == "into" && is_kept_in(p, np.head()));
         let by_tool = c.verb.is_none() && c.objects.iter().all(|o| TOOLS.contains(&o.kind));
         let thing = self.named_before().filter(|_| away && by_tool)?;
         self.gone(Way::Away, thing)

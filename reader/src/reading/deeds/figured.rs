@@ -161,10 +161,6 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
         FastenerOp::Loosen | FastenerOp::Tighten => return None,
     };
     f.count.filter(|_| s.kind == StatementKind::Action || s.kind == StatementKind::Observation)?;
-    // "If you wanted to get to the panel it's four more screws.": nobody turns them.
-    if s.text.to_lowercase().contains("if you want") {
-        return None;
-    }
     // Counted beside their act, they are told already.
     let told = |d: &Deed| {
         turns(d, f.op) && d.cue.abs_diff(s.cue as usize) <= 1 && d.screws().iter().any(|g| g.count == f.count)

@@ -57,11 +57,8 @@ const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
 impl Reader<'_> {
     pub(super) fn verbal(&self, n: usize, c: &Clause) -> Vec<Told> {
         // "The board goes back the same way it came out."
-        if c.from > 0
-            && self.words[c.from - 1].is("way")
-            && c.subjects.first().is_some_and(Phrase::is_pronoun)
-            && !c.agent()
-        {
+        let which_way = c.from > 0 && self.words[c.from - 1].is("way");
+        if which_way && !c.agent() && c.subjects.first().is_some_and(Phrase::is_pronoun) {
             return Vec::new();
         }
         if let Some(told) = self.begun(c).or_else(|| self.gone_round(c)) {
@@ -163,9 +160,7 @@ impl Reader<'_> {
         // "see if it heats"
         let asks = |w: &Word| w.is("if") || w.is("whether") || w.is("that") && c.order;
         let whether = c.base == "see" && self.words.get(to).is_some_and(asks);
-        // "… and see what we get."
-        let what = c.base == "see" && c.order && self.words.get(to).is_some_and(|w| w.is("what"));
-        let to = if what { (to + 3).min(self.words.len()) } else { to + usize::from(whether) };
+        let to = to + usize::from(whether);
         let (from, to) = (c.from, to.max(c.from));
         let text = self.words[from..to].iter().map(|w| w.lemma.as_str()).collect::<Vec<_>>().join(" ");
         let said = self.words[from..to].iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");

@@ -468,6 +468,23 @@ mod tests {
          The fan wires go behind the post.",
         "unscrew lid, remove lid, remove fan, install fan, route fan wires"
     )]
+    #[case::the_way_it_came_out(
+        "Undo two screws. Take the lid off. Take out the fan. Now we put it back together. The fan goes back the same way it came \
+         out.",
+        "unscrew lid, remove lid, remove fan, install fan"
+    )]
+    #[case::taken_in_the_hand(
+        "Undo two screws. Take the lid off. Take out the fan. Now we put it back together. Take the new fan. Slide it into the \
+         bracket.",
+        "unscrew lid, remove lid, remove fan, install fan"
+    )]
+    #[case::a_hose_and_no_wall("Take off the lid. Pull the hose off the outlet.", "remove lid, remove hose")]
+    #[case::a_named_nut(
+        "Take off the lid. Loosen the arbor nut. Take off the flange.",
+        "remove lid, unscrew arbor, remove flange"
+    )]
+    #[case::a_door_slid("Slide the battery door down. Take out the cells.", "open battery door, remove cells")]
+    #[case::its_thread("Take off the lid. This one has a left-hand thread, so you turn it clockwise.", "remove lid")]
     #[case::lock_up("The ribbon's in a little lock, so lock up.", "release lock")]
     #[case::two_drives_side_by_side(
         "Unscrew the two Phillips and the three Torx screws of the holder. Take the holder out.",

@@ -71,12 +71,10 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
     loosened_first(statements, deeds);
     sides(statements, deeds);
     names(statements, deeds);
-    let held: Vec<Vec<Slot>> = statements.iter().map(slots).collect();
-    let of_cue: FxHashSet<(u32, Slot)> =
-        statements.iter().zip(&held).flat_map(|(s, held)| held.iter().map(|slot| (s.cue, *slot))).collect();
+    let heated: Vec<bool> = statements.iter().map(|s| !s.facts.heat.is_empty()).collect();
+    let of_cue: FxHashSet<u32> = statements.iter().filter(|s| !s.facts.heat.is_empty()).map(|s| s.cue).collect();
     // Where captions cut a sentence, the statements beside it hold the fact.
-    let beside =
-        |at: usize, slot: Slot| held[at.saturating_sub(1)..held.len().min(at + 2)].iter().any(|h| h.contains(&slot));
+    let beside = |at: usize| heated[at.saturating_sub(1)..heated.len().min(at + 2)].contains(&true);
     let tells = |d: &&Deed| d.half != Half::Check && !(d.act == Act::Loosen && d.because == SLACKENED);
     for d in deeds.iter().filter(tells) {
         let moves = matches!(slot(d.act), Some(Slot::Part(_) | Slot::Plug(_)));
@@ -93,7 +91,7 @@ pub fn supplement(statements: &mut [Statement], deeds: &[Deed], needs: &[Need]) 
         match slot(d.act) {
             // What the sheet tells of screws is read off the acts (`figured`).
             Some(Slot::Screws(_)) => acted(statement, d),
-            Some(slot) if !moves && (of_cue.contains(&(d.cue as u32, slot)) || beside(at, slot)) => {}
+            Some(Slot::Heat) if of_cue.contains(&(d.cue as u32)) || beside(at) => {}
             Some(slot) => {
                 add(statement, d, slot);
                 acted(statement, d);
@@ -264,16 +262,6 @@ pub fn only_bit(statements: &mut [Statement], deeds: &mut [Deed], spoken: &[&[&s
     for d in deeds.iter_mut().filter(undone) {
         d.bit = d.drive.and_then(only);
     }
-}
-
-/// The kinds of facts that a statement holds.
-fn slots(s: &Statement) -> Vec<Slot> {
-    let f = &s.facts;
-    let out = |op: FastenerOp| matches!(op, FastenerOp::Remove | FastenerOp::Loosen);
-    let screws = f.fasteners.iter().map(|f| Slot::Screws(out(f.op)));
-    let plugs = f.connectors.iter().map(|c| Slot::Plug(c.op == ConnectorOp::Disconnect));
-    let parts = f.parts.iter().map(|p| Slot::Part(p.op == PartOp::Remove));
-    screws.chain(plugs).chain(parts).chain(f.heat.iter().map(|_| Slot::Heat)).collect()
 }
 
 fn slot(act: Act) -> Option<Slot> {

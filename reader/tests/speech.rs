@@ -5,31 +5,13 @@
 //! test fails as soon as it is heard, so that the mark is taken off.
 
 mod marked;
+mod told;
 
-use paso_reader::reading::{Deed, deeds};
+use paso_reader::reading::deeds;
 use paso_reader::recording::Recording;
 use rstest::rstest;
 use std::fmt::Write;
-
-#[derive(Debug, Default)]
-struct Line<'a> {
-    said: &'a str,
-    told: &'a str,
-    missed: bool,
-}
-
-fn lines(file: &str) -> Vec<Line<'_>> {
-    let mut out: Vec<Line> = Vec::new();
-    for line in file.lines().filter(|l| !l.trim().is_empty() && !l.starts_with('#')) {
-        let line = line.trim();
-        match (line.strip_prefix("> "), line.strip_prefix('?'), out.last_mut()) {
-            (Some(told), _, Some(last)) => last.told = told,
-            (_, Some(told), Some(last)) => (last.told, last.missed) = (told.trim(), true),
-            _ => out.push(Line { said: line, ..Line::default() }),
-        }
-    }
-    out
-}
+use told::{Line, lines, words};
 
 /// One line a segment, six seconds each, under the title that the file gives it.
 fn transcript(file: &str, lines: &[Line]) -> Recording {
@@ -39,14 +21,6 @@ fn transcript(file: &str, lines: &[Line]) -> Recording {
         let _ = write!(text, "[{:02}:{:02}] {}\n\n", n * 6 / 60, n * 6 % 60, line.said);
     }
     Recording::parse(text.as_bytes()).expect("a transcript")
-}
-
-fn words(deeds: &[&Deed]) -> String {
-    let one = |d: &&Deed| {
-        let act = serde_json::to_value(d.act).expect("plain data");
-        format!("{} {}", act.as_str().unwrap_or_default(), d.what.join(" + ")).trim_end().to_owned()
-    };
-    deeds.iter().map(one).collect::<Vec<_>>().join(", ")
 }
 
 #[rstest]

@@ -70,11 +70,15 @@ impl Reader<'_> {
         let w = self.w;
         let led_off =
             || w.get(at + 1).is_some_and(|x| x.tag == Tag::Part) && w.get(at + 2).is_some_and(|x| x.is("with"));
+        // "Drive the pins up and out with a nail.": two ways of one movement.
+        let two_ways = at > 0 && w[at - 1].tag == Tag::Part && !w[at - 1].pause;
         match w[at].tag {
+            // "Press it in until it bottoms out.": what it does then is not this verb's.
+            Tag::Part if w[self.verb..at].iter().any(|x| matches!(x.said.as_str(), "until" | "till")) => Some(at + 1),
             Tag::Part => Some(self.way(at)),
             Tag::Prep => Some(self.place(at)),
             // "kill it, and off with the battery"
-            Tag::Conj if led_off() => None,
+            Tag::Conj if led_off() && !two_ways => None,
             Tag::Conj => {
                 self.joined = true;
                 Some(at + 1)

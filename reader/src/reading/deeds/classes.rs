@@ -249,7 +249,7 @@ fn loose(h: &Here<'_>) -> Option<Tag> {
     (state && led && h.noun_next() && !h.w.pause).then_some(Tag::Adj)
 }
 
-/// "It goes home now.", but "push the slider home".
+/// "It goes home now.", but "push the slider home", "tap the bushing home with a block".
 fn home(h: &Here<'_>) -> Option<Tag> {
     let tag = if h.led() { Tag::Noun } else { Tag::Adv };
     (h.word == "home" && !h.t.pushed(h.at)).then_some(tag)

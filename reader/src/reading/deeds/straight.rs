@@ -6,6 +6,7 @@ use super::clauses::Clause;
 use super::grammar::Kind;
 use super::phrases::{Phrase, phrase_at};
 use super::words::Word;
+use compact_str::CompactString;
 
 pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     rid_of(words, c);
@@ -15,6 +16,9 @@ pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     the_top(c);
     looked_over(words, c);
     the_black_bit(c);
+    the_lever(c);
+    the_card(c);
+    cut_through(c);
 }
 
 /// "Flip up the black bit and the ribbon slides out.": what is flipped up is a latch, whatever it is called.
@@ -23,6 +27,35 @@ fn the_black_bit(c: &mut Clause) {
     let bit = |p: &&mut Phrase| p.definite && p.words.len() > 1 && matches!(p.head(), "bit" | "thing" | "piece");
     for p in c.objects.iter_mut().filter(|p| flips && bit(p)) {
         p.kind = Kind::Lever;
+    }
+}
+
+/// "Flick the lever up.": a lever that moves is a latch, and no tool.
+fn the_lever(c: &mut Clause) {
+    let moves = matches!(c.base.as_str(), "flick" | "flip" | "swing" | "raise" | "thumb" | "throw" | "fold" | "tip");
+    let way = c.particles.iter().any(|p| matches!(p.as_str(), "up" | "down" | "back" | "over"));
+    for p in c.objects.iter_mut().filter(|p| moves && way && p.kind == Kind::Opener && p.head() == "lever") {
+        p.kind = Kind::Lever;
+    }
+}
+
+/// "Unseat the card.": a card with a seat is no tool that opens.
+fn the_card(c: &mut Clause) {
+    let seats = matches!(c.base.as_str(), "seat" | "unseat" | "reseat" | "eject" | "swap");
+    for p in c.objects.iter_mut().filter(|p| seats && p.kind == Kind::Opener && p.head() == "card") {
+        p.kind = Kind::Part;
+    }
+}
+
+/// "Snip through the cable tie.": it is cut.
+fn cut_through(c: &mut Clause) {
+    let cuts = matches!(c.base.as_str(), "cut" | "snip" | "nip" | "slice" | "saw" | "clip" | "slit");
+    if !cuts || !c.objects.is_empty() {
+        return;
+    }
+    let tie = |(p, np): &(CompactString, Phrase)| p == "through" && np.kind == Kind::Tie;
+    if let Some(at) = c.places.iter().position(tie) {
+        c.objects.push(c.places.remove(at).1);
     }
 }
 

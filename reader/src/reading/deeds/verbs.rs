@@ -28,6 +28,7 @@ const SETTLED: &[Rule] = &[
     a_numbered_step,
     screw_of_its_head,
     only_names,
+    numbers_them,
     between_pauses,
     thing_and_way,
     named_again,
@@ -204,6 +205,13 @@ fn only_names(h: &Here<'_>) -> Option<bool> {
         _ => false,
     };
     names.then_some(false)
+}
+
+/// "Number the plugs.": ordered only where a thing follows; else "number four", "a cotton swab", "the slot".
+fn numbers_them(h: &Here<'_>) -> Option<bool> {
+    let rarely = matches!(h.base, "number" | "swab" | "slot" | "tag" | "bag" | "punch" | "hammer" | "score");
+    let begins = matches!(h.before, None | Some(Tag::Conj | Tag::Adv | Tag::Pron | Tag::To | Tag::Modal));
+    (rarely && h.is_base()).then_some(begins && h.object_next())
 }
 
 /// "tweezers under the edge, lift, and stick it on the new one"

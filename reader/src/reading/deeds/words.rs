@@ -379,7 +379,9 @@ impl Tagger<'_> {
 
     pub fn pushed(&self, at: usize) -> bool {
         let push = |w: &Word| {
-            matches!(w.verb(), "push" | "press" | "slide" | "snap" | "click" | "drive" | "screw" | "plug" | "seat")
+            let pushes =
+                matches!(w.verb(), "push" | "press" | "slide" | "snap" | "click" | "drive" | "screw" | "plug" | "seat");
+            pushes || matches!(w.verb(), "tap" | "knock" | "hammer" | "twist")
         };
         self.words[at.saturating_sub(5)..at].iter().any(push)
     }

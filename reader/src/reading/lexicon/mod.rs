@@ -201,7 +201,8 @@ pub(super) fn lemma(word: &str) -> CompactString {
     if matches!(word, "goes" | "does" | "undoes") {
         return word[..word.len() - 2].into();
     }
-    if let Some(stem) = word.strip_suffix("ies") {
+    // "ties", "dies": one letter before it is no stem.
+    if let Some(stem) = word.strip_suffix("ies").filter(|stem| stem.len() > 1) {
         return compact_str::format_compact!("{stem}y");
     }
     for end in ["ches", "shes", "xes", "sses"] {

@@ -48,7 +48,7 @@ impl Reader<'_> {
             // "The first thing to disconnect is the battery."
             Mood::Purpose if self.thing_to_do(n, c).is_some() => Some(Mooded::TOLD),
             Mood::Purpose => (self.aim_is_done(n, c) || self.looks_whether(n, c)).then(|| Mooded::less(0.75)),
-            Mood::Means => self.by_doing(c),
+            Mood::Means => self.while_held(n, c).or_else(|| self.by_doing(c)),
             Mood::Reason => None,
         }
     }
@@ -88,6 +88,17 @@ impl Reader<'_> {
     fn what_we_do(&self, c: &Clause) -> bool {
         let is = self.lemmas[..c.from.max(1)].contains(&"be") || self.text.contains("are what we");
         c.agent() && c.objects.is_empty() && !c.particles.is_empty() && is
+    }
+
+    /// "Hold the drum while you undo the nut.": one hand holds, and the other does it.
+    fn while_held(&self, n: usize, c: &Clause) -> Option<Mooded> {
+        let holds = |k: &Clause| {
+            let held = matches!(k.base.as_str(), "hold" | "support" | "lock" | "grip" | "steady" | "catch" | "jam");
+            held && !k.negated && (k.order || k.agent())
+        };
+        let held = n > 0 && holds(&self.clauses[n - 1]);
+        let at_once = self.lemmas[c.from..].first() == Some(&"while") && c.agent() && c.form == Form::Base;
+        (held && at_once && c.objects.iter().any(|o| !o.is_pronoun())).then(|| Mooded::less(0.7))
     }
 
     /// "Mind the leads while lifting out the pump.", "Free it by lifting it up, cutting the layer."

@@ -22,6 +22,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         Act::Protect if a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
             a.objects.iter().take(1).map(name).collect()
         }
+        Act::Loosen if c.because == "slack given" => on_which(a, bench),
         Act::Unscrew | Act::Loosen | Act::Drive | Act::Tighten => held(c, bench),
         // "Separate the foam tape at the four edges."
         Act::Pry if c.because == "tape parted" => a.objects.iter().take(1).map(name).collect(),
@@ -62,6 +63,10 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             a.objects.iter().filter(switched).map(name).collect()
         }
         Act::Wait => Vec::new(),
+        // "Bleed off the pressure.", "Line up the holes."
+        Act::Drain | Act::Adjust if !a.objects.is_empty() && a.objects.iter().all(|o| o.kind == Kind::Nothing) => {
+            a.objects.iter().take(1).map(name).collect()
+        }
         Act::Measure if a.objects.iter().all(|o| o.kind == Kind::Meter) => measured(a, bench),
         Act::Press if matches!(c.because, "pressed all round" | "pressure put on") => {
             bench.at.clone().into_iter().collect()
@@ -77,6 +82,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         {
             cleaned(a, bench)
         }
+        Act::Mark if c.because == "a line scribed" => on_which(a, bench),
         Act::Mark => marked(a, bench),
         Act::Remove if a.objects.iter().any(|o| o.kind == Kind::Device) && sleeve(a).is_some() => {
             sleeve(a).map(name).into_iter().collect()
@@ -227,6 +233,13 @@ fn marked(a: &Told, bench: &Bench) -> Vec<String> {
         }
     }
     what
+}
+
+/// "Scratch a line across the flange.": the flange, else what is in work.
+fn on_which(a: &Told, bench: &Bench) -> Vec<String> {
+    let on = |p: &str| matches!(p, "across" | "on" | "along" | "over" | "onto" | "off" | "of" | "from");
+    let thing = a.places.iter().find(|(p, np)| on(p) && np.is_thing());
+    thing.map_or_else(|| bench.at.clone().into_iter().collect(), |(_, np)| one(np, bench))
 }
 
 /// What was taken out before in the sentence.

@@ -42,6 +42,13 @@ pub(super) const BY_WORDS: &[Rule] = &[
             (c.act, c.because) = (Act::Close, "a tap shut off");
         }
     }),
+    // "Turn the water back on.": a tap is opened.
+    Mend(|c, _| {
+        let tap = |o: &Phrase| matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas");
+        if c.act == Act::PowerOn && c.a.objects.iter().any(tap) {
+            (c.act, c.because) = (Act::Open, "a tap turned on");
+        }
+    }),
     // "There's a spring that keeps the belt tight, and hook it.": unhook it, as it was heard.
     Mend(|c, _| {
         let hooks = c.a.objects.iter().all(|o| o.is_pronoun()) && !c.a.objects.is_empty() && c.says("and hook it");
@@ -129,7 +136,9 @@ pub(super) const BY_WORDS: &[Rule] = &[
     Mend(|c, bench| {
         let plug =
             |o: &Phrase| o.head() == "plug" && o.words.len() == 1 && o.definite && !o.stands && bench.plug.is_none();
-        let cord = |o: &Phrase| (o.head() == "cord" || plug(o)) && o.of.is_empty();
+        // "the pull cord" is no lead.
+        let lead = |o: &Phrase| o.head() == "cord" && (o.words.len() == 1 || is_mains(&o.words[0]));
+        let cord = |o: &Phrase| (lead(o) || plug(o)) && o.of.is_empty();
         let shut = bench.opened.is_empty() && bench.unplugged.is_empty();
         if c.act == Act::Disconnect && c.apart() && shut && !c.a.objects.is_empty() && c.a.objects.iter().all(cord) {
             c.act = Act::Unplug;
@@ -218,6 +227,10 @@ pub(super) const BY_WORDS: &[Rule] = &[
     // "There are the four screws.": shown while things go together.
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
+
+fn is_mains(word: &str) -> bool {
+    matches!(word, "power" | "mains" | "supply" | "wall" | "charging")
+}
 
 /// By what it is done to, and by what is on the bench.
 pub(super) const BY_BENCH: &[Rule] = &[

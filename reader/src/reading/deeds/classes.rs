@@ -22,6 +22,7 @@ const RULES: &[Rule] = &[
     to,
     one,
     real_quick,
+    kind_of,
     after_this,
     set_ways,
     roughly,
@@ -149,6 +150,16 @@ fn real_quick(h: &Here<'_>) -> Option<Tag> {
     (real || quickly).then_some(Tag::Adv)
 }
 
+/// "It kind of rotates out.", "that's sort of tucked under": about so.
+fn kind_of(h: &Here<'_>) -> Option<Tag> {
+    let kind = |w: &str| matches!(w, "kind" | "sort");
+    let of = h.word == "of" && h.back(1).is_some_and(|w| kind(&w.said) && w.tag == Tag::Adv);
+    let spoken = matches!(h.before, Some(Tag::Pron | Tag::Noun | Tag::Be | Tag::Modal | Tag::Adv));
+    let does = |w: &Word| w.base.is_some();
+    let about = kind(h.said) && h.next() == "of" && spoken && h.t.words.get(h.at + 2).is_some_and(does);
+    (of || about).then_some(Tag::Adv)
+}
+
 /// "After this lift up the cell."
 fn after_this(h: &Here<'_>) -> Option<Tag> {
     let order = |w: &Word| w.base.is_some() && w.form == Form::Base;
@@ -273,6 +284,11 @@ fn preposition(h: &Here<'_>) -> Option<Tag> {
         h.word,
         "inside" | "underneath" | "below" | "above" | "near" | "behind" | "under" | "beneath" | "opposite" | "next"
     );
+    // "Work your way around cutting the glue."
+    let going = |n: &Word| n.base.is_some() && n.form == Form::Ing;
+    if matches!(h.word, "around" | "round" | "along" | "across") && h.t.words.get(h.at + 1).is_some_and(going) {
+        return Some(Tag::Part);
+    }
     // "There's a ring inside that you pull out."
     let inside_that = alone && h.next() == "that" && matches!(h.t.said(h.at + 2), "you" | "we" | "i");
     Some(match h.before {

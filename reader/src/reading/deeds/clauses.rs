@@ -290,6 +290,10 @@ fn leads_to(w: &[Word], at: usize) -> Option<usize> {
     let mut i = at + 1;
     while i < w.len() && i < at + 6 {
         let word = &w[i];
+        // "Before we go any further let's get it unplugged.": begins anew.
+        if word.is("let") && w.get(i + 1).is_some_and(|n| n.said == "'s") {
+            return None;
+        }
         match word.tag {
             Tag::Adv | Tag::Neg | Tag::Does => {}
             // "the board's gotta come out"

@@ -165,7 +165,14 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
     let told = |d: &Deed| {
         turns(d, f.op) && d.cue.abs_diff(s.cue as usize) <= 1 && d.screws().iter().any(|g| g.count == f.count)
     };
-    if deeds.iter().any(told) {
+    // "It comes off, and that exposes the screw."
+    let shown = ["expose", "reveal", "uncover"].iter().any(|w| s.text.contains(w));
+    if shown {
+        return None;
+    }
+    // "Note where the longer screw goes."
+    let noted = |d: &Deed| d.act == Act::Mark && d.start < s.end && s.start < d.end;
+    if deeds.iter().any(|d| told(d) || noted(d)) {
         return None;
     }
     let before = deeds.iter().rev().find(|d| d.start < s.start && d.half != Half::Check)?;

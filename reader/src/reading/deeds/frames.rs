@@ -26,6 +26,7 @@ struct Group<'a> {
 
 /// What a construction makes of the act, in this order; a later one sees what an earlier one made.
 const MENDS: &[fn(&Reader<'_>, &mut Group<'_>)] = &[
+    under_it,
     pops_up,
     by_hand,
     unclips,
@@ -242,6 +243,23 @@ fn grouped(c: &Clause, objects: Vec<Phrase>) -> Vec<Vec<Phrase>> {
     let bare = |o: &&mut Phrase| o.kind == Kind::Screw && o.of.is_empty();
     groups.iter_mut().flatten().filter(bare).for_each(|o| o.of.clone_from(&held));
     groups
+}
+
+/// "The speaker is glued down, so slide your pick under it.": the speaker.
+fn under_it(r: &Reader<'_>, g: &mut Group<'_>) {
+    if !matches!(g.told.apart, Some((Act::Pry, _))) {
+        return;
+    }
+    let glued = |k: &Clause| k.passive && matches!(k.base.as_str(), "glue" | "stick" | "hold" | "tape" | "bond");
+    if !r.clauses[..g.n].iter().any(glued) {
+        return;
+    }
+    let below = |p: &str| matches!(p, "under" | "underneath" | "beneath" | "behind" | "below" | "into" | "along");
+    for (_, np) in g.told.places.iter_mut().filter(|(p, np)| below(p) && np.is_pronoun()) {
+        if let Some(thing) = r.meant(g.n, np, false).filter(|thing| thing.kind == Kind::Part && !thing.guess) {
+            *np = thing;
+        }
+    }
 }
 
 /// "It pops up by itself.": nobody parts it.

@@ -215,7 +215,9 @@ fn goes_on(w: &[Word], verb: usize, c: &Clause, p: &Clause) -> bool {
     let anew = aim && c.order && c.from > 0 && w[c.from - 1].pause;
     // "Push it down till both clips snap and pull the tool out."
     let reached = p.mood == Mood::Until && c.order;
-    alike && !lifted && !anew && !reached
+    // "… to break the paste loose and then lift it straight up"
+    let next = aim && c.order && then && !c.objects.is_empty();
+    alike && !lifted && !anew && !next && !reached
 }
 
 /// "The cover slides down and comes off", "I warmed it and peeled it off": who does it.

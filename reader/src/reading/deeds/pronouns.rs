@@ -85,6 +85,9 @@ impl Reader<'_> {
         let many = pronoun.plural || each || matches!(pronoun.head(), "they" | "them" | "these" | "those" | "both");
         let one = matches!(pronoun.head(), "it" | "this" | "that" | "she" | "he") && pronoun.said.len() == 1;
         let it = It { n, c: &self.clauses[n], pronoun, many, one, tools };
+        if let Some(film) = self.peeled(&it) {
+            return Some(film);
+        }
         if let Some(several) = self.of_these(&it) {
             return Some(several);
         }
@@ -327,6 +330,18 @@ impl Reader<'_> {
         let swings = matches!(it.c.base.as_str(), "swing" | "tilt" | "hinge");
         let swung = || swings && self.clauses[..it.n].iter().any(opens);
         it.one && is_latch(p) && (slips && it.out() || swung())
+    }
+
+    /// "It's held with a bit of tape, so peel that back.", "screws under the feet, so peel those up": what can be peeled.
+    fn peeled(&self, it: &It<'_>) -> Option<Phrase> {
+        if !matches!(it.c.base.as_str(), "peel" | "unstick") || !(it.one || it.many) {
+            return None;
+        }
+        let foot = |p: &&Phrase| matches!(p.head(), "foot" | "feet" | "pad" | "badge" | "patch");
+        let film = |p: &&Phrase| matches!(p.kind, Kind::Film | Kind::Tape | Kind::Liner) || foot(p);
+        let fits = |p: &&Phrase| film(p) && p.plural == it.many && !p.is_pronoun();
+        let named = self.clauses[..it.n].iter().rev();
+        named.flat_map(|k| k.places.iter().map(|(_, np)| np).chain(&k.objects).chain(&k.subjects)).find(fits).cloned()
     }
 
     /// "Unplug this connector and slide it out.": what the plug belongs to, and not the plug.

@@ -19,6 +19,7 @@ pub(super) fn put_straight(words: &[Word], c: &mut Clause) {
     the_lever(c);
     the_card(c);
     cut_through(c);
+    shorted_across(c);
 }
 
 /// "Flip up the black bit and the ribbon slides out.": what is flipped up is a latch, whatever it is called.
@@ -56,6 +57,15 @@ fn cut_through(c: &mut Clause) {
     let tie = |(p, np): &(CompactString, Phrase)| p == "through" && np.kind == Kind::Tie;
     if let Some(at) = c.places.iter().position(tie) {
         c.objects.push(c.places.remove(at).1);
+    }
+}
+
+/// "Short across the capacitor with a resistor."
+fn shorted_across(c: &mut Clause) {
+    if c.base == "short" && c.objects.is_empty() {
+        if let Some(at) = c.places.iter().position(|(p, np)| p == "across" && np.is_thing()) {
+            c.objects.push(c.places.remove(at).1);
+        }
     }
 }
 

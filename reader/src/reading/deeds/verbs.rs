@@ -29,6 +29,7 @@ const SETTLED: &[Rule] = &[
     screw_of_its_head,
     only_names,
     numbers_them,
+    just_clips_in,
     between_pauses,
     thing_and_way,
     named_again,
@@ -205,6 +206,12 @@ fn only_names(h: &Here<'_>) -> Option<bool> {
         _ => false,
     };
     names.then_some(false)
+}
+
+/// "The memory just clips in."
+fn just_clips_in(h: &Here<'_>) -> Option<bool> {
+    let just = h.back_said(1, &["just", "simply"]) && h.back_is(2, Tag::Noun);
+    (just && h.w.form == Form::Third && (h.particle_next() || h.ends())).then_some(true)
 }
 
 /// "Number the plugs.": ordered only where a thing follows; else "number four", "a cotton swab", "the slot".

@@ -506,6 +506,16 @@ impl Tagger<'_> {
             said,
             "that" | "this" | "these" | "those" | "all" | "both" | "each" | "some" | "any" | "another" | "her"
         ) {
+            // "Peel that back and hold it.", "Lift this right off.": a way; but "take that back off".
+            let points = matches!(said, "that" | "this" | "these" | "those" | "all" | "both");
+            let moved = at > 0 && self.words[at - 1].tag == Tag::Verb;
+            if points && moved && self.way_behind(at + 1) {
+                return Some(Tag::Pron);
+            }
+            // "before we go any further"
+            if said == "any" && matches!(self.said(at + 1), "further" | "longer" | "more") && !self.noun_at(at + 2) {
+                return Some(Tag::Adv);
+            }
             // "I pull off both, best with pliers."
             let thing = !(said == "both" && self.words[at].pause)
                 && (self.noun_at(at + 1)
@@ -530,6 +540,19 @@ impl Tagger<'_> {
             return Some(if self.noun_at(at + 1) { Tag::Det } else { Tag::Adv });
         }
         (c.determiner.contains(said) && !matches!(word, "which")).then_some(Tag::Det)
+    }
+
+    /// "back" where the clause or its place ends, "right off", "straight up".
+    fn way_behind(&self, at: usize) -> bool {
+        let Some(word) = self.words.get(at) else { return false };
+        let next = self.words.get(at + 1);
+        let ends =
+            word.pause || next.is_none_or(|n| matches!(n.said.as_str(), "and" | "then" | "into" | "onto" | "over"));
+        match word.said.as_str() {
+            "back" => ends,
+            "right" | "straight" => !word.pause && self.particle_at(at + 1) && !self.noun_at(at + 2),
+            _ => false,
+        }
     }
 
     pub fn subordinator(&self, at: usize) -> Option<Tag> {

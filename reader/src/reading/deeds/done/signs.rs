@@ -208,6 +208,13 @@ impl Reader<'_> {
         if turned && matches!(c.base.as_str(), "unlock" | "release" | "free" | "loosen") {
             return true;
         }
+        // "Pull up on the tab to release the cable.": unplugged by it.
+        let latch = |o: &Phrase| matches!(o.kind, Kind::Latch | Kind::Lever);
+        let tab = p.objects.iter().any(latch) || p.places.iter().any(|(by, np)| by == "on" && latch(np));
+        let frees = matches!(c.base.as_str(), "release" | "free" | "disconnect" | "unplug" | "detach");
+        if p.order && tab && frees && c.objects.iter().any(|o| o.kind == Kind::Plug) {
+            return true;
+        }
         let tool = self.tool_of(p).is_some() || p.objects.iter().any(|o| TOOLS.contains(&o.kind) || o.head() == "tool");
         let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "away"));
         let tool = tool || p.subjects.iter().any(|o| p.passive && TOOLS.contains(&o.kind));

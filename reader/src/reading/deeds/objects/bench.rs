@@ -49,6 +49,8 @@ pub(super) struct Bench {
     pub waiting: Vec<usize>,
     /// What screws were undone of.
     pub unscrewed: BTreeSet<String>,
+    /// What screws were driven of since.
+    pub driven: BTreeSet<String>,
     /// The sentence in which screws were undone that hold nobody knows what.
     pub undone: Option<usize>,
     pub power_trial: bool,

@@ -78,11 +78,13 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
             a.objects.iter().filter(|o| !o.is_pronoun()).take(1).map(name).collect()
         }
         Act::Clean
-            if a.objects.iter().all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape | Kind::Material)) =>
+            if a.objects
+                .iter()
+                .all(|o| matches!(o.kind, Kind::Dirt | Kind::Glue | Kind::Tape | Kind::Material | Kind::Liquid)) =>
         {
             cleaned(a, bench)
         }
-        Act::Mark if c.because == "a line scribed" => on_which(a, bench),
+        Act::Mark if matches!(c.because, "a line scribed" | "a note taken") => on_which(a, bench),
         Act::Mark => marked(a, bench),
         Act::Remove if a.objects.iter().any(|o| o.kind == Kind::Device) && sleeve(a).is_some() => {
             sleeve(a).map(name).into_iter().collect()
@@ -357,7 +359,13 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
     if matches!(act, Act::Drive | Act::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
         let fitted = bench.fitted.as_ref().filter(|_| routed);
-        return fitted.or(bench.at.as_ref()).cloned().into_iter().collect();
+        // "Screw the fan down. Then put all of the screws back in.": the lid's, which are still out.
+        let every = |o: &Phrase| o.kind == Kind::Screw && o.plural && (o.count.is_none() || c.says("all"));
+        let every = a.objects.iter().any(every) && !c.says("other") && !c.says("rest");
+        let done = act == Act::Drive && every && bench.at.as_ref().is_some_and(|at| bench.driven.contains(at));
+        let open = |w: &&String| bench.unscrewed.contains(*w) && !bench.driven.contains(*w);
+        let next = bench.out.iter().rev().filter(|_| done && c.together()).find(open);
+        return fitted.or(next).or(bench.at.as_ref()).cloned().into_iter().collect();
     }
     // "We're gonna take the back off. There's six screws."
     let due = bench.due.as_ref().filter(|_| a.presented && c.s.number <= bench.due_at + 1);

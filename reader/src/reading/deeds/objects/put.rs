@@ -144,6 +144,9 @@ fn belated(c: &Case, bench: &mut Bench, deeds: &mut [Deed]) {
                 bench.waiting.push(i);
             } else if deeds[i].what.is_empty() && deeds[i].sentence + 8 > c.s.number {
                 deeds[i].what = vec![part.clone()];
+                if matches!(deeds[i].act, Act::Unscrew | Act::Loosen) {
+                    bench.unscrewed.insert(part.clone());
+                }
             }
         }
     }
@@ -252,9 +255,11 @@ impl Bench {
             }
             Act::Unscrew | Act::Loosen if first.is_some_and(|w| w != "screws") => {
                 self.unscrewed.extend(c.what.iter().cloned());
+                self.driven.retain(|part| !c.what.contains(part));
                 self.screws = first.cloned();
                 self.at = first.cloned();
             }
+            Act::Drive => self.driven.extend(c.what.iter().cloned()),
             Act::Pry
             | Act::Open
             | Act::Heat

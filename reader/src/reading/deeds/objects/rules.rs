@@ -228,6 +228,14 @@ pub(super) const BY_WORDS: &[Rule] = &[
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
 
+/// The only one of them that goes by its last words: "the feet" are the rubber feet, "the display" the display assembly.
+fn only_whole<'a>(names: impl IntoIterator<Item = &'a String>, short: &str) -> Option<&'a String> {
+    let last = format!(" {short}");
+    let bare = |name: &str| matches!(name.strip_prefix(short), Some(" assembly" | " unit" | " module"));
+    let mut fits = names.into_iter().filter(|name| name.ends_with(&last) || bare(name));
+    fits.next().filter(|one| fits.all(|other| other == *one))
+}
+
 fn is_mains(word: &str) -> bool {
     matches!(word, "power" | "mains" | "supply" | "wall" | "charging")
 }
@@ -508,6 +516,17 @@ pub(super) const BY_BENCH: &[Rule] = &[
                 if let Some(old) = last.or(only) {
                     w.clone_from(old);
                 }
+            }
+        }
+    }),
+    // "Stick the feet back on.": the rubber feet, the only ones that are out.
+    Mend(|c, bench| {
+        let known = |w: &String| bench.out.contains(w) || bench.unscrewed.contains(w) || bench.unplugged.contains(w);
+        let fits = matches!(c.act, Act::Install | Act::Drive | Act::Close | Act::Press) && c.together() && !c.a.new;
+        for w in c.what.iter_mut().filter(|w| fits && !known(w)) {
+            let whole = only_whole(&bench.out, w).or_else(|| only_whole(&bench.unscrewed, w));
+            if let Some(whole) = whole {
+                w.clone_from(whole);
             }
         }
     }),

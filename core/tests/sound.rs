@@ -13,7 +13,7 @@ use std::path::PathBuf;
 use uuid::Uuid;
 
 /// A manual with something of everything, as this format's first release wrote it.
-const FULL: &str = include_str!("fixtures/manual-format-7.json");
+const FULL: &str = include_str!("fixtures/manual-format-8.json");
 
 fn full() -> Value {
     serde_json::from_str(FULL).expect("JSON")
@@ -30,6 +30,7 @@ fn given(manual: &Value) -> Result<Manual, String> {
 #[case(include_str!("fixtures/manual-format-4.json"), (22, 5))]
 #[case(include_str!("fixtures/manual-format-5.json"), (22, 5))]
 #[case(include_str!("fixtures/manual-format-6.json"), (22, 5))]
+#[case(include_str!("fixtures/manual-format-7.json"), (22, 5))]
 #[case(FULL, (22, 5))]
 fn reads_every_format_that_was_ever_written(#[case] text: &str, #[case] (steps, groups): (usize, usize)) {
     let manual = from_json(text).expect("a fixture");

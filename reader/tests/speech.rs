@@ -64,7 +64,7 @@ fn transcript(file: &str, lines: &[Line]) -> Recording {
 #[case::a_desk_fan(include_str!("speech/desk-fan.txt"), 6)]
 #[case::a_star_globe(include_str!("speech/star-globe.txt"), 1)]
 #[case::a_kitchen_scale(include_str!("speech/kitchen-scale.txt"), 2)]
-#[case::an_intercom(include_str!("speech/intercom.txt"), 2)]
+#[case::an_intercom(include_str!("speech/intercom.txt"), 1)]
 #[case::an_ebook_reader(include_str!("speech/ebook-fix.txt"), 8)]
 #[case::a_doorbell_camera(include_str!("speech/doorbell-camera.txt"), 3)]
 #[case::a_hand_mixer(include_str!("speech/mixer-stand.txt"), 3)]

@@ -74,7 +74,7 @@ use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
 /// The shape of manuals, edits and images written by this version. A test holds the shape itself against it.
-pub const FORMAT: u32 = 7;
+pub const FORMAT: u32 = 8;
 
 /// Title, device and language of a manual.
 #[derive(Debug, Clone, Default, PartialEq, Serialize, Deserialize, ToSchema)]

@@ -278,6 +278,7 @@ pub(super) fn screws_back(manual: &Manual, id: GroupId, told: Option<&Action>) -
         by: roles.by.as_deref(),
         places: &roles.places,
         manner: &roles.manner,
+        condition: None,
         until: roles.until.as_deref(),
         measures: torque.as_slice(),
     };

@@ -466,7 +466,8 @@ fn told_elsewhere() -> Moved {
 /// "Tighten to 0.4 newton metres."
 fn tells_torque_alone(action: &Action) -> bool {
     let roles = &action.roles;
-    let bare = action.parts.is_empty() && roles.things.is_empty() && roles.manner.is_empty() && roles.until.is_none();
+    let bare = action.parts.is_empty() && roles.things.is_empty() && roles.manner.is_empty();
+    let bare = bare && roles.until.is_none() && roles.condition.is_none();
     let torque = !roles.measures.is_empty() && roles.measures.iter().all(|m| m.quantity == Quantity::Torque);
     action.act == Act::Tighten && bare && torque && (action.text.is_none() || action.said)
 }

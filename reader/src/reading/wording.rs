@@ -94,14 +94,28 @@ pub struct Instruction<'a> {
     pub by: Option<&'a str>,
     pub places: &'a [Whereabouts],
     pub manner: &'a [String],
+    /// Under which condition it is done, with its "if": stands first.
+    pub condition: Option<&'a str>,
     /// A sign: to stop, and of a test what shows that all is good.
     pub until: Option<&'a str>,
     pub measures: &'a [Measure],
 }
 
 impl Instruction<'_> {
-    /// "Undo the four T5 screws (6 mm) of the pump bracket."
+    /// "Undo the four T5 screws (6 mm) of the pump bracket.", "If it breaks, remove the tab with tweezers."
     pub fn sentence(&self) -> String {
+        let Some(condition) = self.condition else { return self.order() };
+        let order = self.order();
+        if condition.starts_with("unless ") {
+            return format!("{}, {condition}.", order.trim_end_matches('.'));
+        }
+        let mut letters = order.chars();
+        let first = letters.next().map(char::to_lowercase);
+        format!("{}, {}{}", capital(condition), first.into_iter().flatten().collect::<String>(), letters.as_str())
+    }
+
+    /// The same without its condition.
+    fn order(&self) -> String {
         if let Some(checked) = self.checked() {
             return checked;
         }
@@ -473,6 +487,7 @@ mod tests {
             by: None,
             places: &[],
             manner: &[],
+            condition: None,
             until: None,
             measures: &[],
         }

@@ -3870,6 +3870,9 @@ export interface components {
         } | {
             manner: string[];
         } | {
+            /** @description With its "if" or "unless". */
+            condition: string | null;
+        } | {
             until: string | null;
         } | {
             measures: components["schemas"]["Measure"][];
@@ -3881,6 +3884,11 @@ export interface components {
              * @default null
              */
             by: string | null;
+            /**
+             * @description "if it is tight": printed first, so that nobody does it always.
+             * @default null
+             */
+            condition: string | null;
             /**
              * @description The screws that it turns: count, size and what they hold are read off these groups.
              * @default []

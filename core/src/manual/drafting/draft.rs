@@ -632,6 +632,7 @@ fn roles(deed: &Deed, parts: &[String], spelling: &Spelling) -> Roles {
         places: deed.places.iter().map(|p| Whereabouts { thing: spelling.put(&p.thing), ..p.clone() }).collect(),
         // Everybody is careful already: what to take care of stands in the cautions.
         manner: deed.manner.iter().filter(|m| things::vague_care(m).is_none()).cloned().collect(),
+        condition: deed.condition.as_ref().map(|c| spelling.put(c)),
         until: deed.until.as_ref().map(|u| spelling.put(u)),
         measures: deed.measures.clone(),
         ..Roles::default()

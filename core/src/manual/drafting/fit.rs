@@ -40,6 +40,7 @@ fn fit_step(step: &mut Step) {
 fn fit_action(action: &mut Action) {
     let roles = &mut action.roles;
     let texts = roles.things.iter_mut().chain(&mut roles.manner).chain(&mut roles.by).chain(&mut roles.until);
+    let texts = texts.chain(&mut roles.condition);
     texts.chain(&mut action.text).for_each(|text| clip(text, MAX_TITLE));
     roles.places.iter_mut().for_each(|place| clip(&mut place.thing, MAX_TITLE));
 }

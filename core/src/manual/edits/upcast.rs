@@ -28,9 +28,9 @@ pub enum UpcastError {
 
 /// One step up: from the version of its place (from 1) to the next.
 const UPCASTERS: [fn(Value) -> Value; FORMAT as usize - 1] =
-    [additions, additions, marks, waypoints, additions, additions];
+    [additions, additions, marks, waypoints, additions, additions, additions];
 
-/// Formats 2, 3 and 7 grew by fields that stand for nothing where they are missing, format 6 by a hazard: all that older files
+/// Formats 2, 3, 7 and 8 grew by fields that stand for nothing where they are missing, format 6 by a hazard: all that older files
 /// lack are those.
 fn additions(manual: Value) -> Value {
     manual

@@ -57,6 +57,8 @@ pub struct Roles {
     pub by: Option<String>,
     pub places: Vec<Whereabouts>,
     pub manner: Vec<String>,
+    /// "if it is tight": printed first, so that nobody does it always.
+    pub condition: Option<String>,
     /// "the latch clicks"
     pub until: Option<String>,
     /// The heat that it applies: temperature and time are read off these settings.
@@ -75,6 +77,8 @@ pub enum RoleField {
     /// "under the lid", each with how it lies in front.
     Places(Vec<String>),
     Manner(Vec<String>),
+    /// With its "if" or "unless".
+    Condition(Option<String>),
     Until(Option<String>),
     Measures(Vec<Measure>),
 }
@@ -128,7 +132,8 @@ impl Action {
     pub(in crate::manual) fn texts(&mut self) -> impl Iterator<Item = &mut String> {
         let roles = &mut self.roles;
         let words = self.text.iter_mut().chain(&mut roles.things).chain(&mut roles.manner);
-        words.chain(roles.places.iter_mut().map(|p| &mut p.thing)).chain(&mut roles.until).chain(&mut roles.by)
+        let signs = roles.until.iter_mut().chain(&mut roles.condition);
+        words.chain(roles.places.iter_mut().map(|p| &mut p.thing)).chain(signs).chain(&mut roles.by)
     }
 }
 
@@ -176,6 +181,7 @@ impl Manual {
             by: roles.by.as_deref(),
             places: &roles.places,
             manner: &roles.manner,
+            condition: roles.condition.as_deref(),
             until: roles.until.as_deref(),
             measures: &measures,
         }
@@ -229,6 +235,7 @@ impl Roles {
                 self.places = places.iter().map(|p| whereabouts(p)).collect::<Result<_, _>>()?;
             }
             RoleField::Manner(manner) => self.manner = list("manner", manner)?,
+            RoleField::Condition(condition) => self.condition = checked_condition(condition)?,
             RoleField::Until(until) => self.until = maybe_text("until", until, MAX_TEXT)?,
             RoleField::Measures(measures) => {
                 few("measures", measures.len())?;
@@ -237,6 +244,18 @@ impl Roles {
         }
         Ok(())
     }
+}
+
+/// "If it is tight" as it stands in a sentence; words that open no condition would be printed as an order.
+fn checked_condition(condition: &Option<String>) -> Result<Option<String>, Refusal> {
+    let Some(words) = maybe_text("condition", condition, MAX_TEXT)? else { return Ok(None) };
+    let words = words.trim_end_matches(['.', ',']);
+    let opens = words.split(' ').next().unwrap_or_default().to_lowercase();
+    if !matches!(opens.as_str(), "if" | "unless" | "when" | "once" | "where") {
+        let problem = format!("“{words}” is no condition. Begin with “if” or “unless”: “if it is tight”.");
+        return Err(Refusal::invalid("condition", problem));
+    }
+    Ok(Some(format!("{opens}{}", &words[opens.len()..])))
 }
 
 fn whereabouts(place: &str) -> Result<Whereabouts, Refusal> {
@@ -347,6 +366,14 @@ mod tests {
     #[case::act(SentenceField::Act(Act::Open), "Open the bezel.")]
     #[case::tool(SentenceField::Role(RoleField::By(Some("opening pick".into()))), "Remove the bezel with an opening pick.")]
     #[case::manner(SentenceField::Role(RoleField::Manner(vec!["slowly".into()])), "Remove the bezel slowly.")]
+    #[case::condition(
+        SentenceField::Role(RoleField::Condition(Some("If it is tight".into()))),
+        "If it is tight, remove the bezel."
+    )]
+    #[case::unless(
+        SentenceField::Role(RoleField::Condition(Some("unless it is loose".into()))),
+        "Remove the bezel, unless it is loose."
+    )]
     #[case::sign(SentenceField::Role(RoleField::Until(Some("it clicks".into()))), "Remove the bezel until it clicks.")]
     #[case::place(
         SentenceField::Role(RoleField::Places(vec!["from the shade".into()])),
@@ -378,6 +405,7 @@ mod tests {
     #[rstest]
     #[case::too_many(RoleField::Manner(vec!["slowly".into(); 13]), "One sentence tells 12 of these at most")]
     #[case::nowhere(RoleField::Places(vec!["the shade".into()]), "“the shade” does not say where. Begin with how it lies")]
+    #[case::no_if(RoleField::Condition(Some("it is tight".into())), "Begin with “if” or “unless”")]
     #[case::empty(RoleField::Things(vec![" ".into()]), "Nothing is written here")]
     fn roles_that_no_sentence_can_hold_are_refused(#[case] field: RoleField, #[case] problem: &str) {
         let refusal = Roles::default().set(&field).unwrap_err();

@@ -780,6 +780,7 @@ impl Reader<'_> {
             state: false,
             making_sure: c.base == "make" && has(self.text, "make sure") || c.base == "ensure",
             manner,
+            condition: self.condition(c),
             until: self.until(c),
             shows: self.shows(c),
             measures: self.measures(from, self.words.len()),

@@ -188,6 +188,7 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
         groups: vec![group(f)],
         places: Vec::new(),
         manner: Vec::new(),
+        condition: None,
         until: None,
         measures: Vec::new(),
         new: false,

@@ -23,6 +23,7 @@ mod behind;
 mod chains;
 mod classes;
 mod clauses;
+mod conditions;
 mod done;
 mod figured;
 mod frames;
@@ -92,6 +93,8 @@ pub struct Deed {
     pub groups: Vec<ScrewGroup>,
     pub places: Vec<Whereabouts>,
     pub manner: Vec<String>,
+    /// Under which condition it is done: "if it breaks".
+    pub condition: Option<String>,
     /// A sign: to stop, and of a test what shows that all is good.
     pub until: Option<String>,
     pub measures: Vec<Measure>,
@@ -126,6 +129,7 @@ impl Deed {
             groups: Vec::new(),
             places: Vec::new(),
             manner: Vec::new(),
+            condition: None,
             until: None,
             measures: Vec::new(),
             new: false,

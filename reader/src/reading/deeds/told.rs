@@ -47,6 +47,8 @@ pub(super) struct Told {
     pub making_sure: bool,
     /// "carefully", "straight".
     pub manner: Vec<String>,
+    /// "if it breaks", in the speaker's words.
+    pub condition: Option<String>,
     /// "the clips let go".
     pub until: Option<String>,
     /// "every key moves freely": what was looked for, should the act be a test.

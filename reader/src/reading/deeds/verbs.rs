@@ -30,6 +30,7 @@ const SETTLED: &[Rule] = &[
     only_names,
     numbers_them,
     just_clips_in,
+    if_it_breaks,
     between_pauses,
     thing_and_way,
     named_again,
@@ -212,6 +213,15 @@ fn only_names(h: &Here<'_>) -> Option<bool> {
 fn just_clips_in(h: &Here<'_>) -> Option<bool> {
     let just = h.back_said(1, &["just", "simply"]) && h.back_is(2, Tag::Noun);
     (just && h.w.form == Form::Third && (h.particle_next() || h.ends())).then_some(true)
+}
+
+/// "If the strip breaks, use a card.": what may happen.
+fn if_it_breaks(h: &Here<'_>) -> Option<bool> {
+    const FARTHEST: usize = 5;
+    let fails = matches!(h.base, "break" | "tear" | "snap" | "slip" | "stick" | "jam" | "crack" | "spin" | "strip");
+    let ends = h.w.pause && h.w.form == Form::Third && h.before == Some(Tag::Noun);
+    let supposed = || (2..=FARTHEST).filter_map(|by| h.back(by)).any(|w| matches!(w.said.as_str(), "if" | "when"));
+    (fails && ends && supposed()).then_some(true)
 }
 
 /// "Number the plugs.": ordered only where a thing follows; else "number four", "a cotton swab", "the slot".

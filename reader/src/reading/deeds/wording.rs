@@ -82,6 +82,7 @@ pub fn sentence(d: &Deed) -> String {
         by: d.by.as_deref(),
         places: &d.places,
         manner: &d.manner,
+        condition: d.condition.as_deref(),
         until: d.until.as_deref(),
         measures: &d.measures,
     }

@@ -196,6 +196,7 @@ fn deed(c: &Case, bench: &Bench) -> Deed {
         places,
         manner: a.manner.clone(),
         // The sign that ends a test is what shows that all is good.
+        condition: a.condition.clone(),
         until: a.shows.clone().filter(|_| c.act == Act::Test).or_else(|| a.until.clone()),
         measures: a.measures.clone(),
         new: a.new,

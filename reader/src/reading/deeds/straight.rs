@@ -62,11 +62,9 @@ fn cut_through(c: &mut Clause) {
 
 /// "Short across the capacitor with a resistor."
 fn shorted_across(c: &mut Clause) {
-    if c.base == "short" && c.objects.is_empty() {
-        if let Some(at) = c.places.iter().position(|(p, np)| p == "across" && np.is_thing()) {
-            c.objects.push(c.places.remove(at).1);
-        }
-    }
+    let shorts = c.base == "short" && c.objects.is_empty();
+    let across = c.places.iter().position(|(p, np)| shorts && p == "across" && np.is_thing());
+    c.objects.extend(across.map(|at| c.places.remove(at).1));
 }
 
 /// "There's a plug in the corner, get rid of that.": it is removed.

@@ -278,7 +278,12 @@ function Deed({ sentence, number, set }: Told) {
           {role("Done to", (roles?.things ?? []).join(", "), (t) => ({ role: { things: listOf(t) } }), "18em")}
           {role("With", roles?.by ?? "", (t) => ({ role: { by: t || null } }))}
           {role("Where (“under the lid”)", places, (t) => ({ role: { places: listOf(t) } }), "18em")}
-          {role("Only if (“if it is tight”)", roles?.condition ?? "", (t) => ({ role: { condition: t || null } }), "18em")}
+          {role(
+            "Only if (“if it is tight”)",
+            roles?.condition ?? "",
+            (t) => ({ role: { condition: t || null } }),
+            "18em",
+          )}
           {role("How (“slowly”)", (roles?.manner ?? []).join(", "), (t) => ({ role: { manner: listOf(t) } }))}
           {role(
             sentence.act === "test" ? "Good when" : "Until",

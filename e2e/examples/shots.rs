@@ -130,7 +130,7 @@ async fn views(app: &App) -> Vec<View> {
         ("listen-to-settle", station("listen"), "tab To settle"),
         ("listen-recordings", scale("listen"), "tab Recordings"),
         ("steps-branches", station("steps"), "tap [data-step]:nth-of-type(12)"),
-        ("steps-editing", scale("steps"), "tap [data-step]; press Edit"),
+        ("steps-editing", scale("steps"), "tap [data-step]; press Edit; press With what, where, how"),
         ("steps-parts", station("steps"), "tab Parts; press More of the battery"),
         ("steps-parts-narrow", station("steps"), "narrow; tab Parts; press More of the battery"),
         ("steps-tools", station("steps"), "tab Tools"),

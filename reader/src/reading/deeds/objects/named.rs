@@ -84,7 +84,7 @@ pub(super) fn named(c: &Case, bench: &Bench) -> Vec<String> {
         {
             cleaned(a, bench)
         }
-        Act::Mark if matches!(c.because, "a line scribed" | "a note taken") => on_which(a, bench),
+        Act::Mark if c.because == "a line scribed" => on_which(a, bench),
         Act::Mark => marked(a, bench),
         Act::Remove if a.objects.iter().any(|o| o.kind == Kind::Device) && sleeve(a).is_some() => {
             sleeve(a).map(name).into_iter().collect()

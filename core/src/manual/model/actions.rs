@@ -251,7 +251,8 @@ fn checked_condition(condition: &Option<String>) -> Result<Option<String>, Refus
     let Some(words) = maybe_text("condition", condition, MAX_TEXT)? else { return Ok(None) };
     let words = words.trim_end_matches(['.', ',']);
     let opens = words.split(' ').next().unwrap_or_default().to_lowercase();
-    if !matches!(opens.as_str(), "if" | "unless" | "when" | "once" | "where") {
+    let alone = opens.len() == words.len();
+    if alone || !matches!(opens.as_str(), "if" | "unless" | "when" | "once" | "where") {
         let problem = format!("“{words}” is no condition. Begin with “if” or “unless”: “if it is tight”.");
         return Err(Refusal::invalid("condition", problem));
     }
@@ -405,6 +406,7 @@ mod tests {
     #[rstest]
     #[case::too_many(RoleField::Manner(vec!["slowly".into(); 13]), "One sentence tells 12 of these at most")]
     #[case::nowhere(RoleField::Places(vec!["the shade".into()]), "“the shade” does not say where. Begin with how it lies")]
+    #[case::if_alone(RoleField::Condition(Some("If".into())), "Begin with “if” or “unless”")]
     #[case::no_if(RoleField::Condition(Some("it is tight".into())), "Begin with “if” or “unless”")]
     #[case::empty(RoleField::Things(vec![" ".into()]), "Nothing is written here")]
     fn roles_that_no_sentence_can_hold_are_refused(#[case] field: RoleField, #[case] problem: &str) {

@@ -56,6 +56,7 @@ impl Reader<'_> {
     }
 
     fn in_words(&self, first: usize, from: usize, to: usize) -> Option<String> {
+        let to = to.min(self.words.len());
         let opens = |at: &usize| matches!(self.words[*at].said.as_str(), "if" | "unless");
         let from = (from.saturating_sub(1)..to).find(opens)?;
         let k = &self.clauses[first];
@@ -76,7 +77,7 @@ impl Reader<'_> {
                 | "go"
                 | "need"
         );
-        let heard = &self.words[from..to.min(self.words.len())];
+        let heard = &self.words[from..to];
         let speaker = |w: &str| {
             matches!(
                 w,
@@ -137,7 +138,7 @@ mod tests {
         "If the tab breaks, remove the cell with tweezers.",
         "If the tab breaks, remove the cell with tweezers."
     )]
-    #[case::behind("Replace the seal if it is cracked. Remove the fan.", "Remove the fan.")]
+    #[case::behind("Clean the seal if it is dirty.", "If the seal is dirty, clean the seal.")]
     #[case::you("If you smell anything hot, unplug the fan.", "If you smell anything hot, disconnect the fan.")]
     #[case::unless("Unless the rim is soft, heat it.", "Heat the rim, unless the rim is soft.")]
     #[case::asks("See if the fan turns, then remove the lid.", "Remove the lid.")]

@@ -37,15 +37,13 @@ use Rule::{Drop, Mend};
 pub(super) const BY_WORDS: &[Rule] = &[
     // "Turn the tap off first.": water, and no current.
     Mend(|c, _| {
-        let tap = |o: &Phrase| matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas");
-        if c.act == Act::PowerOff && c.a.objects.iter().any(tap) {
+        if c.act == Act::PowerOff && c.a.objects.iter().any(is_tap) {
             (c.act, c.because) = (Act::Close, "a tap shut off");
         }
     }),
     // "Turn the water back on.": a tap is opened.
     Mend(|c, _| {
-        let tap = |o: &Phrase| matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas");
-        if c.act == Act::PowerOn && c.a.objects.iter().any(tap) {
+        if c.act == Act::PowerOn && c.a.objects.iter().any(is_tap) {
             (c.act, c.because) = (Act::Open, "a tap turned on");
         }
     }),
@@ -234,6 +232,11 @@ fn only_whole<'a>(names: impl IntoIterator<Item = &'a String>, short: &str) -> O
     let bare = |name: &str| matches!(name.strip_prefix(short), Some(" assembly" | " unit" | " module"));
     let mut fits = names.into_iter().filter(|name| name.ends_with(&last) || bare(name));
     fits.next().filter(|one| fits.all(|other| other == *one))
+}
+
+/// Water or gas, and no current.
+fn is_tap(o: &Phrase) -> bool {
+    matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas")
 }
 
 fn is_mains(word: &str) -> bool {

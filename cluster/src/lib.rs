@@ -57,6 +57,10 @@ pub enum Durability {
     Volatile,
 }
 
+/// How long `pg_ctl` waits for a start, in seconds: its own minute is short for a busy machine with a slow disk that
+/// brings a killed server's data in order.
+const PATIENCE_S: &str = "240";
+
 /// The role that owns the databases.
 const ROLE: &str = "paso";
 
@@ -102,11 +106,7 @@ impl Cluster {
         let mut cluster = Self { dir, bin, port: 0, durability, secret, _lock: lock };
         match cluster.running_port() {
             Some(port) => cluster.port = port,
-            None => {
-                cluster.port = free_port()
-                    .map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
-                cluster.start_server()?;
-            }
+            None => cluster.start_on_one_of(&mut std::iter::repeat_with(free_port))?,
         }
         cluster.close()?;
         cluster.make_role()?;
@@ -142,6 +142,21 @@ impl Cluster {
         self.start_server().map(|()| true)
     }
 
+    /// Between the look for a free port and its use somebody else may take it, if only for the near end of a connection;
+    /// then another is tried. Whatever else keeps the server down does so again and is said after the last try.
+    fn start_on_one_of(&mut self, ports: &mut dyn Iterator<Item = std::io::Result<u16>>) -> Result<(), ClusterError> {
+        const TRIES: usize = 3;
+        let mut outcome = Ok(());
+        for port in ports.take(TRIES) {
+            self.port = port.map_err(|source| ClusterError::Io { what: "finding a free port".to_owned(), source })?;
+            outcome = self.start_server();
+            if outcome.is_ok() {
+                break;
+            }
+        }
+        outcome
+    }
+
     fn start_server(&self) -> Result<(), ClusterError> {
         // Loopback only, and no socket file: its path may be too long for the system.
         let mut options = format!("-c listen_addresses=127.0.0.1 -p {} -c unix_socket_directories=", self.port);
@@ -155,7 +170,12 @@ impl Cluster {
         let log = self.dir.join("server.log");
         run(
             "pg_ctl",
-            self.program("pg_ctl").args(["-w", "-D"]).arg(&self.dir).arg("-l").arg(log).args(["-o", &options, "start"]),
+            self.program("pg_ctl")
+                .args(["-w", "-t", PATIENCE_S, "-D"])
+                .arg(&self.dir)
+                .arg("-l")
+                .arg(log)
+                .args(["-o", &options, "start"]),
         )
     }
 
@@ -283,4 +303,32 @@ fn initialise(bin: &Path, dir: &Path) -> Result<(), ClusterError> {
         .map_err(|source| ClusterError::Io { what: format!("removing {}", password.display()), source })?;
     made?;
     secret.keep(dir)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use std::net::TcpListener;
+
+    #[test]
+    fn a_port_that_was_taken_meanwhile_is_changed_for_another() {
+        let dir = std::env::temp_dir().join(format!("paso-cluster-{}-port", std::process::id()));
+        let mut cluster = Cluster::start(&dir, Durability::Volatile).expect("a cluster");
+        watch(&cluster);
+        let stop = |cluster: &Cluster| {
+            run(
+                "pg_ctl",
+                cluster.program("pg_ctl").args(["-w", "-D"]).arg(&cluster.dir).args(["-m", "immediate", "stop"]),
+            )
+        };
+        stop(&cluster).expect("stopped");
+        let holder = TcpListener::bind(("127.0.0.1", 0)).expect("a port");
+        let taken = holder.local_addr().expect("its number").port();
+        let free = free_port().expect("another");
+        cluster.start_on_one_of(&mut [taken, free].map(Ok).into_iter()).expect("on the second");
+        assert_eq!(cluster.running_port(), Some(free));
+        stop(&cluster).expect("stopped");
+        let refused = cluster.start_on_one_of(&mut std::iter::repeat_with(|| Ok(taken))).expect_err("it is taken");
+        assert!(refused.to_string().starts_with("pg_ctl failed: "), "{refused}");
+    }
 }

@@ -2,6 +2,7 @@
 
 use rstest::rstest;
 use serde_json::Value;
+use std::fs::File;
 use std::io::{BufRead, BufReader};
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Output, Stdio};
@@ -105,16 +106,19 @@ fn read_refuses_in_a_sentence(#[case] name: &str, #[case] text: Option<&[u8]>, #
 struct Served {
     child: Child,
     address: String,
+    log: PathBuf,
 }
 
 impl Served {
     fn start(data: &Path, more: &[&str]) -> Self {
+        // What it prints stands beside the folder of its data, for the case that it does not start.
+        let log = data.with_extension("log");
         let mut child = Command::new(env!("CARGO_BIN_EXE_paso"))
             .args(["serve", "--port", "0", "--data", data.to_str().unwrap()])
             .args(more)
             .env_remove("DATABASE_URL")
             .stdout(Stdio::piped())
-            .stderr(Stdio::null())
+            .stderr(File::options().create(true).append(true).open(&log).expect("a log"))
             .spawn()
             .expect("paso serves");
         let mut line = String::new();
@@ -122,9 +126,9 @@ impl Served {
         let address = line
             .split_whitespace()
             .find(|w| w.starts_with("http"))
-            .unwrap_or_else(|| panic!("no address in “{line}”"))
+            .unwrap_or_else(|| panic!("no address in “{line}”; it said: {}", std::fs::read_to_string(&log).unwrap()))
             .to_owned();
-        Self { child, address }
+        Self { child, address, log }
     }
 
     /// What Ctrl-C sends.
@@ -133,6 +137,8 @@ impl Served {
         let sent = Command::new("kill").args(["-INT", &self.child.id().to_string()]).status().expect("kill");
         assert!(sent.success());
         assert!(self.child.wait().expect("it ends").success(), "a clean end");
+        // The next test of the same number would find it; the file of one that failed stays to be read.
+        let _ = std::fs::remove_file(&self.log);
         start.elapsed()
     }
 }

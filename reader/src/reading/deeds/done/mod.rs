@@ -5,6 +5,7 @@
 //! (here), what it is done to (`things`), and what is put right about that (`objects`). `signs` holds what the rules ask of
 //! a clause.
 
+mod elsewhere;
 mod moods;
 mod objects;
 mod signs;
@@ -15,6 +16,7 @@ use super::clauses::{Clause, Mood};
 use super::phrases::Phrase;
 use super::told::{Reader, Told, has};
 use super::words::{Tag, Word};
+use elsewhere::ELSEWHERE;
 use moods::Mooded;
 use signs::due_now;
 
@@ -42,7 +44,7 @@ impl Reader<'_> {
     pub(super) fn done(&self, n: usize, c: &Clause) -> Option<(Vec<Phrase>, Told)> {
         let due = self.is_due(c);
         let Mooded { result, mut confidence } = self.mooded(n, c, due)?;
-        if NOT_DONE.iter().any(|sign| sign(self, n, c)) {
+        if NOT_DONE.iter().chain(ELSEWHERE).any(|sign| sign(self, n, c)) {
             return None;
         }
         let mut told = self.blank(c);
@@ -116,8 +118,9 @@ fn offered(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 /// "Is it plugged in?", "Are you not worried about getting a shock?"
 fn asked(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
     let mut words = r.words.iter().skip_while(|w| matches!(w.tag, Tag::Conj) || w.is("so") || w.is("okay"));
-    let is = words.next().is_some_and(|w| matches!(w.said.as_str(), "is" | "are" | "was" | "were" | "did" | "does"));
-    let whom = words.next().is_some_and(|w| matches!(w.said.as_str(), "it" | "you" | "they" | "that" | "this"));
+    let is = words.next().is_some_and(|w| matches!(w.said.as_str(), "is" | "are" | "was" | "were" | "did" | "does" | "do"));
+    let whom =
+        words.next().is_some_and(|w| matches!(w.said.as_str(), "it" | "you" | "they" | "that" | "this" | "i" | "we"));
     is && whom && !c.order && n <= 2
 }
 

@@ -165,9 +165,14 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
     let told = |d: &Deed| {
         turns(d, f.op) && d.cue.abs_diff(s.cue as usize) <= 1 && d.screws().iter().any(|g| g.count == f.count)
     };
-    // "It comes off, and that exposes the screw."
-    let shown = ["expose", "reveal", "uncover"].iter().any(|w| s.text.contains(w));
-    if shown {
+    // "It comes off, and that exposes the screw.", "I stripped one of the screws."
+    const NOT_OUT: [&str; 12] = [
+        "expose", "reveal", "uncover", "strip", "chewed", "missed", "missing", "dropped", "lost", "lose", "broke",
+        "cost",
+    ];
+    let begins = |word: &str| NOT_OUT.iter().any(|w| word.starts_with(w));
+    let happened = s.text.split_whitespace().any(begins) || s.text.contains("comes with");
+    if happened {
         return None;
     }
     // "Note where the longer screw goes."

@@ -8,8 +8,21 @@ use super::super::told::{Reader, has};
 use super::Sign;
 
 /// Signs that what a clause tells is not done here and now.
-pub(super) const ELSEWHERE: &[Sign] =
-    &[another_time, another_device, only_meant, regretted, later_on, to_and_fro, plugs_in_there, shown_again, slipped, careless];
+pub(super) const ELSEWHERE: &[Sign] = &[
+    another_time,
+    another_device,
+    makers,
+    what_happens,
+    online,
+    only_meant,
+    regretted,
+    later_on,
+    to_and_fro,
+    plugs_in_there,
+    shown_again,
+    slipped,
+    careless,
+];
 
 fn says(r: &Reader<'_>, phrases: &[&str]) -> bool {
     phrases.iter().any(|p| has(r.text, p))
@@ -21,7 +34,7 @@ fn before_verb<'a>(r: &'a Reader<'_>, c: &Clause) -> impl Iterator<Item = &'a st
 
 /// "In the last video we removed the heater.", "We took it off the way you see in our lid video."
 fn another_time(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
-    const THEN: [&str; 16] = [
+    const THEN: [&str; 21] = [
         "last year",
         "last month",
         "last week",
@@ -34,6 +47,11 @@ fn another_time(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
         "earlier video",
         "another video",
         "a few times",
+        "a lot of these",
+        "many of these",
+        "to sum up",
+        "to recap",
+        "on this channel",
         "many times",
         "over the years",
         "in the past",
@@ -41,7 +59,9 @@ fn another_time(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     ];
     let our_video = || ["in", "from"].iter().any(|p| c.places.iter().any(|(q, np)| q == p && np.head() == "video"));
     let told = (c.form == Form::Past || c.perfect) && (c.agent() || c.passive) && !c.order;
-    told && (says(r, &THEN) || our_video() || r.clauses.iter().any(|k| shows_a_video(k)))
+    // "This one has been opened before."
+    let once = c.passive && c.perfect && r.text.ends_with(" before");
+    once || told && (says(r, &THEN) || our_video() || r.clauses.iter().any(shows_a_video))
 }
 
 fn shows_a_video(c: &Clause) -> bool {
@@ -65,6 +85,26 @@ fn another_device(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
         "the old model",
     ];
     !c.order && says(r, &OTHERS)
+}
+
+/// "They put a lot of glue on this.": the makers, and nobody here.
+fn makers(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let they = c.subjects.last().filter(|s| s.head() == "they" && c.verb == Some(s.to));
+    let made = matches!(c.base.as_str(), "put" | "glue" | "use" | "add" | "solder" | "change" | "fit");
+    they.is_some() && made && !c.objects.is_empty()
+}
+
+/// "What usually happens is that the hose comes off.", "It goes off as soon as you open the door."
+fn what_happens(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let by_itself = !c.agent() && !c.order && c.form == Form::Third;
+    let turns = matches!(c.base.as_str(), "turn" | "switch" | "go" | "shut");
+    by_itself && (says(r, &["usually happens", "happens is"]) || turns && says(r, &["as soon as", "when you"]))
+}
+
+/// "You can pull up the parts list on our site."
+fn online(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let site = |p: &str| matches!(p, "site" | "website" | "webpage" | "channel" | "app");
+    c.places.iter().any(|(p, np)| matches!(p.as_str(), "on" | "from") && site(np.head()))
 }
 
 /// "I was going to pull the drum, but there's no need."

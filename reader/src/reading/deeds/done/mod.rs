@@ -84,7 +84,10 @@ fn is_for(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
 /// "The customer says that …", "I've already taken it down."
 fn reported(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
     let says = |k: &Clause| {
-        matches!(k.base.as_str(), "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope")
+        matches!(
+            k.base.as_str(),
+            "say" | "tell" | "complain" | "claim" | "report" | "think" | "believe" | "hope" | "suppose" | "assume"
+        )
     };
     let said = n > 0 && says(&r.clauses[n - 1]) && !c.order && c.mood != Mood::Purpose;
     let before = has(r.text, "already") || has(r.text, "earlier") || r.text.contains("off camera");
@@ -118,7 +121,8 @@ fn offered(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 /// "Is it plugged in?", "Are you not worried about getting a shock?"
 fn asked(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
     let mut words = r.words.iter().skip_while(|w| matches!(w.tag, Tag::Conj) || w.is("so") || w.is("okay"));
-    let is = words.next().is_some_and(|w| matches!(w.said.as_str(), "is" | "are" | "was" | "were" | "did" | "does" | "do"));
+    let is =
+        words.next().is_some_and(|w| matches!(w.said.as_str(), "is" | "are" | "was" | "were" | "did" | "does" | "do"));
     let whom =
         words.next().is_some_and(|w| matches!(w.said.as_str(), "it" | "you" | "they" | "that" | "this" | "i" | "we"));
     is && whom && !c.order && n <= 2

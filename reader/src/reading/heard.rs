@@ -146,8 +146,14 @@ pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
         if orders || window[len - 1].said.len() < 4 {
             return None;
         }
-        // "the display cable and touch cable": another name of the list, and no "antenna".
-        let listed = window[0].said == "and" && window[1..].iter().all(|t| LEXICON.knows(&t.lemma));
+        // "the display cable and touch cable", "the pump and wifi cable": another name of the list, and no "antenna".
+        let named = at > 0 && {
+            let before = &sentence.tokens[at - 1];
+            let c = &LEXICON.classes;
+            let leads = c.determiner.contains(before.said.as_str()) || c.adjective.contains(before.lemma.as_str());
+            !before.pause && !leads && !LEXICON.verb_forms.contains_key(before.said.as_str())
+        };
+        let listed = window[0].said == "and" && (named || window[1..].iter().all(|t| LEXICON.knows(&t.lemma)));
         if listed {
             return None;
         }

@@ -341,7 +341,13 @@ impl Reader<'_> {
         let film = |p: &&Phrase| matches!(p.kind, Kind::Film | Kind::Tape | Kind::Liner) || foot(p);
         let fits = |p: &&Phrase| film(p) && p.plural == it.many && !p.is_pronoun();
         let named = self.clauses[..it.n].iter().rev();
-        named.flat_map(|k| k.places.iter().map(|(_, np)| np).chain(&k.objects).chain(&k.subjects)).find(fits).cloned()
+        // "The cell is stuck down with tape, so peel it up.": the cell.
+        let holds = |k: &Clause| it.pronoun.head() == "it" && k.passive && k.base == "stick";
+        let places = |k: &Clause| if holds(k) { 0 } else { k.places.len() };
+        named
+            .flat_map(|k| k.places[..places(k)].iter().map(|(_, np)| np).chain(&k.objects).chain(&k.subjects))
+            .find(fits)
+            .cloned()
     }
 
     /// "Unplug this connector and slide it out.": what the plug belongs to, and not the plug.

@@ -4,6 +4,7 @@
 use super::super::super::tags::Form;
 use super::super::clauses::{Clause, Mood};
 use super::super::grammar::Kind;
+use super::super::phrases::Phrase;
 use super::super::told::{Reader, has};
 use super::Sign;
 
@@ -22,6 +23,8 @@ pub(super) const ELSEWHERE: &[Sign] = &[
     shown_again,
     slipped,
     careless,
+    where_it_was,
+    needless,
 ];
 
 fn says(r: &Reader<'_>, phrases: &[&str]) -> bool {
@@ -121,7 +124,10 @@ fn regretted(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 
 /// "Later on we're going to pull the drum."
 fn later_on(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
-    c.agent() && (says(r, &["later on", "in the next video", "in the next part"])) && before_verb(r, c).any(is_future)
+    // "The film is removed only after the test."
+    let not_before = c.passive && !c.order && says(r, &["only after", "only when"]);
+    let later = says(r, &["later on", "in the next video", "in the next part"]);
+    not_before || c.agent() && later && before_verb(r, c).any(is_future)
 }
 
 fn is_future(word: &str) -> bool {
@@ -151,6 +157,21 @@ fn shown_again(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
 /// "Hold on, I dropped the screw."
 fn slipped(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
     c.base == "drop" && c.form == Form::Past && c.agent() && c.places.is_empty() && c.particles.is_empty()
+}
+
+/// "The ring goes back on the glue it came off of."
+fn where_it_was(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    let Some(verb) = c.verb.filter(|_| c.base == "come" && c.form == Form::Past) else { return false };
+    let it = c.subjects.last().is_some_and(Phrase::is_pronoun);
+    let mut behind = r.words[verb + 1..c.to.max(verb + 1)].iter().map(|w| w.said.as_str());
+    let dangles = matches!((behind.next(), behind.next(), behind.next()), (Some("off" | "out"), Some("of"), None));
+    it && (dangles || c.mood == Mood::Question)
+}
+
+/// "The feet just pull off, you don't need to.", said of what may as well stay.
+fn needless(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let spared = |k: &Clause| k.negated && k.base == "need" && k.agent() && k.objects.is_empty();
+    !c.order && r.clauses.get(n + 1).is_some_and(spared)
 }
 
 /// "The spring pops out if you're not careful."

@@ -170,8 +170,9 @@ fn always(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     c.passive && c.base == "replace" && has(r.text, "always")
 }
 
-/// "Bits of glass are gonna come off."
+/// "Bits of glass are gonna come off.", "The coating comes off."
 fn crumbs(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let bits = |w: &Word| matches!(w.said.as_str(), "bits" | "pieces" | "chunks" | "shards" | "splinters" | "crumbs");
-    !c.agent() && c.subjects.first().is_some_and(|s| r.words[s.from..s.to].iter().any(bits))
+    let coat = |s: &Phrase| matches!(s.head(), "coating" | "paint" | "lacquer" | "varnish" | "finish" | "plating" | "print");
+    !c.agent() && c.subjects.first().is_some_and(|s| coat(s) || r.words[s.from..s.to].iter().any(bits))
 }

@@ -4,6 +4,7 @@ use super::super::super::tags::Form;
 use super::super::clauses::{Clause, Mood};
 use super::super::grammar::Kind;
 use super::super::told::Reader;
+use super::super::words::Word;
 use super::signs::goes_dark;
 
 /// Told in this mood.
@@ -62,6 +63,11 @@ impl Reader<'_> {
         // "Be careful when you lift the front.": how, and not yet.
         let warned = self.words[c.from.saturating_sub(3)..=c.from].iter().any(|w| w.is("careful") || w.is("attention"));
         if warned {
+            return false;
+        }
+        // "Cracked glass may splinter when it is lifted.": what may happen then.
+        let may = |w: &Word| matches!(w.said.as_str(), "may" | "might" | "could");
+        if c.passive && self.words[..c.from].iter().any(may) {
             return false;
         }
         let gone = self.is_gone(c);

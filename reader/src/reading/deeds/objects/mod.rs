@@ -111,7 +111,7 @@ pub(super) fn settle(
             last.measures.extend(s.measures.iter().cloned());
         }
         if let Some(thing) =
-            s.topic.iter().find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5)
+            s.topic.iter().find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5 && !(p.plural && p.count.is_some()))
             && s.acts.is_empty()
             && !bench.out.contains(&name(thing))
         {

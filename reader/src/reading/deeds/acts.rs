@@ -358,6 +358,9 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(named) = clauses.iter().find(row) {
         topic.row = Some((number, named.objects.clone()));
     }
+    if let Some(couple) = clauses.iter().find_map(shown_together).filter(|_| !did) {
+        topic.couple = Some((number, couple.to_vec()));
+    }
     if let Some(panel) = clipped(clauses) {
         topic.clipped = Some((number, panel.clone()));
     }
@@ -370,6 +373,16 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(subject) = told_of {
         topic.subject = Some((number, subject.clone()));
     }
+}
+
+/// "There's a lamp plug and a motor plug.": both, when "them" is said next.
+fn shown_together(c: &Clause) -> Option<&[Phrase]> {
+    let shows = c.verb.is_none() || matches!(c.base.as_str(), "be" | "have" | "see" | "get" | "find" | "need");
+    let single = |p: &Phrase| matches!(p.kind, Kind::Plug | Kind::Part) && !p.plural && !p.is_pronoun();
+    let alike = |all: &[Phrase]| all.iter().all(|p| single(p) && p.kind == all[0].kind);
+    let named = &c.objects[..];
+    (shows && c.mood == Mood::Plain && !c.negated && c.particles.is_empty() && named.len() > 1 && alike(named))
+        .then_some(named)
 }
 
 /// "There's a screw under each foot.": the feet.

@@ -128,6 +128,8 @@ pub(super) struct Topic {
     pub past: bool,
     /// The last two things that were named one after another, for "both".
     pub pair: Option<(usize, [Phrase; 2])>,
+    /// Things that were shown together: "There's a lamp plug and a motor plug."
+    pub couple: Option<(usize, Vec<Phrase>)>,
     /// One thing, and several, with the sentence that named them.
     pub one: Option<(usize, Phrase, bool)>,
     pub many: Option<(usize, Phrase, bool)>,

@@ -252,6 +252,12 @@ impl Reader<'_> {
         {
             return pair.iter().map(|q| Phrase { from: p.from, to: p.to, stands: true, ..q.clone() }).collect();
         }
+        // "There's a lamp plug and a motor plug. Unplug both."
+        if let [p] = phrases
+            && let Some(couple) = self.couple(p)
+        {
+            return couple.iter().map(|q| Phrase { from: p.from, to: p.to, stands: true, ..q.clone() }).collect();
+        }
         let warm = self.topic.tool.as_ref().is_some_and(|(_, p, _)| p.kind == Kind::Heater)
             && matches!(c.base.as_str(), "lay" | "put" | "place")
             && c.places.iter().any(|(p, _)| matches!(p.as_str(), "across" | "on" | "over" | "onto"));
@@ -316,5 +322,14 @@ impl Reader<'_> {
                 }
             })
             .collect()
+    }
+
+    /// What was shown together right before, where "them" or "both" is said and nothing that is several was named since.
+    fn couple(&self, p: &Phrase) -> Option<&[Phrase]> {
+        let them = p.is_pronoun() && matches!(p.head(), "both" | "them" | "those" | "these" | "they");
+        let (at, couple) = self.topic.couple.as_ref().filter(|(at, _)| them && self.number == at + 1)?;
+        let newer = self.topic.many.as_ref().is_some_and(|(many, _, _)| many >= at);
+        let fits = p.count.is_none_or(|n| n as usize == couple.len());
+        (fits && !newer).then_some(couple.as_slice())
     }
 }

@@ -15,6 +15,15 @@ const OPENED: &str = "Undo the four screws and lift off the rear lid.";
 const CLOSING: &str =
     "Now we put it all back together. Slide the fan into the frame and screw it down with two screws.";
 
+/// What a rebuild puts back, in the words that its narrator had for it.
+const TAKEN_APART: &[&str] = &[
+    "Peel off the four rubber feet and undo the four long screws under them. Then take the rear shell off.",
+    "Unplug the battery. Undo the two screws of the battery bracket, lift the bracket off, and pull the battery out.",
+    "Unplug the keypad cable and the amplifier cable. Take out the six screws of the main board and lift the main board out.",
+    "Undo the three short screws that hold the driver ring, take the driver ring off, unplug the tweeter and lift the tweeter out. Peel the old gasket off.",
+    "That is everything. Now we put it all back together. Put the new gasket in the groove.",
+];
+
 /// What is heard in a line that follows these.
 fn heard(before: &[&str], said: &str) -> String {
     let mut text = "# Recording: A try of the machine\n\n".to_owned();
@@ -29,6 +38,8 @@ fn heard(before: &[&str], said: &str) -> String {
 #[rstest]
 #[case::apart(include_str!("orders/apart.txt"), &[OPENED], 33)]
 #[case::together(include_str!("orders/together.txt"), &[OPENED, CLOSING], 18)]
+#[case::talk(include_str!("orders/talk.txt"), &[OPENED], 20)]
+#[case::back(include_str!("orders/back.txt"), TAKEN_APART, 15)]
 fn each_order_is_heard(#[case] file: &str, #[case] before: &[&str], #[case] missed: usize) {
     let lines = lines(file);
     let wrong: String = lines.iter().map(|l| marked::wrong(l.said, l.missed, l.told, &heard(before, l.said))).collect();

@@ -150,7 +150,7 @@ pub(super) fn torn(sentence: &Sentence, at: usize) -> Option<(usize, String)> {
         let named = at > 0 && {
             let before = &sentence.tokens[at - 1];
             let c = &LEXICON.classes;
-            let leads = c.determiner.contains(before.said.as_str()) || c.adjective.contains(before.lemma.as_str());
+            let leads = counts(before) || c.adjective.contains(before.lemma.as_str());
             !before.pause && !leads && !LEXICON.verb_forms.contains_key(before.said.as_str())
         };
         let listed = window[0].said == "and" && (named || window[1..].iter().all(|t| LEXICON.knows(&t.lemma)));

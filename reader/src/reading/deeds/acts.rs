@@ -161,6 +161,7 @@ fn is_model(title: &str, name: &str) -> bool {
 fn acted(acts: &[Told]) -> Vec<Phrase> {
     let prised = |a: &Told| matches!(a.apart, Some((Act::Pry, _)));
     acts.iter()
+        .filter(|a| !a.is_named_next())
         .flat_map(|a| {
             // "walked in by the socket": only where it is, and nothing that is parted.
             let parted = |p: &str| !matches!(p, "by" | "at" | "near" | "beside" | "from");
@@ -617,8 +618,9 @@ impl Reader<'_> {
         self.told_by_the_end(&mut out);
         out.extend(self.that_is_back().filter(|_| out.is_empty()));
         if out.is_empty() {
-            out = self.is_in();
+            out = self.its_turn();
         }
+        self.put_in_by_now(&mut out);
         if let Some(told) = self.all_undone() {
             out.insert(0, told);
         }

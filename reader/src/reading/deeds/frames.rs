@@ -536,7 +536,10 @@ fn led_behind(r: &Reader<'_>, g: &mut Group<'_>) {
 fn goes_there(_: &Reader<'_>, g: &mut Group<'_>) {
     const THERE: [&str; 10] = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
     let parts = !g.objects.is_empty() && g.objects.iter().all(|o| o.kind == Kind::Part);
-    let goes = g.c.base == "go" && g.told.together.is_none() && matches!(g.c.form, Form::Third | Form::Base);
+    // "The board drops over the posts."
+    let lands = matches!(g.c.base.as_str(), "drop" | "slip" | "lower") && g.c.form == Form::Third;
+    let goes = g.c.base == "go" && matches!(g.c.form, Form::Third | Form::Base) || lands;
+    let goes = goes && g.told.together.is_none();
     let there = g.c.places.iter().any(|(p, np)| THERE.contains(&p.as_str()) && (np.is_thing() || np.head() == "lot"));
     if goes && parts && there {
         (g.told.apart, g.told.together) = (None, Some((Act::Install, "goes to its place")));

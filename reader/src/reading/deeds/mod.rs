@@ -44,6 +44,7 @@ mod straight;
 mod supplement;
 mod told;
 mod topics;
+mod turns;
 mod verbs;
 mod wishes;
 mod wording;

@@ -153,27 +153,6 @@ impl Reader<'_> {
         })
     }
 
-    /// "I've got the cage in, tray's in.": they went in, where things go together.
-    pub(super) fn is_in(&self) -> Vec<Told> {
-        let way = |c: &Clause| {
-            matches!(&c.particles[..], [way] if matches!(way.as_str(), "in" | "back")) && c.places.is_empty()
-        };
-        let part = |p: &&Phrase| p.kind == Kind::Part && !p.is_pronoun() && !p.plural;
-        let told = |c: &Clause| {
-            let plain = c.mood == Mood::Plain && !c.negated && !c.supposed && !c.passive && way(c);
-            let got = c.base == "get" && c.agent() && self.words[c.verb.unwrap_or(c.from)].said == "got";
-            let thing = if got { c.objects.first() } else { c.subjects.first().filter(|_| c.base == "be") };
-            let thing = thing.filter(part).filter(|_| plain)?;
-            Some(Told {
-                apart: None,
-                together: Some((Act::Install, "and it is in")),
-                state: true,
-                ..self.removed(c, thing.clone(), "and it is in")
-            })
-        };
-        self.clauses.iter().filter_map(told).collect()
-    }
-
     /// "So that's the head back in its cradle."
     pub(super) fn that_is_back(&self) -> Option<Told> {
         let c = self.clauses.iter().find(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;

@@ -6,6 +6,7 @@
 
 use super::super::lexicon::LEXICON;
 use super::super::numbers;
+use super::super::phrases::describes_cable;
 use super::super::tags::Form;
 use super::grammar::{GRAMMAR, Kind};
 use super::words::{Here, Tag, Word};
@@ -276,7 +277,9 @@ fn a_smear_of(h: &Here<'_>) -> Option<bool> {
 fn it_plugs_in(h: &Here<'_>) -> Option<bool> {
     let single = h.back(1).is_some_and(|w| w.tag == Tag::Noun && w.said == w.lemma);
     let plugs = h.w.said == "plugs" && matches!(h.next(), "in" | "into") && single;
-    (plugs && !h.w.pause && h.back_is(2, Tag::Det)).then_some(true)
+    // "The keypad cable plugs in on the left."
+    let cable = || h.back(1).is_some_and(|w| describes_cable(&w.lemma)) && h.back_is(2, Tag::Noun);
+    (plugs && !h.w.pause && (h.back_is(2, Tag::Det) || cable())).then_some(true)
 }
 
 /// "The back opens to the left now."

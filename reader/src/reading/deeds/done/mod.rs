@@ -173,6 +173,7 @@ fn always(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 /// "Bits of glass are gonna come off.", "The coating comes off."
 fn crumbs(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let bits = |w: &Word| matches!(w.said.as_str(), "bits" | "pieces" | "chunks" | "shards" | "splinters" | "crumbs");
-    let coat = |s: &Phrase| matches!(s.head(), "coating" | "paint" | "lacquer" | "varnish" | "finish" | "plating" | "print");
+    let coat =
+        |s: &Phrase| matches!(s.head(), "coating" | "paint" | "lacquer" | "varnish" | "finish" | "plating" | "print");
     !c.agent() && c.subjects.first().is_some_and(|s| coat(s) || r.words[s.from..s.to].iter().any(bits))
 }

@@ -47,8 +47,8 @@ pub(super) struct Bench {
     pub plug: Option<String>,
     /// Screws and latches told before the thing that they hold: places in the list of deeds.
     pub waiting: Vec<usize>,
-    /// What screws were undone of.
-    pub unscrewed: BTreeSet<String>,
+    /// What screws were undone of, and how many where that was told.
+    pub unscrewed: BTreeMap<String, Option<u32>>,
     /// What screws were driven of since.
     pub driven: BTreeSet<String>,
     /// The sentence in which screws were undone that hold nobody knows what.
@@ -75,6 +75,8 @@ pub(super) struct Bench {
     pub named: BTreeSet<String>,
     /// What went in last: screws that go in behind it are its own.
     pub fitted: Option<String>,
+    /// What screws were driven of last.
+    pub driven_last: Option<String>,
     /// What the last screws held.
     pub screws: Option<String>,
     /// The last word of the title's first thing: "fan" of "Desk fan with lamp".

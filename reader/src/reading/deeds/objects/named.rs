@@ -336,7 +336,7 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
         matches!(p.as_str(), "from" | "of" | "on" | "in" | "into" | "at" | "for" | "to" | "onto")
             && (np.kind == Kind::Part || np.kind == Kind::Plug)
             && !np.is_pronoun()
-            && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup")
+            && !matches!(np.head(), "mat" | "tray" | "hole" | "foot" | "row" | "cup" | "pattern")
             // "One screw on the left and one on the right."
             && !GRAMMAR.classes.which.contains(np.head())
     });
@@ -358,12 +358,17 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
     }
     if matches!(act, Act::Drive | Act::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
+        // "The new gasket. Then four screws.": nothing screws a gasket down.
+        let soft = bench.at.as_ref().is_none_or(|at| at.rsplit(' ').next().is_some_and(|w| is_soft(w)));
+        if let Some(home) = soft.then(|| still_open(c, bench)).flatten() {
+            return vec![home.clone()];
+        }
         let fitted = bench.fitted.as_ref().filter(|_| routed);
         // "Screw the fan down. Then put all of the screws back in.": the lid's, which are still out.
         let every = |o: &Phrase| o.kind == Kind::Screw && o.plural && (o.count.is_none() || c.says("all"));
         let every = a.objects.iter().any(every) && !c.says("other") && !c.says("rest");
         let done = act == Act::Drive && every && bench.at.as_ref().is_some_and(|at| bench.driven.contains(at));
-        let open = |w: &&String| bench.unscrewed.contains(*w) && !bench.driven.contains(*w);
+        let open = |w: &&String| bench.unscrewed.contains_key(*w) && !bench.driven.contains(*w);
         let next = bench.out.iter().rev().filter(|_| done && c.together()).find(open);
         return fitted.or(next).or(bench.at.as_ref()).cloned().into_iter().collect();
     }
@@ -379,6 +384,28 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
     let headed =
         bench.headed.as_ref().filter(|(at, part)| a.presented && c.s.number == at + 1 && !bench.out.contains(part));
     headed.map(|(_, part)| part.clone()).into_iter().collect()
+}
+
+/// Nothing of the kind is screwed down.
+fn is_soft(word: &str) -> bool {
+    matches!(
+        word,
+        "gasket" | "seal" | "foam" | "tape" | "film" | "sticker" | "label" | "strip" | "belt" | "washer" | "o-ring"
+    )
+}
+
+/// What screws go back into that are told by their number alone: the only part that is still without them.
+fn still_open<'a>(c: &Case, bench: &'a Bench) -> Option<&'a String> {
+    if !c.together() {
+        return None;
+    }
+    if c.act == Act::Tighten {
+        return bench.driven_last.as_ref();
+    }
+    let mut open = bench.unscrewed.iter().filter(|(part, count)| {
+        !bench.driven.contains(*part) && (c.a.count.is_none() || count.is_none() || **count == c.a.count)
+    });
+    open.next().map(|(part, _)| part).filter(|_| open.next().is_none())
 }
 
 /// What a tool parts: told as object or place, else the aim, else what is in work.

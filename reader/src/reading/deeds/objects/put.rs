@@ -145,7 +145,7 @@ fn belated(c: &Case, bench: &mut Bench, deeds: &mut [Deed]) {
             } else if deeds[i].what.is_empty() && deeds[i].sentence + 8 > c.s.number {
                 deeds[i].what = vec![part.clone()];
                 if matches!(deeds[i].act, Act::Unscrew | Act::Loosen) {
-                    bench.unscrewed.insert(part.clone());
+                    bench.unscrewed.insert(part.clone(), deeds[i].count);
                 }
             }
         }
@@ -255,12 +255,15 @@ impl Bench {
                 self.plug = c.what.last().cloned().or(self.plug.take());
             }
             Act::Unscrew | Act::Loosen if first.is_some_and(|w| w != "screws") => {
-                self.unscrewed.extend(c.what.iter().cloned());
+                self.unscrewed.extend(c.what.iter().map(|w| (w.clone(), c.a.count)));
                 self.driven.retain(|part| !c.what.contains(part));
                 self.screws = first.cloned();
                 self.at = first.cloned();
             }
-            Act::Drive => self.driven.extend(c.what.iter().cloned()),
+            Act::Drive => {
+                self.driven.extend(c.what.iter().cloned());
+                self.driven_last = first.cloned().or(self.driven_last.take());
+            }
             Act::Pry
             | Act::Open
             | Act::Heat

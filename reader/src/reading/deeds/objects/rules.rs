@@ -8,6 +8,7 @@ use super::super::grammar::Kind;
 use super::super::names::{is_cable, name};
 use super::super::phrases::Phrase;
 use super::super::told::{Told, has};
+use super::super::turns::{IN_BY_NOW, NEXT};
 use super::super::{Deed, Half};
 use super::bench::Bench;
 use super::case::{Case, is_turned, points};
@@ -234,6 +235,17 @@ fn only_whole<'a>(names: impl IntoIterator<Item = &'a String>, short: &str) -> O
     fits.next().filter(|one| fits.all(|other| other == *one))
 }
 
+/// "The back goes on.": the rear shell, the only back that is out.
+fn the_back<'a>(names: impl IntoIterator<Item = &'a String>, name: &str) -> Option<&'a String> {
+    const SHUTS: [&str; 9] = ["shell", "cover", "panel", "housing", "case", "lid", "plate", "half", "door"];
+    let back = |name: &&String| {
+        let last = name.rsplit(' ').next().unwrap_or(name);
+        name.split(' ').any(|w| matches!(w, "rear" | "back")) && SHUTS.contains(&last)
+    };
+    let mut backs = names.into_iter().filter(back);
+    backs.next().filter(|one| matches!(name, "back cover" | "rear cover") && backs.all(|other| other == *one))
+}
+
 /// Water or gas, and no current.
 fn is_tap(o: &Phrase) -> bool {
     matches!(o.head(), "tap" | "valve" | "stopcock" | "water" | "gas")
@@ -248,7 +260,7 @@ pub(super) const BY_BENCH: &[Rule] = &[
     // "Screw the ball back on.": it came off by its own thread.
     Mend(|c, bench| {
         let threaded = c.because == "screwed down" && c.together() && !c.bare() && all_out(c, bench);
-        if c.act == Act::Drive && threaded && !c.what.iter().any(|w| bench.unscrewed.contains(w)) {
+        if c.act == Act::Drive && threaded && !c.what.iter().any(|w| bench.unscrewed.contains_key(w)) {
             (c.act, c.because) = (Act::Install, "screwed on by its own thread");
         }
     }),
@@ -524,10 +536,13 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Stick the feet back on.": the rubber feet, the only ones that are out.
     Mend(|c, bench| {
-        let known = |w: &String| bench.out.contains(w) || bench.unscrewed.contains(w) || bench.unplugged.contains(w);
+        let known =
+            |w: &String| bench.out.contains(w) || bench.unscrewed.contains_key(w) || bench.unplugged.contains(w);
         let fits = matches!(c.act, Act::Install | Act::Drive | Act::Close | Act::Press) && c.together() && !c.a.new;
         for w in c.what.iter_mut().filter(|w| fits && !known(w)) {
-            let whole = only_whole(&bench.out, w).or_else(|| only_whole(&bench.unscrewed, w));
+            let whole = only_whole(&bench.out, w)
+                .or_else(|| only_whole(bench.unscrewed.keys(), w))
+                .or_else(|| the_back(&bench.out, w));
             if let Some(whole) = whole {
                 w.clone_from(whole);
             }
@@ -565,10 +580,10 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "The coil flex, the battery and the plate go back on.": the battery never left, only its plug is off.
     Mend(|c, bench| {
-        let goes = matches!(c.because, "put in" | "not to be forgotten" | "a part in, without a verb");
+        let goes = matches!(c.because, "put in" | "not to be forgotten" | "a part in, without a verb" | NEXT);
         let lid = |w: &str| matches!(w, "cover" | "shell" | "lid" | "housing" | "panel" | "case" | "half" | "plate");
         let shuts = |w: &String| w.rsplit(' ').next().is_some_and(lid);
-        let out = |w: &String| bench.out.contains(w) || bench.unscrewed.contains(w);
+        let out = |w: &String| bench.out.contains(w) || bench.unscrewed.contains_key(w);
         let stays = |w: &String| !laid_on_tape(c) && !out(w) && !shuts(w) && bench.pulled(w).is_some();
         if c.act == Act::Install && c.together() && goes && !c.bare() && !c.a.new && c.what.iter().all(stays) {
             c.act = Act::Connect;
@@ -615,6 +630,12 @@ pub(super) const BY_BENCH: &[Rule] = &[
     // "Route.": nothing named and nothing in work.
     Drop(|c, _, _| {
         c.bare() && !stands_alone(c.act) && !tries_all(c) && c.because != "a picture taken" && !looks_at_it(c)
+    }),
+    // "The last thing is the lid.", "Once the cell's in, …": only what is out goes in.
+    Drop(|c, bench, _| {
+        let out = |w: &String| bench.out.contains(w) || bench.unplugged.contains(w) || bench.unscrewed.contains_key(w);
+        let told = c.because == NEXT || c.because == IN_BY_NOW;
+        told && !c.a.new && !c.screws() && !c.what.iter().any(out)
     }),
     // "Put it all back together.": summed up.
     Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),

@@ -14,6 +14,7 @@ mod deeds;
 mod discrepancies;
 mod extract;
 mod facts;
+mod farewell;
 mod gaps;
 mod heard;
 mod hints;
@@ -157,6 +158,8 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let tagged: Vec<Tagged<'_>> = sentences.iter().map(|s| tags::tag(&s.tokens, punctuated)).collect();
     let clauses: Vec<Vec<Clause>> = tagged.iter().map(clauses::split).collect();
     let deeds::Telling { mut deeds, needs, tools } = deeds::tell(recording, &sentences);
+    let ended = farewell::after_the_farewell(&sentences).unwrap_or(sentences.len());
+    deeds.retain(|d| d.sentence < ended);
     let turn = deeds::turn(&deeds, turn(&sentences, &tagged, &clauses));
 
     let place = Placing { recording, starts: cue_starts(recording), text };
@@ -172,7 +175,10 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
         // A list of tools goes on in the next segment as long as only tools are named.
         let names = only_names(tagged, clauses);
         let lists = listing.is_some_and(|at| at == cue || at + 1 == cue && names);
-        let judged = statements::judge(tagged, clauses, Place { cue, listing: lists, names, started });
+        let judged = match n < ended {
+            true => statements::judge(tagged, clauses, Place { cue, listing: lists, names, started }),
+            false => statements::Judged::after_the_farewell(),
+        };
         // "Torque driver, 0.1 to 1 newton metre." stands in the list as well, whatever it looks like by itself.
         let goes_on = lists && (names || !(judged.kind == StatementKind::Action && judged.confidence > 0.9));
         listing = (judged.kind == StatementKind::Tool || goes_on).then_some(cue);

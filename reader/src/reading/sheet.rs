@@ -144,13 +144,36 @@ fn tools(statements: &[Statement]) -> Vec<String> {
     out.into_iter().collect()
 }
 
+/// Characters of a first segment in which its greeting stands.
+const WITHIN: usize = 160;
+
 /// Segments in which no statement carries work.
 fn idle(recording: &Recording, statements: &[Statement], second: &dyn Fn(u32) -> u64) -> Vec<u64> {
     let mut working = BTreeSet::new();
     for s in statements.iter().filter(|s| has_work(s.kind, &s.facts, s.confidence) || shows_parts(s)) {
         working.extend(s.cue..=s.last_cue);
     }
+    // "Hello, and welcome back. Today it's the P2, and we'll put a new display in."
+    let first = statements.iter().filter(|s| s.cue == 0 && s.last_cue == 0);
+    if recording.cues.len() > 1 && welcomes(&recording.cues[0].text) && first.clone().all(only_announces) {
+        working.remove(&0);
+    }
     (0..recording.cues.len() as u32).filter(|c| !working.contains(c)).map(second).collect()
+}
+
+/// Opens a recording, before any work.
+fn welcomes(text: &str) -> bool {
+    const GREETS: [&str; 8] =
+        ["hello", "hey", "hi ", "welcome", "in this video", "good morning", "good evening", "my friends"];
+    let start: String = text.to_lowercase().chars().take(WITHIN).collect();
+    GREETS.iter().any(|g| start.contains(g))
+}
+
+/// Nothing is done in it, whatever it says will be done.
+fn only_announces(s: &Statement) -> bool {
+    let f = &s.facts;
+    let done = !f.parts.is_empty() || !f.fasteners.is_empty() || !f.connectors.is_empty() || !f.heat.is_empty();
+    !done && f.cautions.is_empty() && f.needs.is_empty() && f.tools.is_empty() && f.consumables.is_empty()
 }
 
 /// Tells what is inside: two parts or more, by their names.

@@ -91,6 +91,11 @@ impl Judged {
 }
 
 impl Judged {
+    /// The recording is over.
+    pub fn after_the_farewell() -> Self {
+        Self::new(StatementKind::Noise, 0.9, "stands behind the farewell of the recording".to_owned())
+    }
+
     /// It was taken for talk, and numbers and sizes screws.
     pub fn screws(self) -> Self {
         Self {
@@ -374,7 +379,7 @@ pub(super) fn has_work(kind: StatementKind, facts: &Facts, confidence: f64) -> b
     let handles = |a: &super::facts::ActFact| {
         !a.objects.is_empty() && !matches!(a.act, Act::Hold | Act::Place | Act::Wait | Act::Mark)
     };
-    let acts = confidence > 0.7 && facts.acts.iter().any(handles);
+    let acts = confidence > 0.6 && facts.acts.iter().any(handles);
     // "It takes about ten minutes" tells of the work, a price doesn't.
     if kind == StatementKind::Chatter && facts.measures.iter().any(|m| m.quantity != crate::units::Quantity::Price) {
         return true;

@@ -159,7 +159,9 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
     let clauses: Vec<Vec<Clause>> = tagged.iter().map(clauses::split).collect();
     let deeds::Telling { mut deeds, needs, tools } = deeds::tell(recording, &sentences);
     let ended = farewell::after_the_farewell(&sentences).unwrap_or(sentences.len());
-    deeds.retain(|d| d.sentence < ended);
+    if let Some(t) = sentences.get(ended).and_then(|s| s.tokens.first()) {
+        deeds.retain(|d| d.start < t.start);
+    }
     let turn = deeds::turn(&deeds, turn(&sentences, &tagged, &clauses));
 
     let place = Placing { recording, starts: cue_starts(recording), text };

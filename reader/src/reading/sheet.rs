@@ -116,7 +116,7 @@ pub(super) fn build(
         cautions,
         measures: rows(statements, &second, |s| &s.facts.measures),
         needs: rows(statements, &second, |s| &s.facts.needs),
-        idle_segments: idle(recording, statements, &second),
+        idle_segments: idle(recording, statements, turn, &second),
         discrepancies: Vec::new(),
     };
     for found in contradictions {
@@ -148,7 +148,7 @@ fn tools(statements: &[Statement]) -> Vec<String> {
 const WITHIN: usize = 160;
 
 /// Segments in which no statement carries work.
-fn idle(recording: &Recording, statements: &[Statement], second: &dyn Fn(u32) -> u64) -> Vec<u64> {
+fn idle(recording: &Recording, statements: &[Statement], turn: Option<usize>, second: &dyn Fn(u32) -> u64) -> Vec<u64> {
     let mut working = BTreeSet::new();
     for s in statements.iter().filter(|s| has_work(s.kind, &s.facts, s.confidence) || shows_parts(s)) {
         working.extend(s.cue..=s.last_cue);
@@ -158,6 +158,8 @@ fn idle(recording: &Recording, statements: &[Statement], second: &dyn Fn(u32) ->
     if recording.cues.len() > 1 && welcomes(&recording.cues[0].text) && first.clone().all(only_announces) {
         working.remove(&0);
     }
+    // "So now let's build it up again.": the turn is work, however little is said in it.
+    working.extend(turn.map(|cue| cue as u32));
     (0..recording.cues.len() as u32).filter(|c| !working.contains(c)).map(second).collect()
 }
 

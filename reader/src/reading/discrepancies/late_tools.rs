@@ -75,12 +75,17 @@ fn late(names: Vec<String>, at: usize, list: Option<usize>) -> Contradiction {
     Contradiction { names, ..finding(DiscrepancyKind::LateTool, at, list, says) }
 }
 
+/// Tools that are in no tool box of the trade, by their last word.
+const PLAIN: [&str; 9] = ["stick", "toothpick", "pliers", "plier", "hammer", "wrench", "skewer", "tester", "clamp"];
+
 /// What the opening list holds.
 #[derive(Default)]
 struct Listed {
     tools: BTreeSet<String>,
     consumables: BTreeSet<Consumable>,
     bits: BTreeSet<(Drive, String)>,
+    /// Every word of the list.
+    words: BTreeSet<String>,
     /// "The only thing you need is a small Phillips screwdriver."
     only: bool,
 }
@@ -93,6 +98,7 @@ impl Listed {
 
     fn take(&mut self, s: &Statement, words: &[&str]) {
         self.only |= extract::is_whole_list(&words.join(" "));
+        self.words.extend(words.iter().map(|w| (*w).to_owned()));
         self.tools.extend(extract::tools_named(words));
         self.consumables.extend(LEXICON.consumables.all(words).into_iter().map(|(_, _, c)| *c));
         self.tools.extend(s.facts.tools.iter().cloned());
@@ -134,10 +140,22 @@ impl Listed {
                         | Consumable::CottonSwab
                         | Consumable::CleaningCloth
                         | Consumable::ThermalPaste
+                        | Consumable::ProtectiveFilm
                 )
         });
         let of_bit = || bit.map(|(drive, bit)| format!("{} {bit}", drive.name()));
         let of_consumable = || consumable.map(|c| c.name().to_owned());
-        tool.cloned().or(driver).or_else(of_bit).or_else(of_consumable)
+        let plain = || self.plain_tool(words).map(str::to_owned);
+        tool.cloned().or(driver).or_else(of_bit).or_else(of_consumable).or_else(plain)
+    }
+
+    /// "the glue with a wooden stick": a thing of any household that nobody spoke of.
+    fn plain_tool<'w>(&self, words: &[&'w str]) -> Option<&'w str> {
+        let led = |at: usize| {
+            let before = &words[at.saturating_sub(4)..at];
+            before.iter().any(|w| matches!(*w, "with" | "using" | "grab"))
+        };
+        let named = words.iter().enumerate().find(|(at, w)| PLAIN.contains(w) && led(*at))?;
+        (!self.words.contains(*named.1) && extract::tools_named(words).is_empty()).then_some(*named.1)
     }
 }

@@ -1,12 +1,36 @@
 //! How many presses an author needs, from a recording's file to a published guide, at the keyboard, in the real interface.
 //!
 //! The walk is the plainest one: every open question is answered by the way out that has the focus, those without one are
-//! passed over, every step is reviewed, and the guide is published. What a careful author would still write is not counted.
+//! passed over, every step is reviewed, and the guide is published. What a careful author writes on the way is given as
+//! [`Change`]s; its letters are counted by themselves.
 
 use crate::{App, Done};
+use serde::Deserialize;
 use std::collections::HashSet;
 use std::path::Path;
 use thirtyfour::prelude::*;
+
+/// Where in a step an author writes.
+#[derive(Debug, Clone, Deserialize)]
+#[serde(rename_all = "snake_case")]
+pub enum Place {
+    AtTheEnd,
+    /// Behind the sentence that begins so.
+    Behind(String),
+    /// Instead of the sentence that begins so.
+    Instead(String),
+}
+
+/// A sentence that an author writes while the steps are reviewed.
+#[derive(Debug, Clone, Deserialize)]
+pub struct Change {
+    /// The step's title, with its number ("Step 10: Test the cord") where several have the same.
+    pub step: String,
+    pub place: Place,
+    pub words: String,
+}
+
+type Wrong = Box<dyn std::error::Error + Send + Sync>;
 
 /// Presses by what they were for.
 #[derive(Debug, Default)]
@@ -19,6 +43,9 @@ pub struct Tally {
     /// Counts that nobody told.
     pub typed: usize,
     pub reviewed: usize,
+    /// Presses for sentences, and their letters.
+    pub written: usize,
+    pub letters: usize,
     pub published: usize,
     /// What keeps the guide from being published, in words; empty where it is.
     pub blocked: String,
@@ -26,12 +53,21 @@ pub struct Tally {
 
 impl Tally {
     pub fn all(&self) -> usize {
-        self.brought_in + self.walked + self.answered + self.typed + self.reviewed + self.published
+        self.brought_in + self.walked + self.answered + self.typed + self.reviewed + self.written + self.published
+    }
+
+    /// How long a practised hand needs, in seconds, by the keystroke-level model (Card, Moran and Newell, 1980; its values from
+    /// memory): 0.28 s for a key of an average typist, and 1.35 s to make up one's mind before each press that is no letter.
+    /// The time to read is not in it.
+    pub fn seconds(&self) -> f64 {
+        const KEY_S: f64 = 0.28;
+        const MIND_S: f64 = 1.35;
+        self.all() as f64 * (KEY_S + MIND_S) + self.letters as f64 * KEY_S
     }
 
     pub fn told(&self) -> String {
         format!(
-            "{} presses: {} to bring it in, {} for the walk ({} of it passed over), {} answers, {} for counts, {} steps reviewed, {} to publish{}",
+            "{} presses: {} to bring it in, {} for the walk ({} of it passed over), {} answers, {} for counts, {} steps reviewed, {} for sentences of {} letters, {} to publish; {:.0} s by the keystroke-level model{}",
             self.all(),
             self.brought_in,
             self.walked,
@@ -39,7 +75,10 @@ impl Tally {
             self.answered,
             self.typed,
             self.reviewed,
+            self.written,
+            self.letters,
             self.published,
+            self.seconds(),
             self.blocked
         )
     }
@@ -92,7 +131,7 @@ async fn settled(app: &App) -> Done {
 ///
 /// # Panics
 /// If the interface does not show what it should.
-pub async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::Error + Send + Sync>> {
+pub async fn count(app: &App, file: &Path, changes: &[Change]) -> Result<Tally, Wrong> {
     let mut tally = Tally::default();
     app.goto("/").await?;
     app.type_into(By::Css("input[type=file]"), file.canonicalize()?.to_string_lossy().as_ref()).await?;
@@ -115,7 +154,7 @@ pub async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::
         }
         gone_on = 0;
         if question.contains("reviewed") {
-            tally.reviewed += review(app, &id).await?;
+            review(app, &id, changes, &mut tally).await?;
             continue;
         }
         if way {
@@ -147,18 +186,68 @@ pub async fn count(app: &App, file: &Path) -> Result<Tally, Box<dyn std::error::
     Ok(tally)
 }
 
-/// Reviews one step after another with one key, until none is left that nobody has read: how many presses that took.
-async fn review(app: &App, id: &str) -> Result<usize, Box<dyn std::error::Error + Send + Sync>> {
-    let mut presses = 0;
+/// Reviews one step after another with one key, until none is left that nobody has read, and writes on the way what the
+/// author has to say of a step.
+async fn review(app: &App, id: &str, changes: &[Change], tally: &mut Tally) -> Done {
     while open(app, id).await.iter().any(|(rule, _)| rule == "not-reviewed") {
-        app.until("a step in focus", async || {
-            let script = "return document.activeElement.hasAttribute('data-step')";
-            Ok(app.driver.execute(script, vec![]).await?.json().as_bool().unwrap_or(false))
-        })
-        .await;
+        let label = step_in_focus(app).await?;
+        let here = |c: &&Change| label == c.step || label.split_once(": ").is_some_and(|(_, title)| title == c.step);
+        for change in changes.iter().filter(here) {
+            tally.written += write(app, change).await?;
+            tally.letters += change.words.chars().count();
+            step_in_focus(app).await?;
+        }
         app.keys("r").await?;
-        presses += 1;
+        tally.reviewed += 1;
         settled(app).await?;
     }
-    Ok(presses)
+    Ok(())
+}
+
+/// Waits for a step to have the focus: its number and title.
+async fn step_in_focus(app: &App) -> Result<String, WebDriverError> {
+    let script =
+        "const e = document.activeElement; return e.hasAttribute('data-step') ? e.getAttribute('aria-label') : ''";
+    let label = async || Ok(app.driver.execute(script, vec![]).await?.json().as_str().unwrap_or_default().to_owned());
+    app.until("a step in focus", async || Ok(!label().await?.is_empty())).await;
+    label().await
+}
+
+/// Writes one sentence: how many presses that took beside its letters.
+async fn write(app: &App, change: &Change) -> Result<usize, Wrong> {
+    let presses = match &change.place {
+        Place::AtTheEnd => {
+            app.keys("s").await?;
+            1
+        }
+        Place::Behind(begin) => {
+            open_at(app, begin).await?;
+            app.keys(Key::Enter + "").await?;
+            3
+        }
+        Place::Instead(begin) => {
+            open_at(app, begin).await?;
+            app.keys(Key::Control + "a").await?;
+            3
+        }
+    };
+    app.until("a field to write in", async || in_sentence(app).await).await;
+    app.keys(change.words.as_str()).await?;
+    app.keys(Key::Control + Key::Enter).await?;
+    settled(app).await?;
+    Ok(presses + 1)
+}
+
+/// Two presses on a sentence open its step there.
+async fn open_at(app: &App, begin: &str) -> Done {
+    let sentence = format!("//li[@data-step]//p[starts-with(normalize-space(.), \"{begin}\")]");
+    let sentence = app.driver.find(By::XPath(sentence)).await?;
+    app.driver.action_chain().double_click_element(&sentence).perform().await?;
+    app.until("the sentence open", async || in_sentence(app).await).await;
+    Ok(())
+}
+
+async fn in_sentence(app: &App) -> Result<bool, WebDriverError> {
+    let script = "return document.activeElement?.closest('[data-sentence]') !== null && document.activeElement.tagName === 'TEXTAREA'";
+    Ok(app.driver.execute(script, vec![]).await?.json().as_bool().unwrap_or(false))
 }

@@ -18,6 +18,7 @@ mod pointer;
 mod presses;
 mod screws;
 mod seams;
+mod sentences;
 mod settle;
 mod words_kept;
 

@@ -19,7 +19,7 @@ async fn a_timer_is_published_with_few_presses() -> Done {
 async fn published_with_few(name: &str) -> Done {
     let narrations = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../reader/tests/narrations/lifelike");
     let app = App::start(false).await;
-    let tally = presses::count(&app, &narrations.join(format!("{name}.md"))).await?;
+    let tally = presses::count(&app, &narrations.join(format!("{name}.md")), &[]).await?;
     println!("{name}: {}", tally.told());
     assert_eq!(tally.blocked, "", "{}", tally.told());
     assert!(tally.all() <= MOST, "{}", tally.told());

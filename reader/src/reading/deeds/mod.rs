@@ -533,6 +533,10 @@ mod tests {
     #[case::shared_subject("The spindle is free and can now be drawn out.", "remove spindle")]
     #[case::without_a_verb("Off with the hood.", "remove hood")]
     #[case::turned_about("Out comes the motor.", "remove motor")]
+    #[case::laid_in_sight(
+        "Lift the lid off. Pull the plug of the pump and lay the plug on the bench in plain sight.",
+        "remove lid, disconnect pump plug, protect pump plug"
+    )]
     #[case::order_word("After that the plate can be lifted off.", "remove plate")]
     #[case::plug("Slide a spudger under the plug and lever it up.", "disconnect plug")]
     #[case::it_in_the_sentence("The rim is glued on, so it has to be heated with a heat gun.", "heat rim")]

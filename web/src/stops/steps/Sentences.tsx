@@ -44,15 +44,21 @@ function useSentence(id: string) {
 /** The field that stands for a sentence which is still to be written, behind another one. */
 type Fresh = { after: string | null; id: string };
 
-/** `at`: the sentence that somebody meant to change, which has the focus from the beginning. */
-export function Sentences({ step, at }: { step: Step; at: string | null }) {
+/** In place of a sentence: a new one behind the last. */
+export const WRITE_ON = "write on";
+
+/** `at`: the sentence that somebody meant to change, or [WRITE_ON]; it has the focus from the beginning. */
+export function Sentences({ step, at, onDone }: { step: Step; at: string | null; onDone: () => void }) {
   const send = useSentence(step.id);
   const box = useRef<HTMLDivElement>(null);
-  const [fresh, setFresh] = useState<Fresh | null>(null);
-  /** The sentence that gets the focus as soon as it stands, and where in it. */
-  const [next, setNext] = useState<{ id: string; at: number } | null>(
-    at ? { id: at, at: Number.MAX_SAFE_INTEGER } : null,
+  const [fresh, setFresh] = useState<Fresh | null>(() =>
+    at === WRITE_ON ? { after: step.actions.at(-1)?.id ?? null, id: newId() } : null,
   );
+  /** The sentence that gets the focus as soon as it stands, and where in it. */
+  const [next, setNext] = useState<{ id: string; at: number } | null>(() => {
+    const id = fresh?.id ?? at;
+    return id ? { id, at: Number.MAX_SAFE_INTEGER } : null;
+  });
   const write = (after: string | null) => {
     const id = newId();
     setFresh({ after, id });
@@ -94,6 +100,10 @@ export function Sentences({ step, at }: { step: Step; at: string | null }) {
               return true;
             }
             if (event.key !== "Enter" || event.shiftKey) return false;
+            if (endsAll(event)) {
+              void (typed.trim() === "" ? Promise.resolve(true) : commit(typed)).then((ok) => ok && onDone());
+              return true;
+            }
             if (typed.trim() === "") return true;
             void commit(typed);
             write(fresh.id);
@@ -111,6 +121,7 @@ export function Sentences({ step, at }: { step: Step; at: string | null }) {
             <SentenceFields
               {...{ step, sentence: a, number: i + 1 }}
               onWrite={() => write(a.id)}
+              onDone={onDone}
               onFocus={(id, at) => setNext({ id, at })}
             />
           )}
@@ -124,7 +135,7 @@ export function Sentences({ step, at }: { step: Step; at: string | null }) {
         {step.actions.length > 0 && (
           <Muted as="span">
             <Key>Enter</Key> a sentence behind, or parts it at the cursor; <Key>⌫</Key> at its start joins it to the one
-            above; <Key>Alt ↑ ↓</Key> moves it
+            above; <Key>Alt ↑ ↓</Key> moves it; <Key>Ctrl Enter</Key> keeps it and closes the step
           </Muted>
         )}
       </Row>
@@ -134,13 +145,17 @@ export function Sentences({ step, at }: { step: Step; at: string | null }) {
 
 type Props = { step: Step; sentence: Sentence; number: number };
 
+/** Keeps what is typed, and closes the step. */
+const endsAll = (event: React.KeyboardEvent) => event.key === "Enter" && (event.ctrlKey || event.metaKey);
+
 function SentenceFields({
   step,
   sentence,
   number,
   onWrite,
+  onDone,
   onFocus,
-}: Props & { onWrite: () => void; onFocus: (id: string, at: number) => void }) {
+}: Props & { onWrite: () => void; onDone: () => void; onFocus: (id: string, at: number) => void }) {
   const send = useSentence(step.id);
   const wording = useWording();
   const { id } = sentence;
@@ -155,7 +170,11 @@ function SentenceFields({
       if (!ends) void send({ move: { id, after: after ?? null } }).then(() => onFocus(id, at));
       return true;
     }
-    if (event.key === "Enter" && !event.shiftKey && !event.ctrlKey && !event.metaKey) {
+    if (endsAll(event)) {
+      void commit(typed).then((ok) => ok && onDone());
+      return true;
+    }
+    if (event.key === "Enter" && !event.shiftKey) {
       const letters = Array.from(typed);
       const rest = at < 0 ? "" : letters.slice(at).join("").trim();
       const whole = rest === "" || rest === "." || letters.slice(0, at).join("").trim() === "";

@@ -12,6 +12,7 @@ import { Top } from "../../parts/layout";
 import { useKeptPlace, usePlace } from "../../parts/place";
 import { useEvidence } from "../../parts/tape-context";
 import { font, space } from "../../theme";
+import { WRITE_ON } from "./Sentences";
 import { StepArticle } from "./StepArticle";
 
 const Told = styled.div`
@@ -121,6 +122,10 @@ export function Sequence({ margins, found }: Props) {
         setMeant(null);
         setEditing(id);
         break;
+      case "s":
+        setMeant(WRITE_ON);
+        setEditing(id);
+        break;
       case "r":
         send({ step: { set: { id, field: { reviewed: !step?.reviewed } } } });
         break;
@@ -169,8 +174,8 @@ export function Sequence({ margins, found }: Props) {
           {plural(order.length, "step")}, {reviewed} reviewed
         </Muted>
         <Muted as="span">
-          <Key>↑</Key> <Key>↓</Key> go, <Key>Alt ↑ ↓</Key> move, <Key>Enter</Key> edit, <Key>R</Key> reviewed,{" "}
-          <Key>N</Key> new, <Key>M</Key> merge up, <Key>Del</Key> remove
+          <Key>↑</Key> <Key>↓</Key> go, <Key>Alt ↑ ↓</Key> move, <Key>Enter</Key> edit, <Key>S</Key> one more sentence,{" "}
+          <Key>R</Key> reviewed, <Key>N</Key> new, <Key>M</Key> merge up, <Key>Del</Key> remove
         </Muted>
       </Top>
       {told && (

@@ -97,7 +97,7 @@ type Props = {
   tabStop: boolean;
   previous: string | undefined;
   onChoose: () => void;
-  /** The sentence that its form begins with; `null`: the title. */
+  /** The sentence that its form begins with, or a new one (`WRITE_ON`); `null`: the title. */
   at: string | null;
   onEdit: (open: boolean, at?: string) => void;
   onKeyDown: (event: React.KeyboardEvent) => void;

@@ -42,7 +42,7 @@ export function StepEditor({
 }: {
   step: Step;
   previous: string | undefined;
-  /** The sentence that was meant; `null`: the step, from its title on. */
+  /** The sentence that was meant, or a new one (`WRITE_ON`); `null`: the step, from its title on. */
   at: string | null;
   onClose: () => void;
 }) {
@@ -80,7 +80,7 @@ export function StepEditor({
         value={step.stage ?? ""}
         onCommit={(stage) => set({ stage: stage.trim() || null })}
       />
-      <Sentences step={step} at={at} />
+      <Sentences step={step} at={at} onDone={onClose} />
       <Row>
         <Button onPress={() => void edit({ fastener: { add: { id: newId(), step: id } } })}>
           <Plus size={15} aria-hidden /> Add screws

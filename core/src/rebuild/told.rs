@@ -369,8 +369,8 @@ struct Woven {
 struct Beside {
     /// None where all that it moves becomes scrap, or all that it drives stays out or waits for something else.
     words: Option<RebuildLine>,
-    /// The groups that it tells of, each with all that is known of it; they stand for the words.
-    screws: Vec<RebuildLine>,
+    /// The groups that it tells of, each with all that is known of it and its turn in the sentence; they stand for the words.
+    screws: Vec<(usize, RebuildLine)>,
     /// It tells how tight and nothing else; screws told with their torque before have said so.
     tightness: bool,
     before: Vec<RebuildLine>,
@@ -429,7 +429,9 @@ impl Woven {
         let action = self.step.told.and_then(|s| manual.steps[&s].actions.get(a));
         // An author's words stand as they are.
         if let (About::Group(group), Some(action)) = (about, action.filter(|a| a.text.is_none() || a.said)) {
-            self.sentences[a].screws.extend(inverse::screws_back(manual, *group, Some(action)));
+            let turn = action.roles.groups.iter().position(|g| g == group).unwrap_or(usize::MAX);
+            let lines = inverse::screws_back(manual, *group, Some(action));
+            self.sentences[a].screws.extend(lines.into_iter().map(|line| (turn, line)));
         }
     }
 
@@ -440,13 +442,17 @@ impl Woven {
         self.step.of_number = of.map(|(number, _)| number);
         self.step.moved = elsewhere.then(told_elsewhere);
         let mut driven = false;
-        for s in self.sentences {
+        for mut s in self.sentences {
+            // The reverse has them the other way round.
+            s.screws.sort_by_key(|(turn, _)| *turn);
             if s.tightness && driven && s.screws.is_empty() {
                 self.step.lines.extend(s.before.into_iter().chain(s.behind));
                 continue;
             }
             driven |= !s.screws.is_empty();
-            let told = if s.screws.is_empty() { s.words.into_iter().collect() } else { s.screws };
+            let screws = s.screws.into_iter().map(|(_, line)| line);
+            let told: Vec<RebuildLine> =
+                if screws.len() == 0 { s.words.into_iter().collect() } else { screws.collect() };
             self.step.lines.extend(s.before.into_iter().chain(told).chain(s.behind));
         }
         self.step
@@ -551,6 +557,17 @@ mod tests {
 
     fn told(words: &str) -> Manual {
         manual(&format!("{APART}[1:10] {words}"))
+    }
+
+    #[test]
+    fn screws_go_back_in_the_order_in_which_several_sentences_tell_them() {
+        let text = "[0:00] Remove three PH1 screws, length 8 millimetres, and two PH1 screws, length 12 millimetres, from the \
+            cover. Take off the cover.\n\n[0:20] Take out the tray.\n\n[1:00] Now put it back together. Put the tray in. \
+            Put the cover on. Three at the top, 8 millimetres. Two of the 12s at the bottom.";
+        let last = rebuilt(&manual(text)).pop();
+        let told = "Put the cover on. Drive in the three PH1 screws (8 mm) of the cover at the top. \
+            Drive in the two PH1 screws (12 mm) of the cover.";
+        assert_eq!(last.as_deref(), Some(told));
     }
 
     /// One line a step, `+` before what was worked out.

@@ -309,13 +309,33 @@ impl Drafter {
 
     /// Sentences that drive screws tell of the groups that came out, as far as it is clear which sentence drives which.
     fn driven(&mut self, step: StepId, groups: &[GroupId], evidence: &Evidence) {
-        let Some(step) = self.manual.steps.get_mut(&step) else { return };
+        let Some(told) = self.manual.steps.get_mut(&step) else { return };
         let drives = |a: &&mut Action| matches!(a.act, Act::Drive | Act::Tighten) && a.evidence.contains(evidence);
-        let mut sentences: Vec<&mut Action> = step.actions.iter_mut().filter(drives).collect();
+        let mut sentences: Vec<&mut Action> = told.actions.iter_mut().filter(drives).collect();
+        if sentences.is_empty() {
+            return self.driven_before(step, groups, evidence);
+        }
         match &mut sentences[..] {
             [one] => one.roles.groups.extend_from_slice(groups),
             row if row.len() == groups.len() => row.iter_mut().zip(groups).for_each(|(a, g)| a.roles.groups.push(*g)),
             _ => {}
+        }
+    }
+
+    /// "Three at the top, 12 millimetres. Two of the 25s.": one deed that several sentences tell.
+    fn driven_before(&mut self, step: StepId, groups: &[GroupId], evidence: &Evidence) {
+        let fasteners = &self.manual.fasteners;
+        let Some(step) = self.manual.steps.get_mut(&step) else { return };
+        for id in groups {
+            let group = &fasteners[id];
+            let told = |s: &ScrewGroup| s.count == group.refitted && s.count.is_some() && same_length(s, group);
+            let open = |a: &&mut Action| {
+                a.act == Act::Drive && !a.roles.groups.contains(id) && a.roles.screws.iter().any(told)
+            };
+            if let Some(action) = step.actions.iter_mut().rev().find(open) {
+                action.roles.groups.push(*id);
+                action.evidence.push(evidence.clone());
+            }
         }
     }
 
@@ -645,6 +665,10 @@ fn sized(f: &FastenerFact) -> ScrewGroup {
 }
 
 /// The group stands for the figures of its sentence from here on, so it takes what only the deed knew.
+fn same_length(told: &ScrewGroup, group: &FastenerGroup) -> bool {
+    told.length_mm.map(crate::units::millimetres) == group.length
+}
+
 fn complete(group: &mut FastenerGroup, told: &ScrewGroup) {
     group.count = group.count.or(told.count);
     group.drive = group.drive.or(told.drive);

@@ -39,7 +39,7 @@ pub struct Tally {
     pub walked: usize,
     pub answered: usize,
     /// Questions that no way out answers: an author settles them where they stand. No press.
-    pub passed_over: usize,
+    pub passed_over: Vec<String>,
     /// Counts that nobody told.
     pub typed: usize,
     pub reviewed: usize,
@@ -67,10 +67,11 @@ impl Tally {
 
     pub fn told(&self) -> String {
         format!(
-            "{} presses: {} to bring it in, {} for the walk ({} of it passed over), {} answers, {} for counts, {} steps reviewed, {} for sentences of {} letters, {} to publish; {:.0} s by the keystroke-level model{}",
+            "{} presses: {} to bring it in, {} for the walk ({} passed over: {:?}), {} answers, {} for counts, {} steps reviewed, {} for sentences of {} letters, {} to publish; {:.0} s by the keystroke-level model{}",
             self.all(),
             self.brought_in,
             self.walked,
+            self.passed_over.len(),
             self.passed_over,
             self.answered,
             self.typed,
@@ -167,7 +168,7 @@ pub async fn count(app: &App, file: &Path, changes: &[Change]) -> Result<Tally, 
         }
         settled(app).await?;
         if asked(app).await?.0 == question {
-            tally.passed_over += 1;
+            tally.passed_over.push(question.clone());
             passed.insert(question);
         }
     }

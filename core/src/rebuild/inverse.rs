@@ -271,15 +271,12 @@ pub(super) fn screws_back(manual: &Manual, id: GroupId, told: Option<&Action>) -
     };
     let none = Roles::default();
     let roles = told.map_or(&none, |a| &a.roles);
-    // "Three at the top. Two of the 25s in the corners.": only the first stand at the top, and the corners were not heard.
-    let further = told.is_some_and(|a| a.evidence.len() > 1 && a.roles.groups.first() != Some(&id));
-    let places = if further { &none.places } else { &roles.places };
     let said = Instruction {
         act,
         things: group.holds.first().map(|p| manual.part_name(*p)).into_iter().collect(),
         screws: vec![size],
         by: roles.by.as_deref(),
-        places,
+        places: &roles.places,
         manner: &roles.manner,
         condition: None,
         until: roles.until.as_deref(),

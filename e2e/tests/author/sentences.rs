@@ -75,10 +75,10 @@ async fn a_condition_stands_first_in_its_sentence_and_a_bare_if_is_refused() -> 
     at_first_step(&app).await?;
     app.keys(Key::Enter + "").await?;
     app.press("With what, where, how").await?;
-    app.write("Only if", "if").await?;
+    app.write("Only if (“if it is tight”)", "if").await?;
     app.keys(Key::Tab + "").await?;
     app.find("[aria-invalid=true]").await?;
-    app.write("Only if", "if it is stuck").await?;
+    app.write("Only if (“if it is tight”)", "if it is stuck").await?;
     app.keys(Key::Tab + "").await?;
     app.saved().await?;
     app.driver.execute("document.activeElement.blur()", vec![]).await?;

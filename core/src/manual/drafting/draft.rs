@@ -322,20 +322,33 @@ impl Drafter {
         }
     }
 
-    /// "Three at the top, 12 millimetres. Two of the 25s.": one deed that several sentences tell.
+    /// "Three at the top, 12 millimetres. Two of the 25s.": one deed that several sentences tell. Each drives its own screws;
+    /// only the first stand at the top.
     fn driven_before(&mut self, step: StepId, groups: &[GroupId], evidence: &Evidence) {
-        let fasteners = &self.manual.fasteners;
-        let Some(step) = self.manual.steps.get_mut(&step) else { return };
         for id in groups {
-            let group = &fasteners[id];
+            let group = &self.manual.fasteners[id];
             let told = |s: &ScrewGroup| s.count == group.refitted && s.count.is_some() && same_length(s, group);
-            let open = |a: &&mut Action| {
-                a.act == Act::Drive && !a.roles.groups.contains(id) && a.roles.screws.iter().any(told)
+            let all = |a: &&mut Action| a.act == Act::Drive && a.roles.screws.iter().any(told);
+            let row = self.manual.steps.get_mut(&step).into_iter().flat_map(|s| &mut s.actions);
+            let Some(action) = row.rev().find(all) else { continue };
+            action.roles.screws.retain(|s| !told(s));
+            let roles = Roles {
+                things: action.roles.things.clone(),
+                by: action.roles.by.clone(),
+                groups: vec![*id],
+                ..Roles::default()
             };
-            if let Some(action) = step.actions.iter_mut().rev().find(open) {
-                action.roles.groups.push(*id);
-                action.evidence.push(evidence.clone());
-            }
+            let one = Action {
+                id: self.ids.make(ActionId),
+                act: Act::Drive,
+                parts: action.parts.clone(),
+                roles,
+                said: false,
+                text: None,
+                doubt: None,
+                evidence: vec![evidence.clone()],
+            };
+            self.add(step, one);
         }
     }
 

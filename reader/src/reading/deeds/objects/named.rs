@@ -359,7 +359,7 @@ fn held(c: &Case, bench: &Bench) -> Vec<String> {
     if matches!(act, Act::Drive | Act::Tighten) {
         let routed = bench.at.as_ref().is_some_and(|at| at.split(' ').any(is_cable));
         // "The new gasket. Then four screws.": nothing screws a gasket down.
-        let soft = bench.at.as_ref().is_none_or(|at| at.rsplit(' ').next().is_some_and(|w| is_soft(w)));
+        let soft = bench.at.as_ref().is_none_or(|at| at.rsplit(' ').next().is_some_and(is_soft));
         if let Some(home) = soft.then(|| still_open(c, bench)).flatten() {
             return vec![home.clone()];
         }

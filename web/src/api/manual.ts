@@ -29,9 +29,15 @@ export function useWording(): (sentence: Step["actions"][number]) => string {
 }
 
 export function useManualQuery(id: string) {
+  const queries = useQueryClient();
   return useQuery({
     queryKey: ["manual", id],
-    queryFn: () => must(api.GET("/api/manuals/{id}", { params: { path: { id } } })),
+    queryFn: async () => {
+      const fetched = await must(api.GET("/api/manuals/{id}", { params: { path: { id } } }));
+      // An edit that was answered meanwhile is newer than what was asked for before it.
+      const held = queries.getQueryData<ManualView>(["manual", id]);
+      return held && held.seq > fetched.seq ? held : fetched;
+    },
   });
 }
 

@@ -318,6 +318,9 @@ mod tests {
     #[rstest]
     #[case::advice("If it sticks you want to lift the lid.")]
     #[case::how_to("If you want to get in, lift the lid off.")]
+    #[case::nothing_to_do(
+        "As for the seals, the one on the tray can be used again, so you don't have to order new ones."
+    )]
     #[case::more_of_it("If you need more heat, take the lid off.")]
     fn no_wish_for_a_thing(#[case] text: &str) {
         assert_eq!(heard(text).0, []);

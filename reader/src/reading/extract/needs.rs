@@ -13,7 +13,9 @@ pub(in super::super) fn chain(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Stri
     if free(words) && clauses.iter().any(|c| c.things().any(|np| np.known())) {
         return Some("nothing has to come off first".to_owned());
     }
-    let duty = duty_at(words);
+    // "As for the seals, you don't have to order new ones."
+    let spared = |d: usize| d > 0 && LEXICON.classes.negation.contains(words[d - 1]);
+    let duty = duty_at(words).filter(|d| !spared(*d));
     let purpose = opens_with_purpose(t, clauses);
     if let Some(d) = duty
         && let Some(p) = purpose

@@ -132,12 +132,11 @@ export function Sentences({ step, at, onDone }: { step: Step; at: string | null;
         <Button onPress={() => write(step.actions.at(-1)?.id ?? null)}>
           <Plus size={15} aria-hidden /> Add a sentence
         </Button>
-        {step.actions.length > 0 && (
-          <Muted as="span">
-            <Key>Enter</Key> a sentence behind, or parts it at the cursor; <Key>⌫</Key> at its start joins it to the one
-            above; <Key>Alt ↑ ↓</Key> moves it; <Key>Ctrl Enter</Key> keeps it and closes the step
-          </Muted>
-        )}
+        {/* Always there: a line that came with the first sentence would move what somebody is pressing. */}
+        <Muted as="span">
+          <Key>Enter</Key> a sentence behind, or parts it at the cursor; <Key>⌫</Key> at its start joins it to the one
+          above; <Key>Alt ↑ ↓</Key> moves it; <Key>Ctrl Enter</Key> keeps it and closes the step
+        </Muted>
       </Row>
     </div>
   );

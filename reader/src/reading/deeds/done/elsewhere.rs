@@ -18,6 +18,8 @@ pub(super) const ELSEWHERE: &[Sign] = &[
     only_meant,
     regretted,
     later_on,
+    by_hearsay,
+    not_today,
     to_and_fro,
     plugs_in_there,
     shown_again,
@@ -37,34 +39,36 @@ fn before_verb<'a>(r: &'a Reader<'_>, c: &Clause) -> impl Iterator<Item = &'a st
 
 /// "In the last video we removed the heater.", "We took it off the way you see in our lid video."
 fn another_time(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
-    const THEN: [&str; 21] = [
+    const THEN: [&str; 19] = [
         "last year",
         "last month",
         "last week",
         "last time",
         "last video",
-        "last part",
+        "in the last part",
         "previous video",
-        "previous part",
+        "in the previous part",
         "other video",
         "earlier video",
         "another video",
-        "a few times",
         "a lot of these",
         "many of these",
         "to sum up",
         "to recap",
         "on this channel",
-        "many times",
         "over the years",
         "in the past",
         "back then",
     ];
     let our_video = || ["in", "from"].iter().any(|p| c.places.iter().any(|(q, np)| q == p && np.head() == "video"));
     let told = (c.form == Form::Past || c.perfect) && (c.agent() || c.passive) && !c.order;
+    // "I've cleaned it a few times."; but "I wiped it a few times" is done.
+    let often = c.perfect && c.agent() && says(r, &["a few times", "many times"]);
     // "This one has been opened before."
     let once = c.passive && c.perfect && r.text.ends_with(" before");
-    once || told && (says(r, &THEN) || our_video() || r.clauses.iter().any(shows_a_video))
+    // "I measured it before, it's two hundred ohms."
+    let earlier = r.words.iter().any(|w| w.is("before") && w.pause) && c.form == Form::Past && c.agent();
+    once || often || earlier || told && (says(r, &THEN) || our_video() || r.clauses.iter().any(shows_a_video))
 }
 
 fn shows_a_video(c: &Clause) -> bool {
@@ -92,7 +96,8 @@ fn another_device(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 
 /// "They put a lot of glue on this.": the makers, and nobody here.
 fn makers(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
-    let they = c.subjects.last().filter(|s| s.head() == "they" && c.verb == Some(s.to));
+    let others = |head: &str| matches!(head, "they" | "somebody" | "someone");
+    let they = c.subjects.last().filter(|s| others(s.head()) && c.verb == Some(s.to));
     let made = matches!(c.base.as_str(), "put" | "glue" | "use" | "add" | "solder" | "change" | "fit");
     they.is_some() && made && !c.objects.is_empty()
 }
@@ -113,7 +118,9 @@ fn online(_: &Reader<'_>, _: usize, c: &Clause) -> bool {
 /// "I was going to pull the drum, but there's no need."
 fn only_meant(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
     let was = before_verb(r, c).any(|w| matches!(w, "was" | "were"));
-    was && before_verb(r, c).any(|w| w == "going") && before_verb(r, c).any(|w| w == "to")
+    // "At first I wanted to unscrew the back."
+    let wanted = c.agent() && says(r, &["at first", "first thought"]) && before_verb(r, c).any(|w| w == "wanted");
+    wanted || was && before_verb(r, c).any(|w| w == "going") && before_verb(r, c).any(|w| w == "to")
 }
 
 /// "I should have unplugged it first."
@@ -132,6 +139,17 @@ fn later_on(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 
 fn is_future(word: &str) -> bool {
     matches!(word, "will" | "'ll" | "going" | "gonna")
+}
+
+/// "According to the manual you slide it to the left.", "You've seen me take out the pump."
+fn by_hearsay(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
+    let seen = n > 0 && r.clauses[n - 1].base == "see" && r.clauses[n - 1].perfect && r.clauses[n - 1].agent();
+    !c.order && r.text.starts_with("according to") || seen
+}
+
+/// "It needs cleaning, but not today."
+fn not_today(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
+    !c.order && says(r, &["not today", "another day", "some other time"])
 }
 
 /// "The filter slides in and out on these rails."

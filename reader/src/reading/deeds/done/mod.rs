@@ -156,7 +156,9 @@ fn none_is(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
         s.from > 0 && matches!(r.words[s.from - 1].said.as_str(), "no" | "none")
             || matches!(r.words[s.from].said.as_str(), "no" | "none" | "nothing")
     };
-    c.passive && c.subjects.last().is_some_and(none)
+    // "Neither of the cables has to come off."
+    let neither = |s: &Phrase| matches!(r.words[s.from].said.as_str(), "none" | "neither" | "nothing");
+    c.passive && c.subjects.last().is_some_and(none) || !c.agent() && c.subjects.last().is_some_and(neither)
 }
 
 /// "The housing may only be opened by licensed personnel."

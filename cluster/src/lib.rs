@@ -260,7 +260,10 @@ impl Cluster {
     /// # Errors
     /// Says what `pg_ctl` printed.
     pub fn stop(self, at_once: bool) -> Result<(), ClusterError> {
-        let mode = if at_once { "immediate" } else { "fast" };
+        self.stop_server(if at_once { "immediate" } else { "fast" })
+    }
+
+    fn stop_server(&self, mode: &str) -> Result<(), ClusterError> {
         run("pg_ctl", self.program("pg_ctl").args(["-w", "-D"]).arg(&self.dir).args(["-m", mode, "stop"]))
     }
 
@@ -315,19 +318,13 @@ mod tests {
         let dir = std::env::temp_dir().join(format!("paso-cluster-{}-port", std::process::id()));
         let mut cluster = Cluster::start(&dir, Durability::Volatile).expect("a cluster");
         watch(&cluster);
-        let stop = |cluster: &Cluster| {
-            run(
-                "pg_ctl",
-                cluster.program("pg_ctl").args(["-w", "-D"]).arg(&cluster.dir).args(["-m", "immediate", "stop"]),
-            )
-        };
-        stop(&cluster).expect("stopped");
+        cluster.stop_server("immediate").expect("stopped");
         let holder = TcpListener::bind(("127.0.0.1", 0)).expect("a port");
         let taken = holder.local_addr().expect("its number").port();
         let free = free_port().expect("another");
         cluster.start_on_one_of(&mut [taken, free].map(Ok).into_iter()).expect("on the second");
         assert_eq!(cluster.running_port(), Some(free));
-        stop(&cluster).expect("stopped");
+        cluster.stop_server("immediate").expect("stopped");
         let refused = cluster.start_on_one_of(&mut std::iter::repeat_with(|| Ok(taken))).expect_err("it is taken");
         assert!(refused.to_string().starts_with("pg_ctl failed: "), "{refused}");
     }

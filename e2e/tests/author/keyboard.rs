@@ -6,7 +6,7 @@ use paso_e2e::{App, Done};
 use thirtyfour::prelude::*;
 
 /// What has the focus: its name, else its words.
-async fn focused(app: &App) -> Result<String, WebDriverError> {
+pub async fn focused(app: &App) -> Result<String, WebDriverError> {
     let script = "const e = document.activeElement; const id = e.id && document.querySelector(`label[for='${e.id}']`);
         return e.getAttribute('aria-label') || (id && id.textContent) || e.textContent || ''";
     Ok(app.driver.execute(script, vec![]).await?.json().as_str().unwrap_or_default().trim().to_owned())

@@ -43,7 +43,11 @@ async fn a_word_is_put_right_in_all_places_and_undone_at_once() -> Done {
         Ok(sheet(&app, &id).await["parts"].to_string().contains("\"at_s\":40,\"op\":\"remove\",\"what\":\"heater\""))
     })
     .await;
-    assert_eq!(app.driver.find_all(By::XPath("//ins[.='heater']")).await?.len(), 2);
+    app.until(
+        "both places read so",
+        async || Ok(app.driver.find_all(By::XPath("//ins[.='heater']")).await?.len() == 2),
+    )
+    .await;
     // What was heard is one key away.
     app.tap("Take out the").await?;
     app.keys("h").await?;

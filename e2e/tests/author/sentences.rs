@@ -1,14 +1,9 @@
 //! Sentences written at the keyboard while a guide is read.
 
 use super::FAN;
+use super::keyboard::focused;
 use paso_e2e::{App, Done};
 use thirtyfour::prelude::*;
-
-/// The name of what has the focus.
-async fn focused(app: &App) -> Result<String, WebDriverError> {
-    let script = "return document.activeElement?.getAttribute('aria-label') ?? ''";
-    Ok(app.driver.execute(script, vec![]).await?.json().as_str().unwrap_or_default().to_owned())
-}
 
 async fn sentences(app: &App) -> Result<Vec<String>, WebDriverError> {
     let script = "return [...document.querySelectorAll('[data-step] p')].map((p) => p.textContent)";

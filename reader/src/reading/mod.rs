@@ -177,9 +177,10 @@ pub fn read_with(recording: &Recording, hints: &Hints) -> Reading {
         // A list of tools goes on in the next segment as long as only tools are named.
         let names = only_names(tagged, clauses);
         let lists = listing.is_some_and(|at| at == cue || at + 1 == cue && names);
-        let judged = match n < ended {
-            true => statements::judge(tagged, clauses, Place { cue, listing: lists, names, started }),
-            false => statements::Judged::after_the_farewell(),
+        let judged = if n < ended {
+            statements::judge(tagged, clauses, Place { cue, listing: lists, names, started })
+        } else {
+            statements::Judged::after_the_farewell()
         };
         // "Torque driver, 0.1 to 1 newton metre." stands in the list as well, whatever it looks like by itself.
         let goes_on = lists && (names || !(judged.kind == StatementKind::Action && judged.confidence > 0.9));

@@ -166,12 +166,15 @@ fn idle(recording: &Recording, statements: &[Statement], turn: Option<usize>, se
 /// Opens a recording, before any work.
 fn welcomes(text: &str) -> bool {
     const GREETS: [&str; 8] =
-        ["hello", "hey", "hi ", "welcome", "in this video", "good morning", "good evening", "my friends"];
+        ["hello", "hey", "hi", "welcome", "in this video", "good morning", "good evening", "my friends"];
     let start: String = text.to_lowercase().chars().take(WITHIN).collect();
-    GREETS.iter().any(|g| start.contains(g))
+    let words: Vec<&str> = start.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect();
+    // As whole words: "they" greets nobody.
+    let start = format!(" {} ", words.join(" "));
+    GREETS.iter().any(|g| start.contains(&format!(" {g} ")))
 }
 
-/// Nothing is done in it, whatever it says will be done.
+/// Nothing is done in it, and it names no tool and no danger; what it measures is no work yet.
 fn only_announces(s: &Statement) -> bool {
     let f = &s.facts;
     let done = !f.parts.is_empty() || !f.fasteners.is_empty() || !f.connectors.is_empty() || !f.heat.is_empty();
@@ -195,4 +198,21 @@ pub fn tally(statements: &[Statement]) -> BTreeMap<StatementKind, usize> {
         *map.entry(s.kind).or_default() += 1;
         map
     })
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::reading::read;
+    use crate::recording::Recording;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::a_greeting("Hello and welcome back. Today it's a fan that dies after forty minutes.", true)]
+    #[case::no_greeting_in_they("They run for forty minutes, and then the fan dies.", false)]
+    #[case::at_work_at_once("Hello. Undo the four screws of the lid.", false)]
+    fn a_first_segment_that_only_greets_is_idle(#[case] first: &str, #[case] idle: bool) {
+        let text = format!("[0:00] {first}\n\n[0:30] Take off the lid.\n");
+        let sheet = read(&Recording::parse(text.as_bytes()).unwrap()).sheet;
+        assert_eq!(sheet.idle_segments.contains(&0), idle);
+    }
 }

@@ -247,8 +247,6 @@ export class Outbox {
       blocking: applied.blocking,
       manual: applied.change.images.reduce(withImage, view.manual),
     }));
-    // Sentences are worded on the server, from the whole manual: a renamed part or a new condition changes them.
-    void this.queries.invalidateQueries({ queryKey: ["manual", this.manual] });
     for (const name of staleAfter(applied.change.images))
       void this.queries.invalidateQueries({ queryKey: name === "shelf" ? [name] : [name, this.manual] });
   }

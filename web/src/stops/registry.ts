@@ -10,6 +10,7 @@ import { type BuiltStop, stops } from "../api/tables";
 
 /** Names of queries; a key is the name, the manual's id, and what is asked in particular. */
 export type QueryName =
+  | "manual"
   | "findings"
   | "listen"
   | "steps"
@@ -58,6 +59,8 @@ function touchesWhatIsHeard({ place }: Image): boolean {
 
 /** Everything else is worked out from the whole manual, so any edit may change it. */
 const STALE: Record<QueryName, (images: Image[]) => boolean> = {
+  // Its fields come with the answer; its sentences are worded on the server, where a renamed part changes any of them.
+  manual: () => true,
   listen: (images) => images.some(touchesWhatIsHeard),
   findings: () => true,
   steps: () => true,

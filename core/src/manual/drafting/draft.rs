@@ -677,11 +677,11 @@ fn sized(f: &FastenerFact) -> ScrewGroup {
     ScrewGroup { count: f.count, drive: f.drive, bit: f.bit.clone(), length_mm }
 }
 
-/// The group stands for the figures of its sentence from here on, so it takes what only the deed knew.
 fn same_length(told: &ScrewGroup, group: &FastenerGroup) -> bool {
     told.length_mm.map(crate::units::millimetres) == group.length
 }
 
+/// The group stands for the figures of its sentence from here on, so it takes what only the deed knew.
 fn complete(group: &mut FastenerGroup, told: &ScrewGroup) {
     group.count = group.count.or(told.count);
     group.drive = group.drive.or(told.drive);

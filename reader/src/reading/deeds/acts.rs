@@ -439,7 +439,9 @@ fn about_it(text: &str, words: &[Word], clauses: &[Clause], out: &mut Sentenced)
     let heading = words.len() <= 4 && clauses.iter().all(|c| c.verb.is_none() && c.particles.is_empty());
     out.heading = heading;
     out.leads_to = clauses.last().filter(|c| clauses.len() == 1 && about(c)).and_then(leads_to);
-    out.topic = clauses.first().filter(about).map(about_what).unwrap_or_default();
+    // "The four feet just pull off, you don't need to. Open it.": nobody works on the feet.
+    let spared = clauses.get(1).is_some_and(Clause::spares);
+    out.topic = clauses.first().filter(about).filter(|_| !spared).map(about_what).unwrap_or_default();
     // "Over the top sits a black cover, and that's the fan cover."
     let definite = |p: &Phrase| p.definite && p.kind == Kind::Part;
     if !out.topic.iter().any(definite)

@@ -88,6 +88,11 @@ impl Clause {
             .for_each(|p| p.kind = Kind::Part);
     }
 
+    /// "You don't need to.": what stands before it may as well stay.
+    pub fn spares(&self) -> bool {
+        self.negated && self.base == "need" && self.agent() && self.objects.is_empty()
+    }
+
     /// "The battery goes under it.": "it" is still what is spoken of.
     pub fn beside_it(&self) -> bool {
         let by = |p: &str| matches!(p, "under" | "over" | "below" | "behind" | "beside");

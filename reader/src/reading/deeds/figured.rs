@@ -166,10 +166,7 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
         turns(d, f.op) && d.cue.abs_diff(s.cue as usize) <= 1 && d.screws().iter().any(|g| g.count == f.count)
     };
     // "It comes off, and that exposes the screw.", "I stripped one of the screws."
-    const NOT_OUT: [&str; 12] = [
-        "expose", "reveal", "uncover", "strip", "chewed", "missed", "missing", "dropped", "lost", "lose", "broke",
-        "cost",
-    ];
+    const NOT_OUT: [&str; 8] = ["expose", "reveal", "uncover", "stripped", "chewed", "missed", "missing", "dropped"];
     let begins = |word: &str| NOT_OUT.iter().any(|w| word.starts_with(w));
     let happened = s.text.split_whitespace().any(begins) || s.text.contains("comes with");
     if happened {

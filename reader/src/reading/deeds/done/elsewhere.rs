@@ -188,8 +188,7 @@ fn where_it_was(r: &Reader<'_>, _: usize, c: &Clause) -> bool {
 
 /// "The feet just pull off, you don't need to.", said of what may as well stay.
 fn needless(r: &Reader<'_>, n: usize, c: &Clause) -> bool {
-    let spared = |k: &Clause| k.negated && k.base == "need" && k.agent() && k.objects.is_empty();
-    !c.order && r.clauses.get(n + 1).is_some_and(spared)
+    !c.order && r.clauses.get(n + 1).is_some_and(Clause::spares)
 }
 
 /// "The spring pops out if you're not careful."

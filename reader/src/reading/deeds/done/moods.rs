@@ -67,7 +67,7 @@ impl Reader<'_> {
         }
         // "Cracked glass may splinter when it is lifted.": what may happen then.
         let may = |w: &Word| matches!(w.said.as_str(), "may" | "might" | "could");
-        if c.passive && self.words[..c.from].iter().any(may) {
+        if c.passive && self.words[..c.from].iter().rev().take(4).any(may) {
             return false;
         }
         let gone = self.is_gone(c);

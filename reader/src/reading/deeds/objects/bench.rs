@@ -101,6 +101,11 @@ impl Bench {
         }
     }
 
+    /// It left, or its screws or its plug did.
+    pub fn is_off(&self, name: &String) -> bool {
+        self.out.contains(name) || self.unscrewed.contains_key(name) || self.unplugged.contains(name)
+    }
+
     /// What was unplugged and is called so: "the coil" after the coil cable was pulled.
     pub fn pulled(&self, name: &str) -> Option<&String> {
         let served = |w: &str| w.split(' ').filter(|w| !is_cable(w)).map(|w| lemma(w).to_string()).collect::<Vec<_>>();

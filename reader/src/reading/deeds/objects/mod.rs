@@ -26,11 +26,6 @@ use put::put;
 use rules::{BY_BENCH, BY_WORDS, pass};
 use std::collections::{BTreeMap, BTreeSet};
 
-/// "The four feet just pull off, you don't need to. Open it.": nobody works on these.
-fn stands_on_them(p: &Phrase) -> bool {
-    p.plural && p.count.is_some() && matches!(p.head(), "foot" | "feet" | "pad" | "cap")
-}
-
 /// The word for the whole device: one that the title has, else the first.
 fn device(told: &[Sentenced], title: &str) -> Option<String> {
     let title = title.to_lowercase();
@@ -117,10 +112,8 @@ pub(super) fn settle(
         }
         // "Next up is the pump.": only named, while things come apart.
         let only_named = s.acts.is_empty() || !together && s.acts.iter().all(Told::is_named_next);
-        if let Some(thing) = s
-            .topic
-            .iter()
-            .find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5 && !stands_on_them(p))
+        if let Some(thing) =
+            s.topic.iter().find(|p| p.kind == Kind::Part && (p.definite || s.heading) && p.words.len() < 5)
             && only_named
             && !bench.out.contains(&name(thing))
         {

@@ -536,10 +536,8 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "Stick the feet back on.": the rubber feet, the only ones that are out.
     Mend(|c, bench| {
-        let known =
-            |w: &String| bench.out.contains(w) || bench.unscrewed.contains_key(w) || bench.unplugged.contains(w);
         let fits = matches!(c.act, Act::Install | Act::Drive | Act::Close | Act::Press) && c.together() && !c.a.new;
-        for w in c.what.iter_mut().filter(|w| fits && !known(w)) {
+        for w in c.what.iter_mut().filter(|w| fits && !bench.is_off(w)) {
             let whole = only_whole(&bench.out, w)
                 .or_else(|| only_whole(bench.unscrewed.keys(), w))
                 .or_else(|| the_back(&bench.out, w));
@@ -633,9 +631,8 @@ pub(super) const BY_BENCH: &[Rule] = &[
     }),
     // "The last thing is the lid.", "Once the cell's in, …": only what is out goes in.
     Drop(|c, bench, _| {
-        let out = |w: &String| bench.out.contains(w) || bench.unplugged.contains(w) || bench.unscrewed.contains_key(w);
         let told = c.because == NEXT || c.because == IN_BY_NOW;
-        told && !c.a.new && !c.screws() && !c.what.iter().any(out)
+        told && !c.a.new && !c.screws() && !c.what.iter().any(|w| bench.is_off(w))
     }),
     // "Put it all back together.": summed up.
     Drop(|c, _, _| c.act == Act::Install && c.with_particle(&["together"]) && c.points()),

@@ -12,6 +12,7 @@ mod clauses;
 mod compare;
 mod deeds;
 mod discrepancies;
+mod dozens;
 mod extract;
 mod facts;
 mod farewell;
@@ -231,6 +232,7 @@ fn repaired(recording: &Recording, hints: &Hints) -> (Vec<Sentence>, Vec<Repair>
     let mut repairs = hints::put_words(&mut sentences, hints, &text);
     for (sentence, repairs) in sentences.iter_mut().zip(&mut repairs) {
         repairs.extend(repair::repair(sentence, hints, &titled));
+        dozens::in_figures(sentence);
     }
     let mut repairs: Vec<Repair> = repairs.into_iter().flatten().collect();
     repairs.sort_by_key(|r| r.start);

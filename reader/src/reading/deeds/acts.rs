@@ -1,9 +1,10 @@
 //! From clauses to acts: which frame a clause fits, and what it is done to.
 
 use super::super::Act;
-use super::super::extract::{drive_near, settings, speaks_of_heat, tools_named};
+use super::super::extract::{aloud, drive_near, settings, speaks_of_heat, tools_named};
 use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
+use super::super::numbers::figure_of;
 use super::super::phrases::is_screw;
 use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
@@ -17,15 +18,16 @@ use super::plugs::{the_one_for, whose};
 use super::results::let_do;
 use super::rows::{
     clipped, everything_is, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it,
-    that_has, wide_one,
+    that_has, there_are, wide_one,
 };
 use super::straight::put_straight;
 use super::told::{Reader, Sentenced, Told, Topic, has};
+use super::unnamed::{long_ones, name_screws};
 use super::wishes::Wish;
 use super::words::{Word, tag};
 use crate::units::{Measure, Quantity};
 
-pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Sentenced {
+pub(super) fn read(number: usize, tokens: &[Token], next: &[Token], topic: &mut Topic) -> Sentenced {
     let words = tag(tokens);
     let lemmas: Vec<&str> = words.iter().map(|w| w.lemma.as_str()).collect();
     let text = words.iter().map(|w| w.said.as_str()).collect::<Vec<_>>().join(" ");
@@ -43,6 +45,11 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
         c.is_own(&topic.own);
         is_titled(c, &topic.title);
     }
+    let lists = name_screws(&words, &mut clauses, number, topic, next);
+    if topic.screws.is_some() {
+        clauses.iter_mut().for_each(|c| long_ones(&words, c));
+    }
+    there_are(&words, &mut clauses);
     row_behind(&mut clauses);
     everything_is(&mut clauses);
     its_screws(&mut clauses);
@@ -96,9 +103,12 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.driver_bit = drive_near(&lemmas, 0, lemmas.len()).and_then(|(_, bit)| bit).filter(|_| out.drivers.len() == 1);
     out.takes_driver = clauses.iter().any(takes);
     out.tools = reader.tools_at_hand();
-    out.counts = clauses.iter().find_map(how_many);
+    out.counts = clauses.iter().find_map(how_many).or_else(|| only_counts(&lemmas));
     out.lists = reader.is_list();
     if out.lists || reader.is_heading() || reader.announces() {
+        if announces_screws(&clauses) {
+            topic.listing = Some(number);
+        }
         return out;
     }
     out.chain = reader.chain();
@@ -116,6 +126,10 @@ pub(super) fn read(number: usize, tokens: &[Token], topic: &mut Topic) -> Senten
     out.summed_up = reader.summed_up();
     out.measures = reader.measures(0, words.len());
     listen(&words, &clauses, &mut out, topic);
+    let short = words.len() <= 4;
+    if lists || out.acts.iter().all(|a| a.fragment || short && screws_named(a)) && announces_screws(&clauses) {
+        topic.listing = Some(number);
+    }
     about_it(&text, &words, &clauses, &mut out);
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);
     out
@@ -433,6 +447,30 @@ fn how_many(c: &Clause) -> Option<u32> {
     many.count.filter(|n| told && many.is_pronoun() && *n > 1)
 }
 
+/// "Now the screws."
+fn screws_named(a: &Told) -> bool {
+    a.count.is_none() && matches!(a.apart, Some((Act::Unscrew, "screws are named" | "screws are shown")))
+}
+
+/// "Base plate, screws next.", "The screws are as follows."
+fn announces_screws(clauses: &[Clause]) -> bool {
+    let screws: Vec<&Phrase> = clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Screw).collect();
+    !screws.is_empty() && screws.iter().all(|p| p.count.is_none() && p.plural) && clauses.iter().all(|c| !c.negated)
+}
+
+/// "One, two, and three.", "One here, one there and one down here.": counted aloud, and nothing else said.
+fn only_counts(lemmas: &[&str]) -> Option<u32> {
+    const BESIDE: [&str; 14] =
+        ["and", "here", "there", "down", "up", "okay", "so", "then", "another", "this", "that", "over", "the", "last"];
+    let counts = |w: &&str| figure_of(w).is_some() || BESIDE.contains(w);
+    // "Four.", "Four of them."
+    let alone = || match lemmas {
+        [n] | [n, "of", "them" | "these" | "those"] => figure_of(n).map(|n| n as u32),
+        _ => None,
+    };
+    aloud(lemmas).filter(|_| lemmas.iter().all(counts)).or_else(alone).filter(|n| *n > 1)
+}
+
 /// What a sentence is about, and what it leads to.
 fn about_it(text: &str, words: &[Word], clauses: &[Clause], out: &mut Sentenced) {
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
@@ -542,6 +580,31 @@ fn drivers(lemmas: &[&str], clauses: &[Clause]) -> Vec<Drive> {
     drive_near(lemmas, 0, lemmas.len()).map(|(drive, _)| drive).into_iter().collect()
 }
 
+/// The rule that adds up what is shown place by place.
+pub(super) const IN_A_ROW: &str = "screws are shown place by place";
+
+/// "There's a screw here and there's a screw here.": two.
+fn one_and_one(out: &mut Vec<Told>) {
+    const SHOWN: (Act, &str) = (Act::Unscrew, "screws are shown");
+    const NAMED: (Act, &str) = (Act::Unscrew, "screws are named");
+    let bare = |t: &Told| t.length_mm.is_none() && t.count.is_some();
+    let placed = |t: &Told| matches!(t.apart, Some(NAMED | (_, IN_A_ROW))) && !t.places.is_empty();
+    out.dedup_by(|more, first| {
+        let shown = |t: &Told| matches!(t.apart, Some(SHOWN | (Act::Unscrew, IN_A_ROW)));
+        let one_more = shown(first) && more.apart == Some(SHOWN) && more.count == Some(1);
+        // "Two at the left, two at the right."
+        let elsewhere = placed(first) && placed(more) && first.places[0].1.text() != more.places[0].1.text();
+        let both = (one_more || elsewhere) && bare(first) && bare(more);
+        if both {
+            first.count = first.count.zip(more.count).map(|(a, b)| a + b);
+            first.end = more.end;
+            first.apart = Some((Act::Unscrew, IN_A_ROW));
+            first.together = first.together.map(|(act, _)| (act, IN_A_ROW));
+        }
+        both
+    });
+}
+
 impl Reader<'_> {
     pub(super) fn acts(&self) -> Vec<Told> {
         let supposed = self.supposed();
@@ -591,6 +654,7 @@ impl Reader<'_> {
             let main = main.filter(|_| c.mood == Mood::After || first || held).map(|k| self.words[k.from].start);
             let at = main.and_then(|start| out.iter().position(|t| t.start >= start)).unwrap_or(out.len());
             let mut told_now = Vec::new();
+            told_now.extend(self.other_screws(c, out.last()));
             for mut told in self.act(n, c) {
                 told.hypothetical = supposed || c.supposed && !self.advises(c);
                 if told.by.is_none() {
@@ -613,6 +677,7 @@ impl Reader<'_> {
                 out.retain(|t| !t.presented);
             }
         }
+        one_and_one(&mut out);
         self.clipped_on(&mut out);
         self.under_the_plug(&mut out);
         self.plug_by_its_housing(&mut out);
@@ -634,6 +699,33 @@ impl Reader<'_> {
             }
         }
         out
+    }
+
+    /// "Take out the two screws of the hinge and then the other two on the other hinge."
+    fn other_screws(&self, c: &Clause, last: Option<&Told>) -> Option<Told> {
+        let turned = last.filter(|t| matches!(t.apart, Some((Act::Unscrew, _))) && !t.presented)?;
+        let screws = turned.objects.first().filter(|o| o.kind == Kind::Screw)?;
+        let [more] = &c.objects[..] else { return None };
+        let others = c.verb.is_none() && c.particles.is_empty() && more.is_pronoun() && more.count.is_some();
+        let (_, holds) = c
+            .places
+            .iter()
+            .find(|(p, np)| matches!(p.as_str(), "on" | "of" | "in" | "from") && np.kind == Kind::Part)?;
+        others.then(|| Told {
+            apart: turned.apart,
+            together: turned.together,
+            count: more.count,
+            objects: vec![Phrase {
+                from: more.from,
+                to: more.to,
+                count: more.count,
+                of: vec![holds.clone()],
+                ..screws.clone()
+            }],
+            confidence: 0.6,
+            places: Vec::new(),
+            ..self.blank(c)
+        })
     }
 
     pub(super) fn tool_of(&self, c: &Clause) -> Option<String> {
@@ -684,6 +776,7 @@ impl Reader<'_> {
                 }
                 told.into_iter().collect()
             }
+            Some(_) if self.picked_up(n, c) => Vec::new(),
             Some(_) => {
                 match self.presented(n, c).or_else(|| self.left_hand_thread(c)).or_else(|| self.kept_moving(c)) {
                     Some(told) => vec![told],
@@ -712,12 +805,17 @@ impl Reader<'_> {
 
     /// "Do not forget the battery.": in the rebuild it is told by that.
     fn not_forgotten(&self, c: &Clause) -> Option<Told> {
-        let parts = !c.objects.is_empty()
-            && c.objects.iter().all(|o| matches!(o.kind, Kind::Part | Kind::Plug) && o.definite && !o.is_pronoun());
+        let named =
+            |o: &Phrase| matches!(o.kind, Kind::Part | Kind::Plug | Kind::Screw) && o.definite && !o.is_pronoun();
+        let parts = !c.objects.is_empty() && c.objects.iter().all(named);
+        let screws = c.objects.iter().all(|o| o.kind == Kind::Screw);
         // "Into the slot goes the tray, and don't forget the cage."
         let at_the_end = c.from > 0 && c.to == self.words.len() && self.words[c.from - 1].pause;
         let alone = |k: &Clause| k.base == "forget" || k.mood == Mood::Before;
-        let forgets = c.base == "forget" && c.places.is_empty() && (at_the_end || self.clauses.iter().all(alone));
+        let where_they_are = |p: &str| screws && matches!(p, "by" | "at" | "under" | "in" | "on" | "near");
+        let forgets = c.base == "forget"
+            && c.places.iter().all(|(p, _)| where_they_are(p))
+            && (at_the_end || self.clauses.iter().all(alone));
         // "Strap bracket, don't forget."
         let named = || {
             let before = self.clauses.first().filter(|k| k.verb.is_none() && self.clauses.len() == 2)?;
@@ -726,7 +824,13 @@ impl Reader<'_> {
         };
         let named = named().filter(|_| c.base == "forget" && c.places.is_empty());
         let plug = c.objects.iter().chain(&named).any(|o| o.kind == Kind::Plug);
-        let act = if plug { Act::Connect } else { Act::Install };
+        let act = if plug {
+            Act::Connect
+        } else if parts && screws {
+            Act::Drive
+        } else {
+            Act::Install
+        };
         let told = || Told { together: Some((act, "not to be forgotten")), confidence: 0.6, ..self.blank(c) };
         match named {
             Some(part) => Some(Told { objects: vec![part], ..told() }),

@@ -82,6 +82,25 @@ pub(super) fn counted_behind(told: &[Sentenced], deeds: &mut [Deed]) {
     }
 }
 
+/// The rule that reads "there's a single screw on this side" while things go together.
+pub(super) const SHOWN_BACK: &str = "screws are shown in the rebuild";
+
+/// "There's four screws here. … Drive them in.": told once.
+pub(super) fn shown_back(deeds: &mut Vec<Deed>) {
+    const NEAR: usize = 3;
+    let driven: Vec<(usize, Option<u32>)> = deeds
+        .iter()
+        .filter(|d| matches!(d.act, Act::Drive | Act::Tighten) && d.because != SHOWN_BACK)
+        .map(|d| (d.sentence, d.count))
+        .collect();
+    deeds.retain(|d| {
+        let again = |(at, count): &(usize, Option<u32>)| {
+            at.abs_diff(d.sentence) <= NEAR && (count.is_none() || *count == d.count)
+        };
+        d.because != SHOWN_BACK || !driven.iter().any(again)
+    });
+}
+
 /// How the screws of the act before are driven.
 pub(super) const GONE_ROUND: &str = "gone round the screws";
 /// The rule that reads "there's another two under the feet".

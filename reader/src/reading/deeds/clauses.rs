@@ -88,6 +88,14 @@ impl Clause {
             .for_each(|p| p.kind = Kind::Part);
     }
 
+    /// "The four long screws go in the corners."
+    pub fn screws_go(&self, what: &[Phrase]) -> bool {
+        let screws = !what.is_empty() && what.iter().all(|p| p.kind == Kind::Screw);
+        let there = |p: &str| matches!(p, "in" | "at" | "on" | "along" | "into" | "by" | "under" | "near" | "around");
+        let here = self.places.iter().any(|(p, _)| there(p));
+        self.base == "go" && matches!(self.form, Form::Third | Form::Base) && screws && here && !self.negated
+    }
+
     /// "You don't need to.": what stands before it may as well stay.
     pub fn spares(&self) -> bool {
         self.negated && self.base == "need" && self.agent() && self.objects.is_empty()

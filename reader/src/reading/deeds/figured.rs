@@ -8,6 +8,7 @@ use super::super::Act;
 use super::super::facts::{Drive, FastenerFact, FastenerOp, HeatFact};
 use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
+use super::acts::IN_A_ROW;
 use super::supplement::screws;
 use super::{Deed, Half};
 use crate::units::{self, Measure, Quantity};
@@ -248,8 +249,9 @@ fn settle(d: &mut Deed) {
     let own = d.groups.iter().find(|g| g.count == d.count).or(d.groups.first()).cloned();
     d.groups.clear();
     if let Some(g) = own {
-        // The statement has seen what was counted aloud and put right.
-        d.count = g.count.or(d.count);
+        // The statement has seen what was counted aloud and put right; a single one may be one of several.
+        let told = g.count.filter(|n| *n > 1 && d.because != IN_A_ROW);
+        d.count = told.or(d.count).or(g.count);
         // The act may have its drive from the list of tools alone.
         if g.drive.is_some() && g.drive != d.drive {
             d.bit = g.bit.clone();

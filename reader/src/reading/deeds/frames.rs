@@ -534,6 +534,12 @@ fn led_behind(r: &Reader<'_>, g: &mut Group<'_>) {
 
 /// "It goes around the big pulley.": in the rebuild it is put there.
 fn goes_there(_: &Reader<'_>, g: &mut Group<'_>) {
+    // "The four long screws go in the corners.", which may be told to whoever takes them out.
+    if g.c.screws_go(&g.objects) && g.c.particles.is_empty() {
+        (g.told.apart, g.told.together) = (None, Some((Act::Drive, "screws go there")));
+        g.told.presented = true;
+        return;
+    }
     const THERE: [&str; 10] = ["around", "over", "onto", "into", "under", "behind", "through", "on", "in", "between"];
     let parts = !g.objects.is_empty() && g.objects.iter().all(|o| o.kind == Kind::Part);
     // "The board drops over the posts."

@@ -45,6 +45,7 @@ mod supplement;
 mod told;
 mod topics;
 mod turns;
+mod unnamed;
 mod verbs;
 mod wishes;
 mod wording;
@@ -190,7 +191,8 @@ pub(super) fn tell(recording: &Recording, sentences: &[Sentence]) -> Telling {
     own.extend(handled_as_parts(&sentences));
     let mut topic = told::Topic { device, own, title: short, past: is_past(&sentences), ..told::Topic::default() };
     for (n, sentence) in sentences.iter().enumerate() {
-        told.push(acts::read(n, &sentence.tokens, &mut topic));
+        let next = sentences.get(n + 1).map_or(&[][..], |s| &s.tokens);
+        told.push(acts::read(n, &sentence.tokens, next, &mut topic));
     }
     let halves = halves::halves(&told);
     let tools = told.iter().filter(|s| !s.tools.is_empty()).map(|s| (s.span, s.tools.clone())).collect();

@@ -115,6 +115,10 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
         // "all of those"
         if phrase.is_pronoun() && of.is_pronoun() {
             phrase = Phrase { from: phrase.from, plural: true, count: phrase.count, ..of };
+        } else if phrase.is_pronoun() && phrase.count.is_some_and(|n| n > 1) && w[at].is("the") && of_one_part(&of) {
+            // "Undo the three of the battery bracket.": nothing but screws is told so.
+            let screw = |said: &str| vec![said.into()];
+            phrase = Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), of: vec![of], ..phrase };
         } else if empty && w[after - 1].tag != Tag::Pron {
             // "four more of the T6": screws.
             let screws = phrase.is_pronoun()
@@ -140,6 +144,10 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
     }
     phrase.to = end;
     Some((phrase, end))
+}
+
+fn of_one_part(of: &Phrase) -> bool {
+    of.kind == Kind::Part && of.definite && !of.plural && of.count.is_none()
 }
 
 fn simple(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usize)> {

@@ -87,13 +87,30 @@ pub(super) fn screws_beside(words: &[Word], mut c: Clause) -> Vec<Clause> {
 /// "Unscrew the lens ring, two tiny screws.", "Screw the bracket down, one screw each side.": its screws are turned.
 pub(super) fn screws_of_it(words: &[Word], c: &mut Clause) {
     let turns = matches!(c.base.as_str(), "unscrew" | "screw" | "undo" | "unfasten" | "unbolt" | "bolt") && !c.negated;
-    let [part, screws] = &c.objects[..] else { return };
+    // "Unbolt the motor, four M3 bolts, eight long.": how long they are may stand behind.
+    let [part, screws, rest @ ..] = &c.objects[..] else { return };
+    if !rest.iter().all(Phrase::is_pronoun) {
+        return;
+    }
     let beside = screws.from > 0 && words[screws.from - 1].pause;
     let counted = screws.kind == Kind::Screw && screws.count.is_some() && screws.of.is_empty();
     if turns && beside && counted && part.kind == Kind::Part && part.definite {
         let behind: Vec<&str> = words[screws.to..].iter().map(|w| w.lemma.as_str()).take(3).collect();
         let sides = if each_side(&behind) { 2 } else { 1 };
         c.objects = vec![Phrase { of: vec![part.clone()], count: screws.count.map(|n| n * sides), ..screws.clone() }];
+    }
+}
+
+/// "Remove the screws there are nine.": said without a breath.
+pub(super) fn there_are(words: &[Word], clauses: &mut [Clause]) {
+    for n in 1..clauses.len() {
+        let (before, rest) = clauses.split_at_mut(n);
+        let (order, c) = (&mut before[n - 1], &mut rest[0]);
+        let there = c.verb.is_some_and(|v| c.base == "be" && v > 0 && words[v - 1].is("there"));
+        let bare = order.order && order.objects.is_empty() && !order.negated;
+        if there && bare && c.subjects.iter().all(|s| s.from > order.verb.unwrap_or(usize::MAX)) {
+            order.objects.append(&mut c.subjects);
+        }
     }
 }
 

@@ -29,6 +29,18 @@ impl Reader<'_> {
         Some(told)
     }
 
+    /// "Take the six longer screws and put them round the edge.": they were out.
+    pub(super) fn picked_up(&self, n: usize, c: &Clause) -> bool {
+        let takes = matches!(c.base.as_str(), "take" | "grab" | "get") && c.particles.is_empty() && c.places.is_empty();
+        let screws = !c.objects.is_empty() && c.objects.iter().all(|o| o.kind == Kind::Screw);
+        let puts = |k: &&Clause| matches!(k.base.as_str(), "put" | "fit" | "drive" | "screw" | "start" | "drop");
+        let them = |k: &&Clause| k.objects.iter().any(|o| matches!(o.head(), "them" | "it" | "those"));
+        let there = |p: &str| matches!(p, "round" | "around" | "in" | "into" | "along" | "at" | "on");
+        let kept = |np: &Phrase| matches!(np.head(), "cup" | "tray" | "bag" | "box" | "mat" | "side" | "dish" | "bowl");
+        let next = self.clauses.get(n + 1).filter(puts).filter(them);
+        takes && screws && next.is_some_and(|k| k.places.iter().any(|(p, np)| there(p) && !kept(np)))
+    }
+
     fn shown_screws(&self, n: usize, c: &Clause) -> Option<Told> {
         let screws = |ps: &[Phrase]| ps.iter().find(|p| p.kind == Kind::Screw).cloned();
         let holds =
@@ -109,6 +121,25 @@ impl Reader<'_> {
             told.objects = vec![Phrase { of: vec![held.clone()], ..group.clone() }];
             return Some(told);
         }
+        // "We got four screws to put back in.", "Get these four screws back in."
+        let goes_in = |k: &Clause| k.particles.iter().any(|p| matches!(p.as_str(), "back" | "in" | "into"));
+        let to_put = self.clauses.get(n + 1).is_some_and(|k| {
+            let puts = matches!(k.base.as_str(), "put" | "drive" | "fit" | "install" | "screw" | "go" | "drop");
+            k.mood == Mood::Purpose && puts && k.objects.is_empty() && goes_in(k)
+        });
+        // "That's the two screws back in."
+        let is_back = c.base == "be" && c.particles.iter().any(|p| p == "back");
+        let gets = matches!(c.base.as_str(), "get" | "have") && (to_put || goes_in(c)) || is_back;
+        if let Some(group) =
+            screws(&c.objects).filter(|_| gets && !c.passive && !c.particles.iter().any(|p| p == "out"))
+        {
+            told.apart = None;
+            told.together = Some((Act::Drive, "screws are to go back"));
+            told.presented = false;
+            told.count = group.count;
+            told.objects = vec![group];
+            return Some(told);
+        }
         let there = inverted
             || holder
             || matches!(c.base.as_str(), "be")
@@ -125,7 +156,12 @@ impl Reader<'_> {
                 let counted = c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some() && there)?;
                 let other =
                     self.words[counted.from..counted.to].iter().any(|w| matches!(w.said.as_str(), "another" | "more"));
-                let (_, last) = self.topic.screws.as_ref().filter(|(at, _)| other && self.number - at <= 2)?;
+                // "We have two more screws in here and then there's just one at the hinge.": the sentence spoke of screws.
+                let here =
+                    || self.clauses[..n].iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Screw).last();
+                let before = || self.topic.screws.as_ref().filter(|(at, _)| other && self.number - at <= 2);
+                let only = self.words[c.from..counted.from].iter().any(|w| matches!(w.said.as_str(), "just" | "only"));
+                let last = here().filter(|_| only).or(before().map(|(_, p)| p))?;
                 Some(Phrase {
                     from: counted.from,
                     to: counted.to,
@@ -142,13 +178,28 @@ impl Reader<'_> {
                 let screw = |said: &str| vec![said.into()];
                 Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), ..counted.clone() })
             };
+            // "There's three that go in here."
+            let that_go_in = || {
+                let counted =
+                    c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && there)?;
+                let rest = self.clauses.get(n + 1)?;
+                let goes = rest.mood == Mood::Relative && rest.base == "go" && goes_in(rest);
+                let screw = |said: &str| vec![said.into()];
+                goes.then(|| Phrase {
+                    kind: Kind::Screw,
+                    words: screw("screw"),
+                    said: screw("screws"),
+                    definite: false,
+                    ..counted.clone()
+                })
+            };
             // "You see the keypad frame with eight small screws."
             let with = || {
                 let held = c.objects.first().is_some_and(|o| o.kind == Kind::Part && !o.is_pronoun());
                 let screws = |(p, np): &&(_, Phrase)| p == "with" && np.kind == Kind::Screw && np.count.is_some();
                 c.places.iter().filter(|_| held).find(screws).map(|(_, np)| np.clone())
             };
-            let shown = screws(&c.objects).or_else(by_driver).or_else(with);
+            let shown = screws(&c.objects).or_else(by_driver).or_else(that_go_in).or_else(with);
             if shown.is_none() {
                 told.apart = Some((Act::Unscrew, MORE_SHOWN));
                 told.confidence = 0.75;
@@ -159,6 +210,9 @@ impl Reader<'_> {
             told.count = group.count.filter(|_| !counts_on);
             // "That's three nuts.": summed up.
             let sums_up = it && c.subjects.last().is_some_and(|s| s.head() == "that");
+            if sums_up {
+                told.apart = Some((Act::Unscrew, "screws are summed up"));
+            }
             if got && !c.agent() && !sums_up {
                 told.places.extend(
                     self.named(n, c, &c.subjects)
@@ -336,8 +390,15 @@ impl Reader<'_> {
         // "The washer on it."
         let on_it = first.kind == Kind::Part && c.places.iter().any(|(p, np)| p == "on" && np.head() == "it");
         if (way(&["in", "back", "on", "into", "onto"]) || down_with || joined || on_it) && !way(&["off", "out"]) {
+            // "All ten back in.": nothing else is counted by the ten.
+            let many = first.is_pronoun() && first.count.is_some_and(|n| n > 2);
+            // "Screws back in, all nine."
+            let behind = self.clauses.iter().find(|k| k.from >= c.to && k.verb.is_none());
+            let all = behind.and_then(|k| k.objects.first()).filter(|o| o.is_pronoun() && first.kind == Kind::Screw);
+            told.count = told.count.or(first.count.filter(|_| many)).or(all.and_then(|o| o.count));
             told.together = Some(match first.kind {
                 Kind::Screw => (Act::Drive, "screws in, without a verb"),
+                Kind::Pronoun if many => (Act::Drive, "so many, and in"),
                 Kind::Plug => (Act::Connect, "a plug in, without a verb"),
                 Kind::Lever | Kind::Latch => (Act::Close, "a latch back, without a verb"),
                 _ => (Act::Install, "a part in, without a verb"),
@@ -533,6 +594,9 @@ impl Reader<'_> {
             let pointed_out = self.topic.pointed_out.as_ref().filter(|(at, _)| self.number - at == 1);
             let its = pointed_out.filter(|_| first.of.is_empty() && c.places.is_empty());
             told.objects[0].of.extend(its.map(|(_, part)| part.clone()));
+            // "The screws, four.", "Screws in the corners, four pieces."
+            let many = self.clauses.iter().flat_map(|k| &k.objects).find(|o| o.is_pronoun() && o.count.is_some());
+            told.count = told.count.or(many.filter(|_| first.count.is_none()).and_then(|o| o.count));
             told.presented = true;
             told.apart = Some((Act::Unscrew, "screws are named"));
             told.together = Some((Act::Drive, "screws are named"));

@@ -142,6 +142,8 @@ pub(super) struct Topic {
     pub plugs: Option<(usize, Phrase)>,
     /// The last single plug that was named, handled or not.
     pub plug: Option<(usize, Phrase)>,
+    /// Where a list of screws was announced or went on: "Base plate, screws next."
+    pub listing: Option<usize>,
     /// What is told to be clipped or glued on, and not yet off: a tool worked in parts it.
     pub clipped: Option<(usize, Phrase)>,
     /// What screws hide under: "a screw under each foot".

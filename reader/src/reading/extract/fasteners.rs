@@ -101,7 +101,7 @@ fn meant(scene: &Scene<'_, '_>) -> bool {
 /// place.
 fn driver_to<'w>(words: &'w [&str]) -> impl Iterator<Item = (usize, (Drive, Option<String>))> + 'w {
     (3..words.len()).filter_map(|at| {
-        let linked = words[at - 1] == "the" && matches!(words[at - 2], "to" | "for" | "on");
+        let linked = matches!(words[at - 1], "the" | "these" | "those") && matches!(words[at - 2], "to" | "for" | "on");
         numbers::figure_at(words, at).filter(|f| linked && f.value.fract() == 0.0)?;
         let driver = usize::from(matches!(words[at - 3], "driver" | "screwdriver" | "bit"));
         let end = at - 2 - driver;
@@ -706,6 +706,12 @@ pub(in super::super) fn aloud(words: &[&str]) -> Option<u32> {
                     .is_none_or(|w| place(w) || (is_screw(w) && words.get(i + 2).is_some_and(|x| place(x))))
         })
         .count();
+    // "First screw, second screw, third screw."
+    const ORDINALS: [&str; 8] = ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth"];
+    let screws = ORDINALS.iter().take_while(|nth| mentions(words, &[nth, "screw"])).count();
+    if screws > 1 {
+        return Some(screws as u32);
+    }
     let heres = words.iter().filter(|w| **w == "here").count();
     // "one, two, three and a fourth one": from the third on; "second" is a time as well.
     let nth = |w: &str| ["third", "fourth", "fifth", "sixth"].iter().position(|o| *o == w).map(|n| n as f64 + 3.0);

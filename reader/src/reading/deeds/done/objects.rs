@@ -188,9 +188,9 @@ fn same_screws(r: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
     }
 }
 
-/// "Undo the following five."
+/// "Undo the following five.", "Drive the three in by hand."
 fn counted_screws(r: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
-    let turns = matches!(c.base.as_str(), "undo" | "unscrew" | "loosen") || r.these_screws(c);
+    let turns = matches!(c.base.as_str(), "undo" | "unscrew" | "loosen" | "drive") || r.these_screws(c);
     let several = |o: &&mut Phrase| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && o.head() != "both";
     for o in found.objects.iter_mut().filter(several).filter(|_| turns) {
         o.kind = Kind::Screw;

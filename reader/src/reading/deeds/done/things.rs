@@ -216,7 +216,8 @@ fn placed(a: &Asked<'_>) -> bool {
     let onto =
         |(p, np): &(compact_str::CompactString, Phrase)| matches!(p.as_str(), "over" | "onto" | "into") && np.definite;
     let lands = matches!(a.c.base.as_str(), "drop" | "slip" | "lower") && a.c.form == Form::Third && !a.mine.is_empty();
-    a.c.base == "go" && goes && a.c.places.iter().any(there) || lands && a.c.places.iter().any(onto)
+    a.c.base == "go" && (goes && a.c.places.iter().any(there) || a.c.screws_go(&a.mine))
+        || lands && a.c.places.iter().any(onto)
 }
 
 /// "The wires go behind this post.": how they run, or how they are to be laid.

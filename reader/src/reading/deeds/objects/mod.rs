@@ -11,7 +11,7 @@ mod rules;
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::lemma;
-use super::afterwards::{captive, counted_behind, doubled, due, implied, served, slackened, trials};
+use super::afterwards::{captive, counted_behind, doubled, due, implied, served, shown_back, slackened, trials};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::Phrase;
@@ -124,6 +124,7 @@ pub(super) fn settle(
         }
     }
     served(&mut deeds);
+    shown_back(&mut deeds);
     doubled(&mut deeds);
     due(&mut deeds);
     slackened(&mut deeds);

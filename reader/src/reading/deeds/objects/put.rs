@@ -66,7 +66,8 @@ fn shown_again(c: &Case, deeds: &mut [Deed]) -> bool {
         d.act == c.act
             && d.half == c.half
             && c.s.number <= d.sentence + 3
-            && (d.count.is_none() || d.count == c.a.count)
+            // "There's a single screw here that holds the bracket."
+            && (d.count.is_none() || d.count == c.a.count || c.a.count.is_none() && d.sentence == c.s.number)
             && (c.bare() || d.what == c.what || d.what.is_empty())
     };
     let Some(last) = deeds.iter_mut().rev().take(3).take_while(|d| !moves(d)).find(same) else { return false };

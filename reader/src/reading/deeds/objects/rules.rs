@@ -4,6 +4,7 @@
 
 use super::super::super::Act;
 use super::super::super::phrases::describes_cable;
+use super::super::afterwards::SHOWN_BACK;
 use super::super::grammar::Kind;
 use super::super::names::{is_cable, name};
 use super::super::phrases::Phrase;
@@ -223,7 +224,15 @@ pub(super) const BY_WORDS: &[Rule] = &[
         }
     }),
     Drop(|c, _, _| like_a_lid(c)),
-    // "There are the four screws.": shown while things go together.
+    // "Then there's a single screw on this side.": shown while things go together, it goes in.
+    Mend(|c, _| {
+        let shown = c.act == Act::Unscrew && c.together() && c.a.presented && !c.a.hypothetical;
+        let counted = c.a.count.is_some() && c.a.objects.iter().any(|o| o.kind == Kind::Screw && !o.definite);
+        if shown && counted && c.because == "screws are shown" {
+            (c.act, c.because) = (Act::Drive, SHOWN_BACK);
+        }
+    }),
+    // "There are the four screws."
     Drop(|c, _, _| c.together() && c.a.presented && matches!(c.act, Act::Unscrew | Act::Disconnect | Act::Pry)),
 ];
 

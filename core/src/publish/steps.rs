@@ -8,7 +8,7 @@ use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Caution, ConnectorKind, Heat, Level, Manual, Posture, Seam, Step, capitalised};
-use crate::reading::CautionSubject;
+use crate::reading::{CautionSubject, tells_what_to_do};
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
 
@@ -101,9 +101,11 @@ fn warnings<'m>(
         match out.iter_mut().find(same) {
             Some(first) => {
                 first.text = both(&first.text, &c.text);
-                // What to do is never left out because another sentence told something else to do.
+                // What keeps people whole is never left out because another sentence told something else to do; of the
+                // device, what was told is enough.
                 if let Some(told) = &mut first.head {
-                    told.avoidance = told.avoidance.take().or(head.avoidance);
+                    let enough = head.level == Level::Notice && tells_what_to_do(&first.text);
+                    told.avoidance = told.avoidance.take().or(head.avoidance).filter(|_| !enough);
                 }
             }
             None => {

@@ -198,6 +198,11 @@ impl Sentence<'_> {
         let mut starts = vec![0];
         for at in 1..said.len() {
             let open = starts[starts.len() - 1];
+            // "Keep the iron away from the plug it melts if you look at it": told anew behind an order.
+            if at > open + 2 && !waits(open) && self.tells_anew(at) && opens_an_order(&said[self.first(open)..at]) {
+                starts.push(at);
+                continue;
+            }
             let asks = matches!(said[at - 1], "you" | "we" | "please" | "and" | "or" | "so" | "but") && opens(at - 1)
                 || said[at - 1] == "you";
             if opens(at) && !asks && at > open + 1 && !waits(open) {
@@ -206,6 +211,20 @@ impl Sentence<'_> {
         }
         let ends = starts.iter().skip(1).copied().chain([said.len()]);
         starts.iter().copied().zip(ends).collect()
+    }
+
+    /// "… it melts", "… there's a flex", "… I've killed one", behind a name or a place.
+    fn tells_anew(&self, at: usize) -> bool {
+        let t = self.t;
+        let behind = matches!(t.tags[at - 1], Tag::Noun | Tag::Adverb | Tag::Pronoun)
+            && !matches!(t.said[at - 1], "how" | "when" | "where" | "if" | "and" | "so" | "or" | "way" | "that");
+        let verb = || t.tag(at + 1).is_some_and(|tag| matches!(tag, Tag::Verb | Tag::Auxiliary | Tag::Modal));
+        behind
+            && match t.said[at] {
+                "it" | "they" | "i" | "there" => verb(),
+                "it's" | "it'll" | "they're" | "they'll" | "there's" | "i've" => true,
+                _ => false,
+            }
     }
 
     /// Where the joining words before a clause begin: "and", "because", "so that".
@@ -311,7 +330,12 @@ impl Sentence<'_> {
         let back = t.said[first..to]
             .windows(4)
             .any(|w| matches!(w, ["you", "'ll" | "will", "be", "back" | "there" | "here" | "soldering"]));
-        let talk = called || back || head.is_none() && t.said[main..to].first().is_some_and(|w| is_speaker(w));
+        // "… if you look at it": no sentence by itself.
+        let alone = matches!(t.said[first], "if" | "when") && lead.is_none() && to == t.len() && to - first <= 6;
+        let talk = called
+            || back
+            || alone && !t.punctuated
+            || head.is_none() && t.said[main..to].first().is_some_and(|w| is_speaker(w));
         let harmful =
             LEXICON.harm.any(&t.words[main..to]).is_some() || LEXICON.fragile.any(&t.words[main..to]).is_some();
         let part = match () {
@@ -331,7 +355,9 @@ impl Sentence<'_> {
             }
             settled &= !said.first().is_some_and(|w| matches!(*w, "that" | "those" | "this"));
             settled &= !t.said[main..to].contains(&"would");
-            if consequent && settled && text.contains(" will ") && !text.contains(" will not ") {
+            // "Don't do one right up, or you'll twist the frame.": what the reader brings about is told behind it.
+            let reader = text.starts_with("you ");
+            if consequent && settled && !reader && text.contains(" will ") && !text.contains(" will not ") {
                 text = text.replacen(" will ", " can ", 1);
             } else if consequent && !text.contains(" can ") {
                 text = format!("otherwise {text}");
@@ -476,6 +502,9 @@ impl Sentence<'_> {
                     | "corner"
                     | "time"
                     | "end"
+                    // "Don't get that wrong."
+                    | "wrong"
+                    | "right"
                     | "guide"
                     | "can"
                     | "will"
@@ -543,7 +572,10 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
         ["must" | "should", _, ..] if person => (Some(""), softened + 1),
         ["have" | "need" | "want" | "ought", "to", _, ..] if person => (Some(""), softened + 2),
         ["i", verb, _, ..]
-            if orders_alone(verb) && !matches!(*verb, "prefer" | "think" | "like" | "know" | "want" | "mean") =>
+            if orders_alone(verb)
+                // "I put mine in upside down the first time": once, and no order.
+                && !said.contains(&"mine")
+                && !matches!(*verb, "prefer" | "think" | "like" | "know" | "want" | "mean") =>
         {
             (Some(""), 1)
         }
@@ -680,6 +712,10 @@ mod tests {
         "Keep the lid below 30 degrees, or the float wire will be torn.",
         "The float wire can be torn. Keep the lid below 30 degrees."
     )]
+    #[case::what_the_reader_brings_about(
+        "Go round a little at a time, don't do one right up tight or you'll twist the frame.",
+        "Go round a little at a time. Do not do one right up tight. Otherwise you will twist the frame."
+    )]
     #[case::it_is_what_was_named(
         "The gasket is soft and sometimes it tears.",
         "The gasket is soft. Sometimes the gasket tears."
@@ -770,6 +806,18 @@ mod tests {
         "If you want to keep the dial, do not turn it."
     )]
     #[case::cut_off("don't lift the dial because", "Do not lift the dial.")]
+    #[case::told_anew(
+        "don't pry here there's a flex right under this edge",
+        "There is a flex right under the edge. Do not pry here."
+    )]
+    #[case::it_behind_a_name(
+        "keep the iron away from that white plug it melts if you look at it",
+        "The white plug melts. Keep the iron away from the white plug."
+    )]
+    #[case::once_is_no_order(
+        "I put mine in upside down the first time so check the arrow points to the top",
+        "Check the arrow points to the top."
+    )]
     #[case::no_order("the dial is very thin here", "The dial is very thin here.")]
     fn speech_without_marks_is_parted_by_its_orders(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(caution(said), wanted);

@@ -379,6 +379,11 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(panel) = clipped(clauses) {
         topic.clipped = Some((number, panel.clone()));
     }
+    let plugged = |c: &&Clause| c.passive && c.base == "plug" && !c.negated;
+    if let Some(part) = clauses.iter().filter(plugged).find_map(|c| c.subjects.last()).filter(|p| p.kind == Kind::Part)
+    {
+        topic.plugged = Some((number, part.clone()));
+    }
     if let Some(cover) = clauses.iter().find_map(hides_a_screw) {
         topic.cover = Some((number, cover.clone()));
     }
@@ -542,7 +547,7 @@ fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
     if !points || c.passive {
         return None;
     }
-    let part = |p: &&Phrase| matches!(p.kind, Kind::Part | Kind::Device) && p.definite && !p.is_pronoun();
+    let part = |p: &&Phrase| matches!(p.kind, Kind::Part | Kind::Device | Kind::Key) && p.definite && !p.is_pronoun();
     let to = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "for" | "to")).map(|(_, p)| p).find(part);
     match c.base.as_str() {
         "be" | "go" | "lead" | "run" | "belong" | "connect" if to.is_some() => to.map(|p| (p.clone(), true)),
@@ -682,6 +687,8 @@ impl Reader<'_> {
         self.under_the_plug(&mut out);
         self.plug_by_its_housing(&mut out);
         self.plug_is_off(&mut out);
+        self.told_behind(&mut out);
+        self.plugged_here(&mut out);
         self.told_by_the_end(&mut out);
         out.extend(self.that_is_back().filter(|_| out.is_empty()));
         if out.is_empty() {
@@ -877,6 +884,7 @@ impl Reader<'_> {
             confidence: 0.8,
             result: false,
             presented: false,
+            unowned: false,
             elliptic: false,
             fragment: false,
             new: c.objects.iter().any(|o| o.new),

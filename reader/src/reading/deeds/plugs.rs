@@ -4,6 +4,7 @@ use super::super::Act;
 use super::super::lexicon::lemma;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
+use super::names::tells_no_owner;
 use super::phrases::Phrase;
 use super::told::{Reader, Told};
 use super::words::Word;
@@ -124,6 +125,50 @@ impl Reader<'_> {
         }
     }
 
+    /// "Unplug this connector, that's the power.", "… both of those, this one's for the horn and this one's for the lamp.":
+    /// whose they are is told behind.
+    pub(super) fn told_behind(&self, out: &mut [Told]) {
+        for t in out.iter_mut() {
+            let undone = matches!(t.apart, Some((Act::Disconnect, _)));
+            let joined = matches!(t.together, Some((Act::Connect, _)));
+            let ([plug], true) = (&mut t.objects[..], undone || joined) else { continue };
+            let as_said = self.clauses.iter().flat_map(Clause::things).find(|p| p.from == plug.from);
+            t.unowned = as_said.is_some_and(serves_nobody);
+            if !t.unowned || !t.places.iter().all(|(p, np)| p != "for" && np.kind != Kind::Plug) {
+                continue;
+            }
+            let behind = self.clauses.iter().skip_while(|c| self.words[c.from].start <= t.start);
+            let owners: Vec<Phrase> =
+                behind.take_while(|c| c.base == "be").filter_map(|c| points_to(self.words, c)).collect();
+            let several = owners.len() > 1 && plug.count.unwrap_or(2) == owners.len() as u32;
+            if owners.len() == 1 && !plug.plural || several {
+                plug.kind = Kind::Plug;
+                plug.words = vec!["cable".into()];
+                plug.said = vec!["cable".into()];
+                plug.of = owners;
+                t.unowned = false;
+            }
+        }
+    }
+
+    /// "The fan is plugged in right here, so pull that out.": its plug.
+    pub(super) fn plugged_here(&self, out: &mut [Told]) {
+        let plugged = |c: &&Clause| c.passive && c.base == "plug" && !c.negated;
+        let here = self.clauses.iter().filter(plugged).find_map(|c| c.subjects.last()).filter(|p| p.kind == Kind::Part);
+        let before = || self.topic.plugged.as_ref().filter(|(at, _)| self.number - at == 1).map(|(_, p)| p);
+        let Some(part) = here.or_else(before) else { return };
+        for t in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Remove, "taken off by lifting")))) {
+            let said = |o: &Phrase| self.clauses.iter().flat_map(|c| &c.objects).find(|p| p.from == o.from).cloned();
+            let [pulled] = &t.objects[..] else { continue };
+            if said(pulled).is_some_and(|p| p.is_pronoun() && matches!(p.head(), "that" | "it" | "this")) {
+                t.apart = Some((Act::Disconnect, "pulled where it is plugged in"));
+                let cable = || vec!["cable".into()];
+                let plug = Phrase { kind: Kind::Plug, words: cable(), said: cable(), ..pulled.clone() };
+                t.objects = vec![Phrase { of: vec![part.clone()], ..plug }];
+            }
+        }
+    }
+
     /// "You can see the pump's plug, that's off too.", "The lamp flex is out now."
     pub(super) fn plug_is_off(&self, out: &mut Vec<Told>) {
         let off = |c: &Clause| c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "undone"));
@@ -150,6 +195,25 @@ impl Reader<'_> {
             }
         }
     }
+}
+
+/// A plug of which nobody has said whose it is.
+fn serves_nobody(o: &Phrase) -> bool {
+    o.of.is_empty() && (o.is_pronoun() || o.kind == Kind::Plug && o.words.iter().all(|w| tells_no_owner(w)))
+}
+
+/// "that's the power", "this one's for the speaker": whose the plug in hand is.
+fn points_to(words: &[Word], c: &Clause) -> Option<Phrase> {
+    let points = |s: &Phrase| s.is_pronoun() && matches!(s.head(), "that" | "this" | "it" | "one");
+    let that = c.mood == Mood::Relative && c.subjects.is_empty() && words[c.from].is("that");
+    if c.negated || c.passive || !that && c.subjects.is_empty() || !c.subjects.iter().all(points) {
+        return None;
+    }
+    let named = |p: &Phrase| matches!(p.kind, Kind::Part | Kind::Key) || p.head() == "power";
+    let owner = |p: &&Phrase| p.definite && !p.is_pronoun() && named(p);
+    let served = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "for" | "to")).map(|(_, np)| np).find(owner);
+    let owner = served.or_else(|| c.objects.first().filter(owner))?;
+    Some(Phrase { kind: Kind::Part, ..owner.clone() })
 }
 
 /// "that's the display": what is pointed out.

@@ -33,7 +33,9 @@ impl Reader<'_> {
             .or_else(|| self.that_is_off())
             .or_else(|| self.in_the_hand())
             .or_else(|| self.there_it_is_out())
-            .or_else(|| self.that_is_undone());
+            .or_else(|| self.that_is_undone())
+            .or_else(|| self.just_like_that())
+            .or_else(|| self.unplugs());
         out.extend(found);
     }
 
@@ -122,11 +124,18 @@ impl Reader<'_> {
         Some(self.removed(c, thing.clone(), "it is in the hand"))
     }
 
-    /// "There's the battery out.", "That's the fan plug off."
+    /// "There's the battery out.", "That's the fan plug off.", "And we have the board out."
     fn there_it_is_out(&self) -> Option<Told> {
-        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
-        let points = c.subjects.iter().all(|s| matches!(s.head(), "that" | "this") && s.said.len() == 1);
-        let away = matches!(&c.particles[..], [way] if way == "out" || way == "off") && c.places.is_empty();
+        let c = self.clauses.last().filter(|c| !c.negated && !c.supposed && c.mood == Mood::Plain)?;
+        let points = match c.base.as_str() {
+            "be" => c.subjects.iter().all(|s| matches!(s.head(), "that" | "this") && s.said.len() == 1),
+            // "If you yank it you'll have its teeth out."
+            "have" | "get" => c.agent() && !c.order && !self.words[c.from..c.to].iter().any(|w| w.said == "'ll"),
+            _ => false,
+        };
+        // "That's the fan out of the way."
+        let way = |(p, np): &(_, Phrase)| p == "of" && np.head() == "way";
+        let away = matches!(&c.particles[..], [way] if way == "out" || way == "off") && c.places.iter().all(way);
         let [thing] = &c.objects[..] else { return None };
         if !(points && away && thing.definite && thing.to < c.to) {
             return None;
@@ -137,6 +146,24 @@ impl Reader<'_> {
             _ => return None,
         };
         Some(Told { apart: Some((act, "and that is out")), ..self.removed(c, thing.clone(), "and that is out") })
+    }
+
+    /// "The thermometer just unplugs."
+    fn unplugs(&self) -> Option<Told> {
+        let c = self.clauses.iter().find(|c| matches!(c.base.as_str(), "unplug" | "disconnect") && !c.passive)?;
+        let own = c.form == Form::Third && c.objects.is_empty() && !c.negated && !c.supposed && c.mood == Mood::Plain;
+        let part = c.subjects.last().filter(|s| own && s.kind == Kind::Part && s.definite)?;
+        let apart = Some((Act::Disconnect, "unplugs by itself"));
+        Some(Told { apart, ..self.removed(c, part.clone(), "unplugs by itself") })
+    }
+
+    /// "And just like that the screen is off."
+    fn just_like_that(&self) -> Option<Told> {
+        let c = self.clauses.last().filter(|c| c.base == "be" && !c.negated && c.mood == Mood::Plain)?;
+        let away = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out" | "free"));
+        let part = c.subjects.last().filter(|s| s.kind == Kind::Part && s.definite)?;
+        (away && has(self.text, "just like that"))
+            .then(|| self.removed(c, part.clone(), "and just like that it is off"))
     }
 
     /// "Pop it off. That's the battery disconnected.": whose plug it was.

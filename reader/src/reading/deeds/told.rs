@@ -32,6 +32,8 @@ pub(super) struct Told {
     pub result: bool,
     /// "There are four screws": to be undone, where nobody says so.
     pub presented: bool,
+    /// A plug is pulled or made, and nobody has said whose it is.
+    pub unowned: bool,
     /// "And the lamp plug.": the act of the one before.
     pub elliptic: bool,
     /// "Wide tag, narrow tag, and four screws.": named alone, which tells an act only while things go together.
@@ -146,6 +148,8 @@ pub(super) struct Topic {
     pub listing: Option<usize>,
     /// What is told to be clipped or glued on, and not yet off: a tool worked in parts it.
     pub clipped: Option<(usize, Phrase)>,
+    /// What was told to be plugged in somewhere: "The fan is plugged in right here."
+    pub plugged: Option<(usize, Phrase)>,
     /// What screws hide under: "a screw under each foot".
     pub cover: Option<(usize, Phrase)>,
     /// "That's the motor.": pointed out, and nothing else said.

@@ -48,7 +48,7 @@ impl Reader<'_> {
             let out_of = w == "of" && self.clauses[n].particles.iter().any(|p| p == "out");
             (w == "from" || out_of) && parts && np.from >= p.to && np.kind == Kind::Part && np.definite && !socket
         });
-        if let Some((_, owner)) = from.filter(|_| p.words.len() == 1) {
+        if let Some((_, owner)) = from {
             return Phrase { of: vec![owner.clone()], ..p.clone() };
         }
         // "It is connected with the earth wire. This wire is fastened with a nut.": the one named just now, by its whole name.

@@ -83,7 +83,12 @@ impl Reader<'_> {
         let way = |c: &Clause| {
             let back = matches!(&c.particles[..], [back, way] if back == "back" && matches!(way.as_str(), "in" | "on"));
             let only = matches!(&c.particles[..], [way] if matches!(way.as_str(), "in" | "back"));
-            (back || only) && c.places.is_empty()
+            // "Push it down until it clicks, and the back's on."
+            let shuts = |s: &Phrase| {
+                matches!(s.head(), "back" | "cover" | "lid" | "panel" | "shell" | "door" | "cap" | "bezel" | "case")
+            };
+            let shut = c.from > 0 && c.particles == ["on"] && c.subjects.iter().all(shuts);
+            (back || only || shut) && c.places.is_empty()
         };
         let part = |p: &&Phrase| p.kind == Kind::Part && !p.is_pronoun() && !p.plural;
         let told = |c: &Clause| {

@@ -24,10 +24,11 @@ impl Reader<'_> {
         let has_it = |c: &Clause| {
             !c.negated
                 && !c.supposed
-                && matches!(
-                    c.base.as_str(),
-                    "use" | "have" | "need" | "keep" | "take" | "grab" | "get" | "do" | "wear" | "want"
-                )
+                && (c.order
+                    || matches!(
+                        c.base.as_str(),
+                        "use" | "have" | "need" | "keep" | "take" | "grab" | "get" | "do" | "wear" | "want" | "work"
+                    ))
         };
         if self.words.iter().any(|w| w.tag == super::words::Tag::Neg) || !self.clauses.iter().any(has_it) {
             return Vec::new();

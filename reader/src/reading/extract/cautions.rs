@@ -172,6 +172,11 @@ fn main_subject(
     let own = without_asides(&words[warning.span.clone()]);
     let sentence = without_asides(words);
     let tally = tally(&own, &sentence);
+    // "Leave it until it's completely dry, because it burns.": what was wiped with, and no hot part.
+    let burns = mentions(words, &["it", "burn"]) && mentions(words, &["dry"]);
+    if burns || mentions(words, &["it", "burn"]) && hazard == Some(CautionSubject::Chemical) {
+        return vec![CautionSubject::Chemical];
+    }
     let best = tally.first();
     let refers = own.iter().any(|w| matches!(*w, "it" | "them" | "those" | "this"))
         && !own.iter().any(|w| named_hazard(&[w]).is_some());

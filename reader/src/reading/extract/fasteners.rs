@@ -895,6 +895,13 @@ pub(in super::super) fn drive_near(words: &[&str], from: usize, to: usize) -> Op
         {
             return Some((Drive::Torx, Some(Drive::Torx.bit(&size))));
         }
+        // "Y zero", "Y double zero"
+        if words[i] == "y"
+            && words.get(i + 1).is_some_and(|w| matches!(*w, "zero" | "double" | "triple"))
+            && let Some((size, _)) = numbers::bit_size(words, i + 1)
+        {
+            return Some((Drive::TriPoint, Some(Drive::TriPoint.bit(&size))));
+        }
         if words[i] == "ph"
             && let Some((size, _)) = numbers::bit_size(words, i + 1)
         {

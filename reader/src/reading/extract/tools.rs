@@ -18,6 +18,7 @@ pub(in super::super) fn named(words: &[&str]) -> Vec<String> {
         .tools
         .all(words)
         .into_iter()
+        .filter(|(at, ..)| !(words[*at] == "sucker" && *at > 0 && words[*at - 1].starts_with("solder")))
         .filter(|(at, len, _)| !turned_down(words, *at) && !is_verb(words, *at, *len) && !other_card(words, *at, *len))
         .map(|(_, _, t)| t.clone())
         .collect();
@@ -60,6 +61,9 @@ pub(in super::super) fn named(words: &[&str]) -> Vec<String> {
 fn by_drive(words: &[&str]) -> Vec<String> {
     const AHEAD: usize = 3;
     let taken = |at: usize| {
+        // "a number two Phillips"
+        let sized = at > 2 && matches!(words[at - 2], "number" | "size");
+        let at = if sized { at - 2 } else { at };
         let before = &words[at.saturating_sub(AHEAD)..at];
         let verb = before.iter().any(|w| {
             matches!(*w, "get" | "grab" | "take" | "use" | "using" | "need" | "swap" | "switch" | "change" | "with")
@@ -83,6 +87,12 @@ fn by_drive(words: &[&str]) -> Vec<String> {
 
 fn drive_at(words: &[&str], at: usize) -> Option<(Drive, usize)> {
     let named = LEXICON.drives.at(words, at).map(|(len, drive)| (*drive, len));
+    // "the T fifteen"
+    if words[at] == "t"
+        && let Some((_, len)) = numbers::bit_size(words, at + 1)
+    {
+        return Some((Drive::Torx, 1 + len));
+    }
     named.or_else(|| numbers::bit_code(words[at]).map(|(drive, _)| (drive, 1)))
 }
 

@@ -87,6 +87,8 @@ pub(super) struct Bench {
     pub device: Option<String>,
     /// Plugs that were shown and are still to be named, with the last sentence of the row before and its segment after.
     pub row: Option<(usize, u32, usize)>,
+    /// The sentence that pulled or made a plug of which nobody said whose it is, and its place in the list of deeds.
+    pub unowned: Option<(usize, usize)>,
     /// What was warmed last, with the sentence: what holds it is soft, so that it is parted next.
     pub warmed: Option<(usize, String)>,
 }

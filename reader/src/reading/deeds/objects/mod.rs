@@ -100,6 +100,7 @@ pub(super) fn settle(
             named_plugs(s, &mut bench, &mut deeds);
         }
         if let Some((part, told)) = s.leads_to.as_ref().filter(|_| s.acts.is_empty()) {
+            owned(s, part, &mut bench, &mut deeds);
             row_of_plugs(s, part, *told, &bench, &mut deeds);
         }
         // "It takes 4 to 6 minutes.": belongs to what is being heated, pressed or waited for.
@@ -175,6 +176,18 @@ fn named_plugs(s: &Sentenced, bench: &mut Bench, deeds: &mut Vec<Deed>) {
     }
 }
 
+/// "Pull the ribbon out of its socket. This is for the buttons.": whose it was.
+fn owned(s: &Sentenced, part: &Phrase, bench: &mut Bench, deeds: &mut [Deed]) {
+    let Some((at, place)) = bench.unowned.take().filter(|(at, _)| s.number == at + 1) else { return };
+    let last = place + 1 == deeds.len();
+    let Some(plug) = deeds.last_mut().filter(|d| last && d.sentence == at) else { return };
+    if matches!(plug.act, Act::Disconnect | Act::Connect) {
+        bench.unplugged.retain(|w| !plug.what.contains(w));
+        plug.what = vec![name(part)];
+        bench.unplugged.extend(plug.what.iter().filter(|_| plug.act == Act::Disconnect).cloned());
+    }
+}
+
 /// "Lift up the flap. That one is for the buzzer. This goes to the printer. And that's the speaker.": while a row of
 /// plugs comes off, each is named by what it leads to.
 fn row_of_plugs(s: &Sentenced, part: &Phrase, told: bool, bench: &Bench, deeds: &mut Vec<Deed>) {
@@ -235,6 +248,7 @@ fn settle_one(s: &Sentenced, a: &Told, half: Half, bench: &mut Bench, deeds: &mu
     c.what.retain(|w| seen.insert(w.clone()));
     if pass(BY_BENCH, &mut c, bench, deeds) {
         put(&c, bench, deeds);
+        bench.unowned = (a.unowned && !deeds.is_empty()).then(|| (s.number, deeds.len() - 1));
     }
 }
 

@@ -151,7 +151,8 @@ impl<'m> Told<'m> {
     }
 
     fn action(&self, place: Place) -> Option<&'m Action> {
-        self.sentences.iter().find(|(at, ..)| *at == place).map(|(_, a, _)| *a)
+        let at = self.sentences.binary_search_by_key(&place, |(at, ..)| *at).ok()?;
+        Some(self.sentences[at].1)
     }
 
     /// One line about several parts becomes two where only some of them are told.

@@ -4,6 +4,8 @@
 //!
 //! `cues → sentences → repaired words → word classes → phrases → clauses → facts → statements → settled facts → fact sheet`
 //!
+//! Numbers that go by a name ("half a dozen") are figures from the repaired words on.
+//!
 //! English only for now. The reading is a pure function of the recording; what an author corrects is kept elsewhere, so
 //! that a better reader never overwrites a person.
 

@@ -33,7 +33,7 @@ pub(super) fn find(case: &Case<'_>) -> Vec<Finding> {
         let says = format!("No step of the teardown takes out or works on the {}.", manual.part_name(part));
         let remove = Edit::Part(PartEdit::Remove { id: part });
         // A part that something else still names cannot go by one press.
-        let fix = manual.apply(&remove, "").is_ok().then(|| Fix::new("Remove the part", remove));
+        let fix = manual.user_of(part).is_none().then(|| Fix::new("Remove the part", remove));
         RULE.finding(Subject::Part(part), says).resting_on(()).with(fix)
     };
     manual.parts.keys().copied().filter(|p| !handled.contains(p)).map(finding).collect()

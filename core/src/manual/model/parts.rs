@@ -184,7 +184,7 @@ impl Manual {
         Ok(())
     }
 
-    pub(in crate::manual) fn user_of(&self, id: PartId) -> Option<String> {
+    pub(crate) fn user_of(&self, id: PartId) -> Option<String> {
         if let Some(step) = self.steps.values().find(|s| s.actions.iter().any(|a| a.parts.contains(&id))) {
             return Some(format!("the step “{}”", step.title));
         }

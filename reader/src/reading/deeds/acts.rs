@@ -1,15 +1,15 @@
 //! From clauses to acts: which frame a clause fits, and what it is done to.
 
 use super::super::Act;
-use super::super::extract::{aloud, drive_near, settings, speaks_of_heat, tools_named};
+use super::super::extract::{drive_near, settings, speaks_of_heat, tools_named};
 use super::super::facts::Drive;
 use super::super::lexicon::LEXICON;
-use super::super::numbers::figure_of;
 use super::super::phrases::is_screw;
 use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
 use super::super::wording::{BY_HAND, numeral};
 use super::clauses::{Clause, Mood, split};
+use super::counts::{announces_screws, how_many, one_and_one, only_counts, screws_named};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::owners::whom_it_serves;
@@ -443,39 +443,6 @@ fn plugs_anew(clauses: &[Clause], number: usize, spoken_of: Option<&Phrase>, top
     }
 }
 
-/// "There are two.", "There's eleven of them.", "I counted twenty two.": how many, of what was spoken of.
-fn how_many(c: &Clause) -> Option<u32> {
-    let there = c.base == "be" && c.subjects.is_empty() && !c.order;
-    let counts = c.base == "count" && c.agent();
-    let [many] = &c.objects[..] else { return None };
-    let told = (there || counts) && !c.negated && !c.supposed && c.places.is_empty() && c.particles.is_empty();
-    many.count.filter(|n| told && many.is_pronoun() && *n > 1)
-}
-
-/// "Now the screws."
-fn screws_named(a: &Told) -> bool {
-    a.count.is_none() && matches!(a.apart, Some((Act::Unscrew, "screws are named" | "screws are shown")))
-}
-
-/// "Base plate, screws next.", "The screws are as follows."
-fn announces_screws(clauses: &[Clause]) -> bool {
-    let screws: Vec<&Phrase> = clauses.iter().flat_map(Clause::things).filter(|p| p.kind == Kind::Screw).collect();
-    !screws.is_empty() && screws.iter().all(|p| p.count.is_none() && p.plural) && clauses.iter().all(|c| !c.negated)
-}
-
-/// "One, two, and three.", "One here, one there and one down here.": counted aloud, and nothing else said.
-fn only_counts(lemmas: &[&str]) -> Option<u32> {
-    const BESIDE: [&str; 14] =
-        ["and", "here", "there", "down", "up", "okay", "so", "then", "another", "this", "that", "over", "the", "last"];
-    let counts = |w: &&str| figure_of(w).is_some() || BESIDE.contains(w);
-    // "Four.", "Four of them."
-    let alone = || match lemmas {
-        [n] | [n, "of", "them" | "these" | "those"] => figure_of(n).map(|n| n as u32),
-        _ => None,
-    };
-    aloud(lemmas).filter(|_| lemmas.iter().all(counts)).or_else(alone).filter(|n| *n > 1)
-}
-
 /// What a sentence is about, and what it leads to.
 fn about_it(text: &str, words: &[Word], clauses: &[Clause], out: &mut Sentenced) {
     let about = |c: &&Clause| c.mood == Mood::Plain && !c.negated && !c.order;
@@ -583,31 +550,6 @@ fn drivers(lemmas: &[&str], clauses: &[Clause]) -> Vec<Drive> {
         return named;
     }
     drive_near(lemmas, 0, lemmas.len()).map(|(drive, _)| drive).into_iter().collect()
-}
-
-/// The rule that adds up what is shown place by place.
-pub(super) const IN_A_ROW: &str = "screws are shown place by place";
-
-/// "There's a screw here and there's a screw here.": two.
-fn one_and_one(out: &mut Vec<Told>) {
-    const SHOWN: (Act, &str) = (Act::Unscrew, "screws are shown");
-    const NAMED: (Act, &str) = (Act::Unscrew, "screws are named");
-    let bare = |t: &Told| t.length_mm.is_none() && t.count.is_some();
-    let placed = |t: &Told| matches!(t.apart, Some(NAMED | (_, IN_A_ROW))) && !t.places.is_empty();
-    out.dedup_by(|more, first| {
-        let shown = |t: &Told| matches!(t.apart, Some(SHOWN | (Act::Unscrew, IN_A_ROW)));
-        let one_more = shown(first) && more.apart == Some(SHOWN) && more.count == Some(1);
-        // "Two at the left, two at the right."
-        let elsewhere = placed(first) && placed(more) && first.places[0].1.text() != more.places[0].1.text();
-        let both = (one_more || elsewhere) && bare(first) && bare(more);
-        if both {
-            first.count = first.count.zip(more.count).map(|(a, b)| a + b);
-            first.end = more.end;
-            first.apart = Some((Act::Unscrew, IN_A_ROW));
-            first.together = first.together.map(|(act, _)| (act, IN_A_ROW));
-        }
-        both
-    });
 }
 
 impl Reader<'_> {

@@ -8,7 +8,7 @@ use super::super::Act;
 use super::super::facts::{Drive, FastenerFact, FastenerOp, HeatFact};
 use super::super::wording::ScrewGroup;
 use super::super::{Statement, StatementKind};
-use super::acts::IN_A_ROW;
+use super::counts::IN_A_ROW;
 use super::supplement::screws;
 use super::{Deed, Half};
 use crate::units::{self, Measure, Quantity};

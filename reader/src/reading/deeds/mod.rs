@@ -12,7 +12,8 @@
 //!
 //! Acts are read in seven places: `work` says whether a sentence tells work at all, `done` whether a clause tells something
 //! that is done and to what, `frames` which act that is, `rows` what is told by being named in a row, `plugs` what
-//! is shown and then handled, `results` what only the end tells, and `acts` puts them together.
+//! is shown and then handled, `results` what only the end tells, and `acts` puts them together. Before that, `unnamed`
+//! makes screws of what is counted where the talk is of screws.
 //!
 //! The words and constructions are data (`grammar.toml`); the passes only apply them.
 
@@ -24,6 +25,7 @@ mod chains;
 mod classes;
 mod clauses;
 mod conditions;
+mod counts;
 mod done;
 mod figured;
 mod frames;

@@ -8,7 +8,7 @@ use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Caution, ConnectorKind, Heat, Level, Manual, Posture, Seam, Step, capitalised};
-use crate::reading::{CautionSubject, tells_what_to_do};
+use crate::reading::CautionSubject;
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
 
@@ -101,10 +101,10 @@ fn warnings<'m>(
         match out.iter_mut().find(same) {
             Some(first) => {
                 first.text = both(&first.text, &c.text);
-                // What keeps people whole is never left out because another sentence told something else to do; of the
-                // device, what was told is enough.
+                // What to do is never left out because another sentence told something else to do; of the device, what
+                // somebody forbids in so many words is enough.
                 if let Some(told) = &mut first.head {
-                    let enough = head.level == Level::Notice && tells_what_to_do(&first.text);
+                    let enough = head.level == Level::Notice && forbids(&first.text);
                     told.avoidance = told.avoidance.take().or(head.avoidance).filter(|_| !enough);
                 }
             }
@@ -116,6 +116,12 @@ fn warnings<'m>(
         }
     }
     out
+}
+
+/// "Do not pull on the wires.", "Never bend it."
+fn forbids(text: &str) -> bool {
+    let text = text.to_lowercase();
+    ["do not ", "never "].iter().any(|ban| text.contains(ban))
 }
 
 /// Two warnings one behind the other, the same words once.
@@ -269,6 +275,10 @@ mod tests {
     #[case::what_to_do_is_kept(
         &[(CautionSubject::Cable, "It may tear. Lift slowly."), (CautionSubject::Cable, "The ribbon may tear, it is short.")],
         "> **Notice, cable:** It may tear. Lift slowly. The ribbon may tear, it is short. Keep cables clear, and do not pull them."
+    )]
+    #[case::what_is_forbidden_is_enough(
+        &[(CautionSubject::Cable, "The ribbon may tear, it is short."), (CautionSubject::Cable, "Do not pull on the wires.")],
+        "> **Notice, cable:** The ribbon may tear, it is short. Do not pull on the wires."
     )]
     #[case::ordered_by_the_step(
         &[(CautionSubject::Lens, "Take off the cover.")],

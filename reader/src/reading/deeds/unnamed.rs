@@ -46,7 +46,7 @@ pub(super) fn name_screws(
     if !(talk.listed || talk.drive) || clauses.iter().any(|c| c.mood == Mood::Question) {
         return false;
     }
-    clauses.iter_mut().fold(false, |any, c| counted(words, c, &talk) || any)
+    clauses.iter_mut().map(|c| counted(words, c, &talk)).filter(|named| *named).count() > 0
 }
 
 /// "Three of the same, five millimetres."

@@ -9,7 +9,7 @@ use super::super::quantities::{self, Said};
 use super::super::sentences::Token;
 use super::super::wording::{BY_HAND, numeral};
 use super::clauses::{Clause, Mood, split};
-use super::counts::{announces_screws, how_many, one_and_one, only_counts, screws_named};
+use super::counts::{announces_screws, how_many, one_and_one, only_counts, screws_named, whose_screws};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::owners::whom_it_serves;
@@ -108,6 +108,7 @@ pub(super) fn read(number: usize, tokens: &[Token], next: &[Token], topic: &mut 
     if out.lists || reader.is_heading() || reader.announces() {
         if announces_screws(&clauses) {
             topic.listing = Some(number);
+            out.screws_of = whose_screws(&clauses);
         }
         return out;
     }
@@ -129,6 +130,8 @@ pub(super) fn read(number: usize, tokens: &[Token], next: &[Token], topic: &mut 
     let short = words.len() <= 4;
     if lists || out.acts.iter().all(|a| a.fragment || short && screws_named(a)) && announces_screws(&clauses) {
         topic.listing = Some(number);
+        out.lists_screws = lists;
+        out.screws_of = whose_screws(&clauses).filter(|_| !lists);
     }
     about_it(&text, &words, &clauses, &mut out);
     out.opens_with = opening.filter(|p| p.kind == Kind::Part);

@@ -41,6 +41,12 @@ pub(super) fn announces_screws(clauses: &[Clause]) -> bool {
     !screws.is_empty() && screws.iter().all(|p| p.count.is_none() && p.plural) && clauses.iter().all(|c| !c.negated)
 }
 
+/// "Rear housing, the screws are as follows.": of the housing.
+pub(super) fn whose_screws(clauses: &[Clause]) -> Option<Phrase> {
+    let named = |p: &&Phrase| p.kind == Kind::Part && !p.is_pronoun();
+    clauses.iter().flat_map(|c| c.subjects.iter().chain(&c.objects)).find(named).cloned()
+}
+
 /// The rule that adds up what is shown place by place.
 pub(super) const IN_A_ROW: &str = "screws are shown place by place";
 

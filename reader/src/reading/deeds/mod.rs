@@ -636,6 +636,14 @@ mod tests {
         "Plug the fan in. Now that the fan is plugged in, fold the cage back down.",
         "connect fan, close cage"
     )]
+    #[case::a_list_of_screws_has_an_owner(
+        "Rear shell, the screws are as follows. Three along the upper edge. Two beside the grip. Swing the stand out.",
+        "unscrew rear shell, unscrew rear shell, open stand"
+    )]
+    #[case::off_camera(
+        "Undo the screws of the lid and lift it off. I'll put the pump back together off camera.",
+        "unscrew lid, remove lid"
+    )]
     #[case::no_latch_was_pressed(
         "The pack is connected with a white plug, so lift the lid and pull it out.",
         "remove lid"

@@ -107,6 +107,10 @@ pub(super) struct Sentenced {
     pub leads_to: Option<(Phrase, bool)>,
     /// "The board has four connectors.": how many plugs are shown, to be named next.
     pub row: Option<u32>,
+    /// "Rear housing, the screws are as follows.": whose screws are listed from here on.
+    pub screws_of: Option<Phrase>,
+    /// One more line of such a list.
+    pub lists_screws: bool,
     /// "For the frame …": what the sentences from here on are about.
     pub opens_with: Option<Phrase>,
     /// What a sentence without a deed is about.

@@ -525,6 +525,12 @@ impl Tagger<'_> {
                     }));
             return Some(if thing { Tag::Det } else { Tag::Pron });
         }
+        // "I'll put it back together off camera."
+        let off_camera =
+            said == "off" && self.said(at + 1) == "camera" || said == "camera" && at > 0 && self.said(at - 1) == "off";
+        if off_camera {
+            return Some(Tag::Adv);
+        }
         // "Tighten the nut well."
         let ends = self.words[at].pause || at + 1 >= self.words.len();
         if said == "well" && ends && at > 0 && super::super::phrases::is_screw(&self.words[at - 1].lemma) {

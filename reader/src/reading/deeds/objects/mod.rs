@@ -80,6 +80,9 @@ pub(super) fn settle(
         if let Some(part) = &s.opens_with {
             bench.at = Some(name(part));
         }
+        if let Some(part) = &s.screws_of {
+            bench.headed = Some((s.number, name(part)));
+        }
         let listed = |n: usize| told.get(n).is_some_and(|s| s.heading && s.acts.is_empty());
         // "Window. Then the ring."
         let goes_on =
@@ -93,6 +96,9 @@ pub(super) fn settle(
                 continue;
             }
             settle_one(s, a, *half, &mut bench, &mut deeds);
+        }
+        if let Some((at, _)) = bench.headed.as_mut().filter(|_| s.lists_screws) {
+            *at = s.number;
         }
         if let Some(count) = s.row {
             bench.row = Some((s.number, count, s.cue));

@@ -8,7 +8,7 @@ use crate::cautions::{CautionHead, SaidLately};
 use crate::fasteners::joints::Orders;
 use crate::labels::Label;
 use crate::manual::{Called, Caution, ConnectorKind, Heat, Level, Manual, Posture, Seam, Step, capitalised};
-use crate::reading::CautionSubject;
+use crate::reading::{CautionSubject, forbids};
 use crate::rebuild::{Fold, RebuildStep, reverse_of};
 use crate::seams::opening::plan;
 
@@ -116,12 +116,6 @@ fn warnings<'m>(
         }
     }
     out
-}
-
-/// "Do not pull on the wires.", "Never bend it."
-fn forbids(text: &str) -> bool {
-    let text = text.to_lowercase();
-    ["do not ", "never "].iter().any(|ban| text.contains(ban))
 }
 
 /// Two warnings one behind the other, the same words once.

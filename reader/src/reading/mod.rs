@@ -66,7 +66,7 @@ pub use sheet::{At, CautionRow, Discrepancy, DiscrepancyKind, FactSheet, tally};
 pub use spelling::Spelling;
 pub use statements::StatementKind;
 pub use trace::trace;
-pub use warned::{caution, tells_what_to_do};
+pub use warned::{caution, forbids, tells_what_to_do};
 pub use wording::{Instruction, ScrewGroup, Whereabouts, list};
 
 use crate::recording::Recording;

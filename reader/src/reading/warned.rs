@@ -81,15 +81,19 @@ fn is_broken(text: &str) -> bool {
     words.next().is_none() || OPEN.contains(&last)
 }
 
+/// Whether a text says what not to do: "Do not pull on the wires.", "Never bend it."
+pub fn forbids(text: &str) -> bool {
+    let told: Vec<String> = sentences::words(text).map(|w| w.to_string()).collect();
+    told.iter().any(|w| matches!(w.as_str(), "don't" | "never"))
+        || told.windows(2).any(|w| matches!((w[0].as_str(), w[1].as_str()), ("may" | "do", "not")))
+}
+
 /// Whether a text tells what to do or to leave.
 pub fn tells_what_to_do(text: &str) -> bool {
     let told: Vec<String> = sentences::words(text).map(|w| w.to_string()).collect();
-    let says = |w: &String| {
-        matches!(w.as_str(), "must" | "mustn't" | "should" | "shouldn't" | "snug" | "don't" | "never" | "advised")
-    };
-    let forbids = told.windows(2).any(|w| matches!((w[0].as_str(), w[1].as_str()), ("may" | "do", "not")));
+    let says = |w: &String| matches!(w.as_str(), "must" | "mustn't" | "should" | "shouldn't" | "snug" | "advised");
     let suffices = told.last().is_some_and(|w| w == "enough");
-    if told.iter().any(says) || forbids || suffices {
+    if told.iter().any(says) || forbids(text) || suffices {
         return true;
     }
     // "If it is cracked, put film over it": the order stands behind a comma.

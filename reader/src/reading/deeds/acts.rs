@@ -14,7 +14,7 @@ use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::owners::whom_it_serves;
 use super::phrases::{Phrase, phrase_at};
-use super::plugs::{the_one_for, whose};
+use super::plugs::{plugged_in, the_one_for, whose};
 use super::results::let_do;
 use super::rows::{
     clipped, everything_is, its_screws, listed_plugs, row_behind, screws_and_free, screws_beside, screws_of_it,
@@ -382,9 +382,7 @@ fn keep(spoken: &[Phrase], clauses: &[Clause], out: &Sentenced, topic: &mut Topi
     if let Some(panel) = clipped(clauses) {
         topic.clipped = Some((number, panel.clone()));
     }
-    let plugged = |c: &&Clause| c.passive && c.base == "plug" && !c.negated;
-    if let Some(part) = clauses.iter().filter(plugged).find_map(|c| c.subjects.last()).filter(|p| p.kind == Kind::Part)
-    {
+    if let Some(part) = plugged_in(clauses) {
         topic.plugged = Some((number, part.clone()));
     }
     if let Some(cover) = clauses.iter().find_map(hides_a_screw) {
@@ -511,19 +509,25 @@ fn opening(words: &[Word]) -> Option<Phrase> {
     Some(thing).filter(|p| p.definite && matches!(p.kind, Kind::Part | Kind::Plug | Kind::Film | Kind::Tape))
 }
 
-/// "This is for the keypad.", "That one goes to the printer.", "And that's the speaker."
-fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
-    let points = c.subjects.first().is_some_and(|s| s.is_pronoun() && !matches!(s.head(), "i" | "you" | "we" | "they"));
-    if !points || c.passive {
+/// "This is for the keypad.", "That one goes to the printer.", "And that's the speaker.", "…, that's the power": what it
+/// leads to, and whether that is told by "for" or "to".
+pub(super) fn leads_to(c: &Clause) -> Option<(Phrase, bool)> {
+    let which = |s: &Phrase| s.is_pronoun() && !matches!(s.head(), "i" | "you" | "we" | "they");
+    let relative = c.mood == Mood::Relative && c.subjects.is_empty();
+    if !(relative || c.subjects.first().is_some_and(which)) || c.passive {
         return None;
     }
-    let part = |p: &&Phrase| matches!(p.kind, Kind::Part | Kind::Device | Kind::Key) && p.definite && !p.is_pronoun();
+    let thing = |p: &Phrase| matches!(p.kind, Kind::Part | Kind::Device | Kind::Key) || p.head() == "power";
+    let part = |p: &&Phrase| thing(p) && p.definite && !p.is_pronoun();
     let to = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "for" | "to")).map(|(_, p)| p).find(part);
-    match c.base.as_str() {
-        "be" | "go" | "lead" | "run" | "belong" | "connect" if to.is_some() => to.map(|p| (p.clone(), true)),
-        "be" => c.objects.iter().find(part).map(|p| (p.clone(), false)),
-        _ => None,
-    }
+    let (owner, told) = match c.base.as_str() {
+        "be" | "go" | "lead" | "run" | "belong" | "connect" if to.is_some() => (to?, true),
+        "be" => (c.objects.iter().find(part)?, false),
+        _ => return None,
+    };
+    // "the power": what it brings, and no thing by itself.
+    let kind = if owner.kind == Kind::Nothing { Kind::Part } else { owner.kind };
+    Some((Phrase { kind, ..owner.clone() }, told))
 }
 
 /// "Off with that.", "All of them out.": what leaves so is told by what it is.

@@ -9,6 +9,10 @@ use super::{Deed, Half};
 use crate::units::Quantity;
 use std::collections::BTreeSet;
 
+/// The rules that read "there are 12 screws" and "three more screws, Phillips again".
+pub(super) const SHOWN: &str = "screws are shown";
+pub(super) const NAMED: &str = "screws are named";
+
 /// The rule that reads "the board is held by two screws".
 pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 

@@ -3,6 +3,7 @@
 use super::super::Act;
 use super::super::extract::aloud;
 use super::super::numbers::figure_of;
+use super::afterwards::{NAMED, SHOWN};
 use super::clauses::Clause;
 use super::grammar::Kind;
 use super::phrases::Phrase;
@@ -32,7 +33,7 @@ pub(super) fn only_counts(lemmas: &[&str]) -> Option<u32> {
 
 /// "Now the screws."
 pub(super) fn screws_named(a: &Told) -> bool {
-    a.count.is_none() && matches!(a.apart, Some((Act::Unscrew, "screws are named" | "screws are shown")))
+    a.count.is_none() && matches!(a.apart, Some((Act::Unscrew, NAMED | SHOWN)))
 }
 
 /// "Base plate, screws next.", "The screws are as follows."
@@ -52,13 +53,11 @@ pub(super) const IN_A_ROW: &str = "screws are shown place by place";
 
 /// "There's a screw here and there's a screw here.": two.
 pub(super) fn one_and_one(out: &mut Vec<Told>) {
-    const SHOWN: (Act, &str) = (Act::Unscrew, "screws are shown");
-    const NAMED: (Act, &str) = (Act::Unscrew, "screws are named");
     let bare = |t: &Told| t.length_mm.is_none() && t.count.is_some();
-    let placed = |t: &Told| matches!(t.apart, Some(NAMED | (_, IN_A_ROW))) && !t.places.is_empty();
+    let placed = |t: &Told| matches!(t.apart, Some((Act::Unscrew, NAMED | IN_A_ROW))) && !t.places.is_empty();
     out.dedup_by(|more, first| {
-        let shown = |t: &Told| matches!(t.apart, Some(SHOWN | (Act::Unscrew, IN_A_ROW)));
-        let one_more = shown(first) && more.apart == Some(SHOWN) && more.count == Some(1);
+        let shown = |t: &Told| matches!(t.apart, Some((Act::Unscrew, SHOWN | IN_A_ROW)));
+        let one_more = shown(first) && more.apart == Some((Act::Unscrew, SHOWN)) && more.count == Some(1);
         // "Two at the left, two at the right."
         let elsewhere = placed(first) && placed(more) && first.places[0].1.text() != more.places[0].1.text();
         let both = (one_more || elsewhere) && bare(first) && bare(more);

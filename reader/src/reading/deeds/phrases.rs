@@ -44,6 +44,12 @@ impl Phrase {
         self.kind == Kind::Pronoun
     }
 
+    /// As if "screws" had been said.
+    pub fn as_screws(&self) -> Self {
+        let said = if self.plural { "screws" } else { "screw" };
+        Self { kind: Kind::Screw, words: vec!["screw".into()], said: vec![said.into()], ..self.clone() }
+    }
+
     /// A thing of the device.
     pub fn is_thing(&self) -> bool {
         !matches!(self.kind, Kind::Nothing | Kind::None | Kind::Time | Kind::Heat | Kind::Picture)
@@ -117,8 +123,7 @@ pub(super) fn phrase_at(w: &[Word], at: usize, to: usize) -> Option<(Phrase, usi
             phrase = Phrase { from: phrase.from, plural: true, count: phrase.count, ..of };
         } else if phrase.is_pronoun() && phrase.count.is_some_and(|n| n > 1) && w[at].is("the") && of_one_part(&of) {
             // "Undo the three of the battery bracket.": nothing but screws is told so.
-            let screw = |said: &str| vec![said.into()];
-            phrase = Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), of: vec![of], ..phrase };
+            phrase = Phrase { of: vec![of], ..phrase.as_screws() };
         } else if empty && w[after - 1].tag != Tag::Pron {
             // "four more of the T6": screws.
             let screws = phrase.is_pronoun()

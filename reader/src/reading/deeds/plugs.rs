@@ -2,6 +2,7 @@
 
 use super::super::Act;
 use super::super::lexicon::lemma;
+use super::acts::leads_to;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::names::tells_no_owner;
@@ -68,6 +69,12 @@ pub(super) fn whose(c: &Clause) -> Option<Phrase> {
         .iter()
         .find(|(p, np)| own && matches!(p.as_str(), "to" | "for") && np.kind == Kind::Part && np.definite)?;
     Some(Phrase { of: vec![to.clone()], ..plug.clone() })
+}
+
+/// "The fan is plugged in right here."
+pub(super) fn plugged_in(clauses: &[Clause]) -> Option<&Phrase> {
+    let plugged = |c: &&Clause| c.passive && c.base == "plug" && !c.negated;
+    clauses.iter().filter(plugged).find_map(|c| c.subjects.last()).filter(|p| p.kind == Kind::Part)
 }
 
 impl Reader<'_> {
@@ -138,8 +145,8 @@ impl Reader<'_> {
                 continue;
             }
             let behind = self.clauses.iter().skip_while(|c| self.words[c.from].start <= t.start);
-            let owners: Vec<Phrase> =
-                behind.take_while(|c| c.base == "be").filter_map(|c| points_to(self.words, c)).collect();
+            let pointed = behind.take_while(|c| c.base == "be" && !c.negated).filter_map(leads_to);
+            let owners: Vec<Phrase> = pointed.map(|(owner, _)| owner).collect();
             let several = owners.len() > 1 && plug.count.unwrap_or(2) == owners.len() as u32;
             if owners.len() == 1 && !plug.plural || several {
                 plug.kind = Kind::Plug;
@@ -153,10 +160,8 @@ impl Reader<'_> {
 
     /// "The fan is plugged in right here, so pull that out.": its plug.
     pub(super) fn plugged_here(&self, out: &mut [Told]) {
-        let plugged = |c: &&Clause| c.passive && c.base == "plug" && !c.negated;
-        let here = self.clauses.iter().filter(plugged).find_map(|c| c.subjects.last()).filter(|p| p.kind == Kind::Part);
         let before = || self.topic.plugged.as_ref().filter(|(at, _)| self.number - at == 1).map(|(_, p)| p);
-        let Some(part) = here.or_else(before) else { return };
+        let Some(part) = plugged_in(self.clauses).or_else(before) else { return };
         for t in out.iter_mut().filter(|t| matches!(t.apart, Some((Act::Remove, "taken off by lifting")))) {
             let said = |o: &Phrase| self.clauses.iter().flat_map(|c| &c.objects).find(|p| p.from == o.from).cloned();
             let [pulled] = &t.objects[..] else { continue };
@@ -200,20 +205,6 @@ impl Reader<'_> {
 /// A plug of which nobody has said whose it is.
 fn serves_nobody(o: &Phrase) -> bool {
     o.of.is_empty() && (o.is_pronoun() || o.kind == Kind::Plug && o.words.iter().all(|w| tells_no_owner(w)))
-}
-
-/// "that's the power", "this one's for the speaker": whose the plug in hand is.
-fn points_to(words: &[Word], c: &Clause) -> Option<Phrase> {
-    let points = |s: &Phrase| s.is_pronoun() && matches!(s.head(), "that" | "this" | "it" | "one");
-    let that = c.mood == Mood::Relative && c.subjects.is_empty() && words[c.from].is("that");
-    if c.negated || c.passive || !that && c.subjects.is_empty() || !c.subjects.iter().all(points) {
-        return None;
-    }
-    let named = |p: &Phrase| matches!(p.kind, Kind::Part | Kind::Key) || p.head() == "power";
-    let owner = |p: &&Phrase| p.definite && !p.is_pronoun() && named(p);
-    let served = c.places.iter().filter(|(p, _)| matches!(p.as_str(), "for" | "to")).map(|(_, np)| np).find(owner);
-    let owner = served.or_else(|| c.objects.first().filter(owner))?;
-    Some(Phrase { kind: Kind::Part, ..owner.clone() })
 }
 
 /// "that's the display": what is pointed out.

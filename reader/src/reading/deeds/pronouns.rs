@@ -165,8 +165,7 @@ impl Reader<'_> {
         let counted = self.clauses[..it.n].iter().filter(|c| leaves && c.verb.is_none()).flat_map(|c| &c.objects);
         let several = |o: &&Phrase| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && o.words.is_empty();
         let six = counted.rev().find(several)?;
-        let screw = |said: &str| vec![said.into()];
-        Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), plural: true, ..six.clone() })
+        Some(Phrase { plural: true, ..six.clone() }.as_screws())
     }
 
     /// "There's a screw behind this plug, so I'll hook that out.": what hides it.

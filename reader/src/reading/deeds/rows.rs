@@ -250,15 +250,8 @@ impl Reader<'_> {
         }
         let count = aloud(self.lemmas)?;
         let told = self.blank(first);
-        let screw = Phrase {
-            kind: Kind::Screw,
-            words: vec!["screw".into()],
-            said: vec!["screws".into()],
-            count: Some(count),
-            plural: true,
-            definite: false,
-            ..self.it(first)
-        };
+        let screw =
+            Phrase { count: Some(count), definite: false, ..Phrase { plural: true, ..self.it(first) }.as_screws() };
         Some(Told {
             apart: Some((Act::Unscrew, "screws are counted")),
             together: Some((Act::Drive, "screws are counted")),

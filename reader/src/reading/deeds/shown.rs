@@ -5,7 +5,7 @@ use super::super::extract::drive_near;
 use super::super::lexicon::LEXICON;
 use super::super::tags::Form;
 use super::super::wording::IN_TURN;
-use super::afterwards::{GONE_ROUND, MORE_SHOWN, SHOWN_HELD};
+use super::afterwards::{GONE_ROUND, MORE_SHOWN, NAMED, SHOWN, SHOWN_HELD};
 use super::clauses::{Clause, Mood};
 use super::frames::covers;
 use super::grammar::Kind;
@@ -47,7 +47,7 @@ impl Reader<'_> {
             matches!(c.base.as_str(), "hold" | "secure" | "fasten" | "keep" | "fix" | "attach" | "screw" | "mount");
         let mut told = self.blank(c);
         told.presented = true;
-        told.apart = Some((Act::Unscrew, "screws are shown"));
+        told.apart = Some((Act::Unscrew, SHOWN));
         told.confidence = 0.6;
         if c.mood == Mood::Question || c.mood == Mood::If {
             return None;
@@ -106,7 +106,7 @@ impl Reader<'_> {
             several && c.base == "be" && !c.passive && c.from == 0 && there
         });
         if let Some(screws) = counted {
-            told.apart = Some((Act::Unscrew, "screws are shown"));
+            told.apart = Some((Act::Unscrew, SHOWN));
             told.count = screws.count;
             told.objects = vec![screws.clone()];
             return Some(told);
@@ -175,8 +175,7 @@ impl Reader<'_> {
                 let counted =
                     c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && there)?;
                 drive_near(self.lemmas, c.from, (c.to + 6).min(self.lemmas.len()))?;
-                let screw = |said: &str| vec![said.into()];
-                Some(Phrase { kind: Kind::Screw, words: screw("screw"), said: screw("screws"), ..counted.clone() })
+                Some(counted.as_screws())
             };
             // "There's three that go in here."
             let that_go_in = || {
@@ -184,14 +183,7 @@ impl Reader<'_> {
                     c.objects.first().filter(|o| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && there)?;
                 let rest = self.clauses.get(n + 1)?;
                 let goes = rest.mood == Mood::Relative && rest.base == "go" && goes_in(rest);
-                let screw = |said: &str| vec![said.into()];
-                goes.then(|| Phrase {
-                    kind: Kind::Screw,
-                    words: screw("screw"),
-                    said: screw("screws"),
-                    definite: false,
-                    ..counted.clone()
-                })
+                goes.then(|| Phrase { definite: false, ..counted.as_screws() })
             };
             // "You see the keypad frame with eight small screws."
             let with = || {
@@ -465,8 +457,8 @@ impl Reader<'_> {
             && c.places.iter().any(|(p, _)| matches!(p.as_str(), "in" | "into"))
         {
             told.presented = true;
-            told.apart = Some((Act::Unscrew, "screws are named"));
-            told.together = Some((Act::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, NAMED));
+            told.together = Some((Act::Drive, NAMED));
             return Some(told);
         }
         // "Three at the top, 12 millimetres.", "Six along the edge, twelve millimetres, and out they come."
@@ -479,8 +471,7 @@ impl Reader<'_> {
         // "280 by 170 by 110 millimetres": a size of the whole.
         let counted = first.count.is_some_and(|n| n <= MOST) && c.places.iter().all(|(p, _)| p != "by");
         if first.is_pronoun() && counted && told.length_mm.is_some() && !c.places.is_empty() {
-            told.objects =
-                vec![Phrase { kind: Kind::Screw, words: vec!["screw".into()], said: vec!["screws".into()], ..first }];
+            told.objects = vec![first.as_screws()];
             told.presented = true;
             told.apart = Some((Act::Unscrew, "screws are counted"));
             told.together = Some((Act::Drive, "screws are counted"));
@@ -542,8 +533,8 @@ impl Reader<'_> {
         let behind = c.from > 0 && self.words[c.from - 1].pause || opens == "and" || opens == "then";
         if first.kind == Kind::Screw && first.count.is_some() && behind {
             told.presented = true;
-            told.apart = Some((Act::Unscrew, "screws are named"));
-            told.together = Some((Act::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, NAMED));
+            told.together = Some((Act::Drive, NAMED));
             return Some(told);
         }
         // "And the photo key cap.", "Then the lid.", "Next the valve plug."
@@ -583,7 +574,7 @@ impl Reader<'_> {
             // "One screw here by the tripod, another one up here."
             if first.kind == Kind::Screw && first.count.is_some() && !c.places.is_empty() {
                 told.presented = true;
-                told.apart = Some((Act::Unscrew, "screws are named"));
+                told.apart = Some((Act::Unscrew, NAMED));
             }
             told.fragment = true;
             told.elliptic = true;
@@ -598,8 +589,8 @@ impl Reader<'_> {
             let many = self.clauses.iter().flat_map(|k| &k.objects).find(|o| o.is_pronoun() && o.count.is_some());
             told.count = told.count.or(many.filter(|_| first.count.is_none()).and_then(|o| o.count));
             told.presented = true;
-            told.apart = Some((Act::Unscrew, "screws are named"));
-            told.together = Some((Act::Drive, "screws are named"));
+            told.apart = Some((Act::Unscrew, NAMED));
+            told.together = Some((Act::Drive, NAMED));
             return Some(told);
         }
         None

@@ -110,10 +110,7 @@ fn counted(words: &[Word], c: &mut Clause, talk: &Talk) -> bool {
 
 /// The phrase as if "screws" had been said.
 pub(super) fn as_screws(p: &mut Phrase) {
-    p.kind = Kind::Screw;
-    p.definite = false;
-    p.said = vec![if p.plural { "screws" } else { "screw" }.into()];
-    p.words = vec!["screw".into()];
+    *p = Phrase { definite: false, ..p.as_screws() };
 }
 
 /// "The four long ones go in the corners.": where screws were spoken of, it is they that are long and short.

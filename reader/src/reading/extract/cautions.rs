@@ -173,8 +173,8 @@ fn main_subject(
     let sentence = without_asides(words);
     let tally = tally(&own, &sentence);
     // "Leave it until it's completely dry, because it burns.": what was wiped with, and no hot part.
-    let burns = mentions(words, &["it", "burn"]) && mentions(words, &["dry"]);
-    if burns || mentions(words, &["it", "burn"]) && hazard == Some(CautionSubject::Chemical) {
+    let of_liquid = words.contains(&"dry") || hazard == Some(CautionSubject::Chemical);
+    if of_liquid && mentions(words, &["it", "burn"]) {
         return vec![CautionSubject::Chemical];
     }
     let best = tally.first();

@@ -193,9 +193,7 @@ fn counted_screws(r: &Reader<'_>, _: usize, c: &Clause, found: &mut Found<'_>) {
     let turns = matches!(c.base.as_str(), "undo" | "unscrew" | "loosen" | "drive") || r.these_screws(c);
     let several = |o: &&mut Phrase| o.is_pronoun() && o.count.is_some_and(|n| n > 1) && o.head() != "both";
     for o in found.objects.iter_mut().filter(several).filter(|_| turns) {
-        o.kind = Kind::Screw;
-        o.words = vec!["screw".into()];
-        o.said = vec!["screws".into()];
+        *o = o.as_screws();
     }
 }
 

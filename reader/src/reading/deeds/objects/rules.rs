@@ -4,7 +4,7 @@
 
 use super::super::super::Act;
 use super::super::super::phrases::describes_cable;
-use super::super::afterwards::SHOWN_BACK;
+use super::super::afterwards::{SHOWN, SHOWN_BACK};
 use super::super::grammar::Kind;
 use super::super::names::{is_cable, name};
 use super::super::phrases::Phrase;
@@ -228,7 +228,7 @@ pub(super) const BY_WORDS: &[Rule] = &[
     Mend(|c, _| {
         let shown = c.act == Act::Unscrew && c.together() && c.a.presented && !c.a.hypothetical;
         let counted = c.a.count.is_some() && c.a.objects.iter().any(|o| o.kind == Kind::Screw && !o.definite);
-        if shown && counted && c.because == "screws are shown" {
+        if shown && counted && c.because == SHOWN {
             (c.act, c.because) = (Act::Drive, SHOWN_BACK);
         }
     }),

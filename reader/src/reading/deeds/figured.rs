@@ -150,7 +150,20 @@ fn turning(deeds: &[Deed], s: &Statement, f: &FastenerFact) -> Option<usize> {
     // "Do up the three bolts": driven, where a word tells that they end up tight.
     let driven =
         |d: &Deed| f.op == FastenerOp::Tighten && d.act == Act::Drive && f.count.is_some() && d.count == f.count;
-    nearest(deeds, s, as_many).or_else(|| nearest(deeds, s, |d| turns(d, f.op))).or_else(|| nearest(deeds, s, driven))
+    nearest(deeds, s, as_many)
+        .or_else(|| nearest(deeds, s, |d| turns(d, f.op)))
+        .or_else(|| nearest(deeds, s, driven))
+        .or_else(|| counted_now(deeds, s, f))
+}
+
+/// "There's one screw here, one here, one here." and, a breath later, "so four screws, and they hold the cover.": the act
+/// right before, which nobody has counted yet.
+fn counted_now(deeds: &[Deed], s: &Statement, f: &FastenerFact) -> Option<usize> {
+    let at = deeds.iter().rposition(|d| d.start < s.start)?;
+    let d = &deeds[at];
+    let uncounted = turns(d, f.op) && d.count.is_none() && d.groups.is_empty() && f.count.is_some();
+    let same = f.what.as_ref().is_none_or(|what| d.what.is_empty() || d.what.contains(what));
+    (uncounted && same && d.cue + 1 >= s.cue as usize).then_some(at)
 }
 
 /// The act of screws that are told by their number and size alone, where the work around it goes the same way.
@@ -324,6 +337,18 @@ mod tests {
             Some("Drive in the three screws (12 mm) of the cover."),
             "{told:?}"
         );
+    }
+
+    /// Captions cut the counting from the count.
+    #[test]
+    fn what_was_pointed_at_is_counted_a_breath_later() {
+        let told = texts(
+            "[0:00] now there's one screw here one here one here and one here\n\n\
+             [0:05] so four screws Phillips one they're twelve millimetres long and they hold the bottom cover\n\n\
+             [0:12] so now take the bottom cover off",
+        );
+        assert_eq!(told[0], "Undo the four PH screws (12 mm) of the bottom cover.", "{told:?}");
+        assert_eq!(told.len(), 2, "{told:?}");
     }
 
     #[test]

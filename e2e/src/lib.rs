@@ -244,7 +244,8 @@ impl App {
             }
             rocket::tokio::time::sleep(Duration::from_millis(70)).await;
         }
-        panic!("never: {what}");
+        let at = self.driver.current_url().await.map(|u| u.to_string()).unwrap_or_default();
+        panic!("never: {what}; the browser stands at {at}");
     }
 
     /// Asks the API for JSON.

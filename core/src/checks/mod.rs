@@ -33,7 +33,7 @@ use crate::rebuild::{Difference, Fold, differences, fold};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use utoipa::ToSchema;
 
 /// A manual with what many rules read, each worked out once and only where a rule asks for it.
@@ -45,6 +45,7 @@ pub struct Case<'m> {
     stretches: OnceCell<Vec<Stretch>>,
     sentences: OnceCell<Vec<Sentence<'m>>>,
     differences: OnceCell<Vec<Difference>>,
+    places: OnceCell<HashMap<StepId, usize>>,
 }
 
 impl<'m> Case<'m> {
@@ -57,6 +58,7 @@ impl<'m> Case<'m> {
             stretches: OnceCell::new(),
             sentences: OnceCell::new(),
             differences: OnceCell::new(),
+            places: OnceCell::new(),
         }
     }
 
@@ -90,6 +92,17 @@ impl<'m> Case<'m> {
     /// Where what was told of the rebuild and the teardown turned round disagree.
     pub fn differences(&self) -> &[Difference] {
         self.differences.get_or_init(|| differences(self.manual, self.chain()))
+    }
+
+    /// Where in the work something stands that belongs to a step.
+    fn place(&self, subject: &Subject) -> Option<usize> {
+        let step = match subject {
+            Subject::Step(step) => *step,
+            Subject::Group(group) => self.manual.fasteners.get(group)?.step,
+            _ => return None,
+        };
+        let places = || self.manual.order().into_iter().enumerate().map(|(at, step)| (step, at)).collect();
+        self.places.get_or_init(places).get(&step).copied()
     }
 
     /// The title of a step, or a word for one that is gone.
@@ -136,7 +149,13 @@ pub fn findings(manual: &Manual) -> Vec<Finding> {
 pub fn findings_of(case: &Case<'_>) -> Vec<Finding> {
     let of_whole = order::RULES_OF_WHOLE.iter().filter(|_| case.manual.cut.is_none());
     let all = rules_of_guides().chain(of_whole);
-    in_order(all.flat_map(|(_, find)| find(case)).map(|f| f.decided(case.manual)).collect())
+    in_order(all.flat_map(|(_, find)| along(case, find(case))).map(|f| f.decided(case.manual)).collect())
+}
+
+/// What one rule found, in the order of the work; rules look through tables whose order is that of their ids, so of chance.
+fn along(case: &Case<'_>, mut found: Vec<Finding>) -> Vec<Finding> {
+    found.sort_by_cached_key(|f| f.about.iter().find_map(|s| case.place(s)).unwrap_or(usize::MAX));
+    found
 }
 
 /// The order in which findings are read.
@@ -186,6 +205,22 @@ pub fn rule(id: RuleId) -> &'static Rule {
 mod tests {
     use super::*;
     use std::collections::BTreeSet;
+
+    /// A table in the order of its ids gives another walk through the questions with every manual.
+    #[test]
+    fn one_rule_asks_in_the_order_of_the_work() {
+        let parts = ["lid", "tray", "screen", "fan", "board", "cell", "bezel", "grille"];
+        let pried = |part| format!("step Remove the {part} with spudger\njoint of the {part}: glue\n");
+        let screwed = |part| format!("step Remove the {part} bracket\nscrews of the {part} bracket: some PH1\n");
+        let text: String = parts.iter().flat_map(|part| [pried(part), screwed(part)]).collect();
+        for rule in [RuleId::EntryUntold, RuleId::Uncounted] {
+            let asked = written::found(super::rule(rule), &text);
+            assert_eq!(asked.len(), parts.len());
+            for (part, says) in parts.iter().zip(asked) {
+                assert!(says.contains(part), "“{says}” is asked where the {part} should be");
+            }
+        }
+    }
 
     /// A name without a rule would be offered by the API and never found; the enum's last name bounds the search.
     #[test]

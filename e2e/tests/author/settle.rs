@@ -148,3 +148,37 @@ async fn the_walk_takes_the_joint_that_is_asked_about_in_hand() -> Done {
     }
     app.end().await
 }
+
+/// Two parts, apart from one another, of which nobody tells how they go back.
+const UNTOLD: &str = "[0:00] Take off the cover. Take out the fan.\n\n\
+    [0:20] Take out the board. Take out the tray. Take out the cell.\n\n\
+    [0:40] Now we put it back together. Put the cell in. Put the board in. Put the cover back on.";
+
+#[rocket::async_test]
+async fn the_walk_takes_the_step_that_is_asked_about_in_hand_on_the_fold() -> Done {
+    let app = App::start(false).await;
+    let id = app.make("Tide clock", UNTOLD).await;
+    let all = open(&app, &id).await;
+    let at_fold = all.iter().filter(|(stop, _)| stop == "fold").count();
+    assert!(at_fold > 1, "{all:?}");
+    app.goto(&format!("/manuals/{id}/fold")).await?;
+    app.text(&format!("{} to settle", all.len())).await?;
+    let mut seen = Vec::new();
+    for n in 1..all.len() {
+        app.keys(Key::F8 + "").await?;
+        let wanted = format!("{n} of ");
+        app.until(&wanted, async || Ok(heading(&app).await.is_ok_and(|h| h.starts_with(&wanted)))).await;
+        if !heading(&app).await?.ends_with("Fold") {
+            continue;
+        }
+        let asked = app.words("[aria-label='To settle'] [data-ways] p").await?;
+        let part = if asked.contains("fan") { "fan" } else { "tray" };
+        app.until(&format!("the {part} in hand"), async || {
+            Ok(app.words("[data-place][aria-current=true]").await.is_ok_and(|w| w.contains(part)))
+        })
+        .await;
+        seen.push(part);
+    }
+    assert!(seen.contains(&"fan") && seen.contains(&"tray"), "{seen:?}");
+    app.end().await
+}

@@ -1,8 +1,9 @@
 /** A list to choose one thing from by pointer or arrows; what is chosen opens beside it. */
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import { focusRing, space } from "../theme";
+import { useInView } from "./place";
 
 const List = styled(ListBox)`
   outline: none;
@@ -25,8 +26,11 @@ export type Choice = { id: string; name: string; shown: ReactNode };
 type Props = { label: string; rows: Choice[]; chosen: string | null; onChoose: (id: string) => void };
 
 export function Chooser({ label, rows, chosen, onChoose }: Props) {
+  const list = useRef<HTMLDivElement>(null);
+  useInView(list, chosen);
   return (
     <List
+      ref={list}
       aria-label={label}
       selectionMode="single"
       selectionBehavior="replace"

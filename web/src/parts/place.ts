@@ -3,7 +3,7 @@
  * thing itself instead of at the stop.
  */
 import { type RefObject, useCallback, useEffect, useRef, useState, useSyncExternalStore } from "react";
-import { useLocation, useSearchParams } from "react-router";
+import { useLocation, useNavigationType, useSearchParams } from "react-router";
 import type { Finding } from "../api/client";
 
 /** Names and values of the address; `null` takes one out. */
@@ -39,34 +39,51 @@ function changed(search: string, change: Change): string {
   return text === "" ? "" : `?${text}`;
 }
 
-/** What the address says of a name, and the way to change it. It never adds a page to go Back through. */
-export function usePlace(): [(name: string) => string | null, (change: Change) => void] {
+/**
+ * What a stop writes into the address stands for what was asked for before it. On a slow machine an address is drawn long
+ * after it was written, when another may be on its way already; so the address itself says whose it is.
+ */
+type Own = { asked: string };
+
+/** By which address somebody came here, and whether the one that is drawn was written by the stop itself since. */
+export function useAsking(): { asking: string; own: boolean } {
+  const { key, state } = useLocation();
+  // Who goes Back asks for what stood there, whoever wrote it.
+  const back = useNavigationType() === "POP";
+  const asked = (state as Own | null)?.asked;
+  return { asking: back ? key : (asked ?? key), own: asked !== undefined && !back };
+}
+
+/**
+ * What the address says of a name, and the way to change it. It never adds a page to go Back through. Where a change
+ * `asks`, it leads to something as a link does; else it keeps what somebody did.
+ */
+export function usePlace(): [(name: string) => string | null, (change: Change, asks?: "asks") => void] {
   const [params, setParams] = useSearchParams();
   const { pathname } = useLocation();
+  const { asking } = useAsking();
   const go = useCallback(
-    (change: Change) => {
+    (change: Change, asks?: "asks") => {
       // Somebody is on the way to another stop, whose page is not drawn yet: going on here would lead back.
       if (window.location.pathname !== pathname) {
         leave(pathname, changed(left.get(pathname) ?? "", change));
         return;
       }
       // The address itself and not the parameters of this rendering: two changes may come in one go.
-      setParams(changed(window.location.search, change), { replace: true });
+      const state: Own | null = asks ? null : { asked: asking };
+      setParams(changed(window.location.search, change), { replace: true, state });
     },
-    [setParams, pathname],
+    [setParams, pathname, asking],
   );
   return [(name) => params.get(name), go];
 }
 
-/**
- * Keeps a choice in the address a moment after it was made, so that walking through a list stays light. Gives what was
- * written last, by which a way that a link asks for can be told from one's own.
- */
-export function useKeptPlace(name: string, value: string | null): RefObject<string | null> {
+/** Keeps a choice in the address a moment after it was made, so that walking through a list stays light. */
+export function useKeptPlace(name: string, value: string | null) {
   const [place, go] = usePlace();
   const kept = place(name);
-  const written = useRef<string | null>(null);
-  const stop = useRef(useLocation().pathname);
+  const { pathname, search } = useLocation();
+  const stop = useRef(pathname);
   const latest = useRef({ value, kept });
   latest.current = { value, kept };
   useEffect(
@@ -80,36 +97,43 @@ export function useKeptPlace(name: string, value: string | null): RefObject<stri
   useEffect(() => {
     if ((value ?? null) === kept) return;
     const later = setTimeout(() => {
-      written.current = value;
+      // Another address is on its way and may ask for something else; when it is drawn, this is asked again.
+      if (window.location.pathname === pathname && window.location.search !== search) return;
       go({ [name]: value });
     }, 250);
     return () => clearTimeout(later);
-  }, [name, value, kept, go]);
-  return written;
+  }, [name, value, kept, go, pathname, search]);
 }
 
 /**
  * The row in hand of a stop's list, kept in the address under `name`: the one that was left, else the one that a link
- * means, else the first. A link that comes while the page stands leads to its own row.
+ * means, else the first. A link that comes while the page stands leads to its own row, once that is there.
  */
 export function useChosen(
   name: string,
   rows: { linked?: string | null; first: string | null },
 ): [string | null, (chosen: string | null) => void] {
   const [place] = usePlace();
-  const asked = place(name);
-  const [chosen, setChosen] = useState<string | null>(asked ?? rows.linked ?? rows.first);
-  const written = useKeptPlace(name, chosen);
-  const linked = rows.linked ?? null;
-  const followed = useRef(linked);
+  const { asking, own } = useAsking();
+  const named = place(name);
+  const [chosen, setChosen] = useState<string | null>(named ?? rows.linked ?? rows.first);
+  useKeptPlace(name, chosen);
+  const meant = (own ? null : named) ?? rows.linked ?? null;
+  const followed = useRef(asking);
   useEffect(() => {
-    if (linked && linked !== followed.current) setChosen(linked);
-    followed.current = linked;
-  }, [linked]);
-  useEffect(() => {
-    if (asked && asked !== written.current) setChosen(asked);
-  }, [asked, written]);
+    if (followed.current === asking || !meant) return;
+    followed.current = asking;
+    setChosen(meant);
+  }, [asking, meant]);
   return [chosen, setChosen];
+}
+
+/** Brings the row in hand into view, wherever the choice came from. */
+export function useInView(list: RefObject<HTMLElement | null>, chosen: string | null) {
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another choice is what moves the view
+  useEffect(() => {
+    list.current?.querySelector("[aria-selected=true], [aria-current=true]")?.scrollIntoView({ block: "nearest" });
+  }, [list, chosen]);
 }
 
 export function useLeftPlaces(manual: string): (stop: string) => string {

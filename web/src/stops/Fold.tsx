@@ -6,7 +6,7 @@ import { useFindings, useGuide, useManual } from "../api/manual";
 import { Check, Heading, Key, More, Muted, Pending } from "../parts/controls";
 import { Findings } from "../parts/Findings";
 import { Page, Row } from "../parts/layout";
-import { useKeptPlace, usePlace } from "../parts/place";
+import { useChosen, useKeptPlace, usePlace } from "../parts/place";
 import { useEvidence } from "../parts/tape-context";
 import { font, space } from "../theme";
 import { Accounts, ScrewAccounts } from "./fold/Accounts";
@@ -53,9 +53,10 @@ export default function Fold() {
 function Loaded({ fold }: { fold: FoldView }) {
   const { view } = useManual();
   const [address] = usePlace();
-  const [chosen, setChosen] = useState<string | null>(address("step"));
+  const [step, setChosen] = useChosen("step", { first: null });
+  // What is told of the rebuild stands across from what it puts back.
+  const chosen = fold.rebuild.find((s) => s.told === step)?.of ?? step;
   const [all, setAll] = useState(address("lines") === "all");
-  useKeptPlace("step", chosen);
   useKeptPlace("lines", all ? "all" : null);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");
   const told = fold.rebuild.filter((s) => s.told && (s.of ?? s.told) === chosen).map((s) => s.told ?? "");

@@ -17,7 +17,7 @@ export default function Steps() {
   const [place, go] = usePlace();
   const tab = place("tab") ?? "order";
   /** A step that another panel wants to be shown. */
-  const show = (step: string) => go({ tab: null, step });
+  const show = (step: string) => go({ tab: null, step }, "asks");
   const count = (n: number) => (n > 0 ? ` ${n}` : "");
   const { manual } = view;
   return (

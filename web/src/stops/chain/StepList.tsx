@@ -1,9 +1,11 @@
 /** The steps in the order of the work, with the reasons between them as arcs in the margin. */
+import { useRef } from "react";
 import { ListBox, ListBoxItem } from "react-aria-components";
 import styled from "styled-components";
 import type { ChainRow, ChainView, ConditionRow } from "../../api/client";
 import { keys } from "../../api/tables";
 import { minutes } from "../../parts/format";
+import { useInView } from "../../parts/place";
 import { focusRing, font } from "../../theme";
 
 const ROW = 46;
@@ -42,6 +44,8 @@ type Props = {
 
 export function StepList({ chain, lit, chosen, onChoose, onReach, onConfirm, onAdd }: Props) {
   const inHand = chain.steps.find((s) => s.step === chosen);
+  const board = useRef<HTMLDivElement>(null);
+  useInView(board, chosen);
   const onKey = (event: React.KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !inHand) return;
     const acts: Record<string, () => void> = {
@@ -56,7 +60,7 @@ export function StepList({ chain, lit, chosen, onChoose, onReach, onConfirm, onA
     act();
   };
   return (
-    <Board onKeyDownCapture={onKey}>
+    <Board ref={board} onKeyDownCapture={onKey}>
       <Arcs chain={chain} lit={lit} chosen={chosen} />
       <ListBox
         aria-label="Steps in the order of the work"

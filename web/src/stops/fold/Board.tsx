@@ -10,6 +10,7 @@ import { useManual } from "../../api/manual";
 import { Button, Muted } from "../../parts/controls";
 import { isAbout } from "../../parts/Findings";
 import { ordinal, plural } from "../../parts/format";
+import { useInView } from "../../parts/place";
 import { focusRing, font, space } from "../../theme";
 import { BackStep } from "./BackStep";
 import { lying, PileHalf, total } from "./Pile";
@@ -140,6 +141,7 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
   const before = (back: Back) => fold.rebuild[back.number - 2]?.bench ?? fold.turn;
   let last = { screws: 0, plugs: 0, parts: 0, seals: 0 } as FoldView["turn"];
   const places = usePlaces(board, [fold, chosen, all, open]);
+  useInView(board, chosen);
 
   return (
     <Grid ref={board} onKeyDown={(event) => walk(event, board.current)}>
@@ -156,6 +158,7 @@ export function Board({ fold, findings, chosen, onChoose, all }: Props) {
               $row={line}
               tabIndex={0}
               $lit={lit(row.step)}
+              aria-current={lit(row.step) || undefined}
               onFocus={() => onChoose(row.step)}
               onClick={() => onChoose(row.step)}
             >

@@ -9,7 +9,7 @@ import { Button, ErrorNote, Heading, Key, Muted } from "../../parts/controls";
 import { isAbout } from "../../parts/Findings";
 import { plural } from "../../parts/format";
 import { Top } from "../../parts/layout";
-import { useKeptPlace, usePlace } from "../../parts/place";
+import { useAsking, useKeptPlace, usePlace } from "../../parts/place";
 import { useEvidence } from "../../parts/tape-context";
 import { font, space } from "../../theme";
 import { WRITE_ON } from "./Sentences";
@@ -144,13 +144,13 @@ export function Sequence({ margins, found }: Props) {
     event.preventDefault();
   };
 
-  const written = useKeptPlace("step", inHand);
+  useKeptPlace("step", inHand);
+  const { asking, own } = useAsking();
   // What a link or another panel asks for is chosen, in view and in focus; its form opens where the link says so.
   const seen = useRef<string | null>(null);
   useEffect(() => {
-    if (!wanted || seen.current === wanted) return;
-    seen.current = wanted;
-    if (written.current === wanted) return;
+    if (!wanted || seen.current === asking || (own && seen.current !== null)) return;
+    seen.current = asking;
     setChosen(wanted);
     const at = list.current?.querySelector<HTMLElement>(`[data-step="${wanted}"]`);
     at?.scrollIntoView({ block: "center" });
@@ -160,7 +160,7 @@ export function Sequence({ margins, found }: Props) {
       setEditing(wanted);
       goTo({ open: null });
     } else at?.focus({ preventScroll: true });
-  }, [wanted, place, goTo, written]);
+  }, [wanted, place, goTo, asking, own]);
   useEffect(() => {
     // A step that was just edited keeps the focus, so that the keys go on working.
     if (editing === null && chosen)

@@ -97,8 +97,13 @@ fn whole(t: &Tagged<'_>, clauses: &[Clause], n: usize) -> bool {
         "note", "need",
     ];
     let before = &clauses[n - 1];
+    // "let the cell cool", but "so I know the order keep the iron away": what is known is told already.
+    const TAKES_AN_ORDER: [&str; 7] = ["let", "make", "help", "see", "watch", "feel", "hear"];
     let near = clauses[n].from - before.verb.unwrap_or(before.from) <= 3;
-    if TAKES_A_CLAUSE.contains(&before.base) && near {
+    let told = !before.objects.is_empty()
+        && clauses[n].verb == Some(clauses[n].from)
+        && !TAKES_AN_ORDER.contains(&before.base);
+    if TAKES_A_CLAUSE.contains(&before.base) && near && !told {
         return false;
     }
     // "if it breaks use some alcohol": a condition wants its consequence, unless it follows one.
@@ -143,6 +148,7 @@ mod tests {
     #[case("so take the lid off and put it aside pull out the fan it's held by one clip", &["so take the lid off and put it aside", "pull out the fan", "it's held by one clip"])]
     #[case("if it breaks put some alcohol on it never bend the battery it can catch fire", &["if it breaks put some alcohol on it", "never bend the battery", "it can catch fire"])]
     #[case("there are four screws on the back the two in the corners are longer", &["there are four screws on the back", "the two in the corners are longer"])]
+    #[case("I took a photo so I know the order keep the iron away from the white plug", &["I took a photo", "so I know the order", "keep the iron away from the white plug"])]
     #[case("make sure it's in straight and close the latch", &["make sure it's in straight and close the latch"])]
     #[case("undo the set screw on the arm look how dirty this thing is", &["undo the set screw on the arm look how dirty this thing is"])]
     #[case("let it cool down for a minute before you touch it", &["let it cool down for a minute before you touch it"])]

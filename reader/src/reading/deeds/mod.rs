@@ -44,6 +44,7 @@ mod shown;
 mod steps;
 mod straight;
 mod supplement;
+mod tethered;
 mod told;
 mod topics;
 mod turns;
@@ -444,7 +445,7 @@ mod tests {
     )]
     #[case::on_the_back_of_it(
         "Take out the pump. Lift it slowly because two flat plugs are on the back. Pull those off.",
-        "remove pump, disconnect pump flat plugs"
+        "disconnect pump flat plugs, remove pump"
     )]
     #[case::what_they_are(
         "Three cables go to it, the left horn, the right horn and the lamp. The horns are plain plugs. With all three undone the \
@@ -699,7 +700,7 @@ mod tests {
     )]
     #[case::shown(
         "That shows us the pump. Four screws, 14 millimetres each. Lift it slowly because two flat plugs are on the back. Pull those off.",
-        "unscrew pump, remove pump, disconnect flat plugs"
+        "unscrew pump, disconnect flat plugs, remove pump"
     )]
     #[case::measured_across("Take the multimeter and put it across the two legs of the coil.", "measure legs")]
     #[case::its_own_latch(

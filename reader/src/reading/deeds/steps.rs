@@ -47,7 +47,7 @@ pub struct DraftAct {
     end: usize,
 }
 
-/// Most deeds of one step.
+/// Most deeds of one step; the lift that they all lead to still belongs to them.
 const MAX_DEEDS: usize = 8;
 
 /// Deeds grouped to steps, with a title and plain sentences; cautions stand at the step that they come before.
@@ -120,7 +120,8 @@ fn opened(group: &[Deed], deed: &Deed) -> bool {
 
 fn goes_on(group: &[Deed], deed: &Deed) -> bool {
     let last = group.last().expect("no group is empty");
-    if last.half != deed.half || group.len() >= MAX_DEEDS {
+    let led_to = deed.act == Act::Remove && group.iter().any(|d| d.what == deed.what);
+    if last.half != deed.half || group.len() >= MAX_DEEDS + usize::from(led_to) {
         return false;
     }
     if !deed.what.is_empty() && deed.what == last.what {

@@ -93,6 +93,12 @@ pub(in super::super) fn warnings(t: &Tagged<'_>, clauses: &[Clause]) -> Option<W
     if let (Some(trigger), Some((text, span))) = (&trigger, &harm) {
         return warning(format!("“{trigger}” and the harm “{text}”"), 0.9, span.clone(), true);
     }
+    if let Some(span) = left_alone(t) {
+        return warning(format!("tells what to leave: “{}”", t.said[span.clone()].join(" ")), 0.85, span, true);
+    }
+    if let Some(told) = learnt(t) {
+        return warning(format!("tells what went wrong: “{told}”"), 0.75, all, true);
+    }
     if let Some(trigger) = &trigger
         && !matches!(trigger.as_str(), "always" | "otherwise" | "must always")
     {
@@ -326,10 +332,14 @@ fn forbidden_unknown(t: &Tagged<'_>, clauses: &[Clause]) -> Option<(Range<usize>
     let at = (0..t.len().saturating_sub(1)).find(|i| orders(*i))?;
     let known = clauses.iter().any(|c| c.verb.is_some_and(|v| v > at && v <= at + 2));
     let next = t.words[at + 1];
-    let word = next.len() > 2 && t.tags[at + 1] == Tag::Noun && !LEXICON.verb_forms.contains_key(next);
+    let word = next.len() > 2
+        && !matches!(next, "worry" | "bother" | "panic")
+        && t.tags[at + 1] == Tag::Noun
+        && !LEXICON.verb_forms.contains_key(next);
     let to = (at + 1..t.len()).find(|i| t.pause[*i]).map_or(t.len(), |i| i + 1);
-    let (_, about) = tally(&t.words[at..to], &[]).first().copied().filter(|_| word && !known)?;
-    Some((at..to, about))
+    // "That cable is short, don't fling the cover open.": what suffers may stand before.
+    let about = tally(&t.words[at..to], &[]).first().map(|(_, about)| *about);
+    Some((at..to, about.or_else(|| named_hazard(&t.words[..at])).filter(|_| word && !known)?))
 }
 
 /// "so that this cable is not pulled", "watch that the keys are not broken off": an end that spares something.
@@ -356,7 +366,9 @@ fn protected(clauses: &[Clause]) -> Option<(Range<usize>, CautionSubject)> {
     clauses.iter().filter(|c| c.is_plain()).find_map(|c| {
         let wrapped = c.places.iter().any(|(_, np)| np.words.iter().any(|w| w == "film" || w == "protective"));
         let harmed = c.objects.first().and_then(head_hazard)?;
-        if c.base != "protect" && !(c.base == "cover" && wrapped) {
+        // "Watch the ribbon on your left as you lift it."
+        let minded = matches!(c.base, "watch" | "mind") && c.verb == Some(c.from);
+        if c.base != "protect" && !minded && !(c.base == "cover" && wrapped) {
             return None;
         }
         Some((c.from..c.to, harmed))
@@ -446,7 +458,10 @@ fn dead_first(t: &Tagged<'_>) -> bool {
     let behind = &said[at + 1..said.len().min(at + 9)];
     let anything = behind.iter().any(|w| matches!(*w, "anything" | "else" | "thing" | "everything"))
         || behind.iter().take(2).any(|w| matches!(*w, "opening" | "touching" | "starting"))
-        || matches!(behind, ["you", "open" | "start" | "touch" | "begin" | "go", ..]);
+        || matches!(
+            behind,
+            ["you", "open" | "start" | "touch" | "begin" | "go" | "put" | "stick" | "reach" | "work", ..]
+        );
     let words = &t.words;
     let off = ["off", "disconnect", "disconnected", "unplug", "unplugged", "unhook", "unhooked", "out"];
     let cell = words.iter().any(|w| matches!(*w, "battery" | "cell" | "pack" | "power" | "mains" | "accumulator"))
@@ -491,6 +506,24 @@ fn kept_clear(t: &Tagged<'_>) -> Option<(Range<usize>, CautionSubject)> {
     let to = (off..words.len()).find(|i| t.pause[*i]).map_or(words.len(), |i| i + 1);
     let (_, about) = tally(&words[off + 1..to], &[]).first().copied().filter(|_| from && hands)?;
     Some((at..to, about))
+}
+
+/// "Whatever you do, leave that red screw alone."; "leave it alone for five minutes" only waits.
+fn left_alone(t: &Tagged<'_>) -> Option<Range<usize>> {
+    const FAR: usize = 6;
+    let at = t.words.iter().position(|w| *w == "leave")?;
+    let alone = (at + 2..t.len().min(at + FAR)).find(|i| t.words[*i] == "alone")?;
+    if t.words.get(alone + 1) == Some(&"for") {
+        return None;
+    }
+    Some(at..alone + 1)
+}
+
+/// "I broke one of these last time.": what happened to the narrator may happen to the reader.
+fn learnt(t: &Tagged<'_>) -> Option<String> {
+    const BROKE: [&str; 8] = ["broke", "snapped", "tore", "ripped", "cracked", "stripped", "lost", "ruined"];
+    let broke = |w: &&[&str]| w[0] == "i" && BROKE.contains(&w[1]) && matches!(w[2], "one" | "mine" | "two");
+    t.said.windows(3).find(broke).map(|w| w.join(" "))
 }
 
 fn you(c: &Clause) -> bool {
@@ -557,8 +590,22 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
                 && said[i].ends_with('s')
                 && said[i] != t.words[i]
         })
+        || clauses.iter().any(|c| always_happens(t, c))
         || mentions(&t.words, &["so", "that"])
         || mentions(said, &["who", "tears"])
+}
+
+/// "They snap.", "These wear out.": true at all times.
+fn always_happens(t: &Tagged<'_>, c: &Clause) -> bool {
+    const HARM: [&str; 9] = ["break", "snap", "tear", "rip", "crack", "wear", "strip", "shatter", "split"];
+    let several = c
+        .subject
+        .last()
+        .and_then(|s| s.words.first())
+        .is_some_and(|w| matches!(w.as_str(), "they" | "these" | "those"));
+    let now =
+        c.verb.is_some_and(|v| t.said[v] == c.base && !t.said[c.from..v].iter().any(|w| matches!(*w, "will" | "can")));
+    c.is_plain() && several && now && HARM.contains(&c.base) && c.objects.is_empty()
 }
 
 fn apart(t: &Tagged<'_>) -> bool {

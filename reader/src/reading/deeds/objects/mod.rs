@@ -15,6 +15,7 @@ use super::afterwards::{captive, counted_behind, doubled, due, implied, served, 
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::Phrase;
+use super::tethered::tethered;
 use super::told::{Sentenced, Told, has};
 use super::{Deed, Half, Need};
 use bench::{Bench, Driver};
@@ -131,6 +132,7 @@ pub(super) fn settle(
         }
     }
     served(&mut deeds);
+    tethered(&told, &mut deeds);
     shown_back(&mut deeds);
     doubled(&mut deeds);
     due(&mut deeds);

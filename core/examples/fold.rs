@@ -1,11 +1,12 @@
 //! Prints how a recording's rebuild stands to its teardown, for who works on the fold:
 //! `cargo run -p paso-core --example fold -- FILE …`.
 
+use paso_core::effort::Heard;
 use paso_core::ids::{ManualId, RecordingId};
 use paso_core::manual::{RecordingRef, Source, draft};
 use paso_core::order::Chain;
 use paso_core::reading::read;
-use paso_core::rebuild::{differences, fold};
+use paso_core::rebuild::{Alignment, fold_aligned};
 use paso_core::recording::Recording;
 use uuid::Uuid;
 
@@ -17,7 +18,9 @@ fn main() {
         let reference =
             RecordingRef { id: RecordingId(Uuid::nil()), title: path.clone(), duration_ms: recording.duration_ms() };
         let manual = draft(ManualId(Uuid::nil()), "Draft", "", &[Source { recording: reference, reading: &reading }]);
-        let (fold, differs) = (fold(&manual), differences(&manual, &Chain::of(&manual)));
+        let alignment = Alignment::of(&manual);
+        let fold = fold_aligned(&manual, &alignment, &Heard::new());
+        let differs = alignment.differences(&Chain::of(&manual));
         let told = fold.rebuild.iter().filter(|s| s.told.is_some()).count();
         let (out, back) = (fold.teardown.len(), fold.rebuild.len());
         println!("{path}: {out} out, {back} back, {told} told, {} differ", differs.len());

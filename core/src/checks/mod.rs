@@ -23,13 +23,14 @@ pub use cautions::{Gated, READERS, Withheld, gated, proposal, withheld};
 pub use plain::{Readability, readability};
 
 use crate::cautions::coverage::{Stretch, stretches};
+use crate::effort::Heard;
 use crate::fasteners::balance::Balance;
 use crate::fasteners::kinds::{Sorted, sort};
 use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
-use crate::rebuild::{Difference, Fold, differences, fold};
+use crate::rebuild::{Alignment, Difference, Fold, fold_aligned};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
@@ -40,6 +41,7 @@ use utoipa::ToSchema;
 pub struct Case<'m> {
     pub manual: &'m Manual,
     chain: OnceCell<Chain>,
+    alignment: OnceCell<Alignment<'m>>,
     fold: OnceCell<Fold>,
     sorted: OnceCell<Sorted>,
     stretches: OnceCell<Vec<Stretch>>,
@@ -53,6 +55,7 @@ impl<'m> Case<'m> {
         Self {
             manual,
             chain: OnceCell::new(),
+            alignment: OnceCell::new(),
             fold: OnceCell::new(),
             sorted: OnceCell::new(),
             stretches: OnceCell::new(),
@@ -70,9 +73,14 @@ impl<'m> Case<'m> {
         &self.fold().balance
     }
 
+    /// Which told sentence of the rebuild undoes which act.
+    fn alignment(&self) -> &Alignment<'m> {
+        self.alignment.get_or_init(|| Alignment::of(self.manual))
+    }
+
     /// The rebuild beside the teardown.
     pub fn fold(&self) -> &Fold {
-        self.fold.get_or_init(|| fold(self.manual))
+        self.fold.get_or_init(|| fold_aligned(self.manual, self.alignment(), &Heard::new()))
     }
 
     pub fn sorted(&self) -> &Sorted {
@@ -91,7 +99,7 @@ impl<'m> Case<'m> {
 
     /// Where what was told of the rebuild and the teardown turned round disagree.
     pub fn differences(&self) -> &[Difference] {
-        self.differences.get_or_init(|| differences(self.manual, self.chain()))
+        self.differences.get_or_init(|| self.alignment().differences(self.chain()))
     }
 
     /// Where in the work something stands that belongs to a step.
@@ -210,9 +218,13 @@ mod tests {
     #[test]
     fn one_rule_asks_in_the_order_of_the_work() {
         let parts = ["lid", "tray", "screen", "fan", "board", "cell", "bezel", "grille"];
-        let pried = |part| format!("step Remove the {part} with spudger\njoint of the {part}: glue\n");
-        let screwed = |part| format!("step Remove the {part} bracket\nscrews of the {part} bracket: some PH1\n");
-        let text: String = parts.iter().flat_map(|part| [pried(part), screwed(part)]).collect();
+        let one = |part| {
+            format!(
+                "step Remove the {part} with spudger\njoint of the {part}: glue\nmark run along: top edge\n\
+                 screws of the {part}: ? PH1 8 mm\n"
+            )
+        };
+        let text: String = parts.iter().map(one).collect();
         for rule in [RuleId::EntryUntold, RuleId::Uncounted] {
             let asked = written::found(super::rule(rule), &text);
             assert_eq!(asked.len(), parts.len());

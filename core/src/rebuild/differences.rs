@@ -7,10 +7,9 @@
 
 use super::back::goes_back;
 use super::inverse::{About, Reversed};
-use super::reversed;
-use super::told::{Place, Sentence, Told};
+use super::told::{Alignment, Place, Sentence};
 use crate::ids::*;
-use crate::manual::{Manual, Phase, Reason, Step};
+use crate::manual::{Phase, Reason};
 use crate::order::{Chain, Condition, SURE};
 use crate::reading::Act;
 use crate::things::is_any_cable;
@@ -42,33 +41,17 @@ pub enum Difference {
 /// Who tells less of the lines that go back leaves the rebuild to reversing. Common practice, no source.
 const MOSTLY_TOLD: f64 = 0.6;
 
-/// All differences, kind after kind. O(lines × told sentences + conditions of the chain).
-pub fn differences(manual: &Manual, chain: &Chain) -> Vec<Difference> {
-    let steps = manual.steps_in(Phase::Rebuild);
-    if steps.is_empty() {
-        return Vec::new();
-    }
-    let aligned = Aligned::of(manual, steps);
-    let mut out = aligned.untold();
-    out.extend(aligned.never_out());
-    out.extend(aligned.too_early(chain));
-    out.extend(aligned.twice());
-    out
-}
-
-/// The lines of the reverse with the told sentence of each.
-struct Aligned<'m> {
-    told: Told<'m>,
-    reversed: Vec<Reversed>,
-    found: Vec<Vec<Option<Place>>>,
-    steps: Vec<&'m Step>,
-}
-
-impl<'m> Aligned<'m> {
-    fn of(manual: &'m Manual, steps: Vec<&'m Step>) -> Self {
-        let (told, reversed, found) =
-            Told::aligned(manual, reversed(manual, &manual.steps_in(Phase::Teardown)), &steps);
-        Self { told, reversed, found, steps }
+impl Alignment<'_> {
+    /// All differences, kind after kind. O(lines × told sentences + conditions of the chain).
+    pub fn differences(&self, chain: &Chain) -> Vec<Difference> {
+        if self.steps.is_empty() {
+            return Vec::new();
+        }
+        let mut out = self.untold();
+        out.extend(self.never_out());
+        out.extend(self.too_early(chain));
+        out.extend(self.twice());
+        out
     }
 
     /// Joints are closed and power comes back without a word; the rest is told, or it is missing.

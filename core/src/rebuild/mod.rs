@@ -20,13 +20,13 @@ mod work;
 
 pub use accounts::{Account, Bench, Counted, LeftOver};
 pub use classes::{ClassRow, Classed};
-pub use differences::{Difference, differences};
+pub use differences::Difference;
 pub use exceptions::{Moved, OrderRule};
 pub use inverse::{inverse, waits_until};
 pub use proofs::{Proof, ProofKind, Taken};
 pub use score::{Score, Scored};
 pub use swap::{Swap, swaps};
-pub use told::reverse_of;
+pub use told::{Alignment, reverse_of};
 pub use work::{Clock, Grade, GradeReason, StepTime, WorkSheet};
 
 use crate::effort::Heard;
@@ -128,9 +128,14 @@ pub fn fold(manual: &Manual) -> Fold {
 
 /// The same, with the times that the recordings show.
 pub fn fold_heard(manual: &Manual, heard: &Heard) -> Fold {
+    fold_aligned(manual, &Alignment::of(manual), heard)
+}
+
+/// The same, for who has the teardown and what was told of the rebuild side by side already.
+pub fn fold_aligned(manual: &Manual, alignment: &Alignment<'_>, heard: &Heard) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
-    let mut rebuild = rebuild(manual, &steps);
+    let mut rebuild = rebuild(manual, alignment);
     lay(manual, &steps, &mut rebuild);
     let accounts::Benches { apart, turn, together } = accounts::benches(manual, &steps, &rebuild);
     for (step, bench) in rebuild.iter_mut().zip(together) {
@@ -164,11 +169,10 @@ fn rows(manual: &Manual, steps: &[&Step], benches: Vec<Bench>) -> Vec<TeardownRo
 }
 
 /// What is told stands; what is not is the teardown turned round.
-fn rebuild(manual: &Manual, steps: &[&Step]) -> Vec<RebuildStep> {
-    let mut out = told::merge(manual, reversed(manual, steps), &manual.steps_in(Phase::Rebuild));
+fn rebuild(manual: &Manual, alignment: &Alignment<'_>) -> Vec<RebuildStep> {
+    let mut out = told::merge(alignment);
     let mut said = BTreeSet::new();
-    let order: BTreeMap<StepId, usize> =
-        manual.steps_in(Phase::Rebuild).iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
+    let order: BTreeMap<StepId, usize> = alignment.steps.iter().enumerate().map(|(i, s)| (s.id, i + 1)).collect();
     let mut place = 0;
     for step in &mut out {
         step.told_number = step.told.and_then(|id| order.get(&id).copied());

@@ -12,7 +12,7 @@ use super::inverse::{self, About, Reversed, Undo};
 use super::{Bench, RebuildLine, RebuildStep, back};
 use crate::cables::trials::trials;
 use crate::ids::*;
-use crate::manual::{Action, FastenerFate, Manual, PartFate, Step};
+use crate::manual::{Action, FastenerFate, Manual, PartFate, Phase, Step};
 use crate::reading::{Act, Direction};
 use crate::things::{Source, ends_alike, is_outlet, one_name, source};
 use crate::units::Quantity;
@@ -21,16 +21,41 @@ use std::collections::{BTreeMap, BTreeSet};
 /// A told sentence: the step and the place in it, from 0.
 pub(super) type Place = (usize, usize);
 
-/// The whole rebuild. O(lines of the reverse × told sentences).
-pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -> Vec<RebuildStep> {
-    if steps.is_empty() {
-        return reversed.into_iter().map(worked_out).collect();
+/// The teardown turned round beside what was told of the rebuild: which sentence tells which line. The fold and the
+/// differences are both read off it.
+pub struct Alignment<'m> {
+    pub(super) told: Told<'m>,
+    /// Told steps in their order.
+    pub(super) steps: Vec<&'m Step>,
+    pub(super) reversed: Vec<Reversed>,
+    /// By the reversed step and its line.
+    pub(super) found: Vec<Vec<Option<Place>>>,
+}
+
+impl<'m> Alignment<'m> {
+    /// O(lines of the reverse × told sentences).
+    pub fn of(manual: &'m Manual) -> Self {
+        let steps = manual.steps_in(Phase::Rebuild);
+        let reversed = super::reversed(manual, &manual.steps_in(Phase::Teardown));
+        let told = Told::of(manual, &reversed, &steps);
+        let reversed: Vec<Reversed> = reversed.into_iter().map(|r| told.split(r)).collect();
+        let places = |r: &Reversed| r.undos.iter().map(|u| told.place(u)).collect();
+        let found = reversed.iter().map(places).collect();
+        Self { told, steps, reversed, found }
     }
-    let (told, reversed, found) = Told::aligned(manual, reversed, steps);
-    let anchors = Anchors::of(&found);
+}
+
+/// The whole rebuild. O(lines of the reverse + told sentences), beside looking up where each stands.
+pub(super) fn merge(alignment: &Alignment<'_>) -> Vec<RebuildStep> {
+    let Alignment { told, steps, reversed, found } = alignment;
+    if steps.is_empty() {
+        return reversed.iter().map(worked_out).collect();
+    }
+    let manual = told.manual;
+    let anchors = Anchors::of(found);
     let mut woven: Vec<Woven> = steps.iter().map(|step| Woven::of(manual, step)).collect();
     let mut between: BTreeMap<usize, Vec<RebuildStep>> = BTreeMap::new();
-    for (i, step) in reversed.into_iter().enumerate() {
+    for (i, step) in reversed.iter().enumerate() {
         if found[i].iter().all(Option::is_none) {
             // Power comes back behind everything, told or not, unless an author overruled that.
             let powers = step.undos.iter().all(|u| matches!(u.about, About::Plug | About::SwitchOn))
@@ -41,8 +66,8 @@ pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -
         }
         for (u, at) in found[i].iter().enumerate() {
             match at {
-                Some((t, a)) => woven[*t].tells(manual, &step, u, *a),
-                None => fill(&told, &mut woven, &step, u, &found[i]),
+                Some((t, a)) => woven[*t].tells(manual, step, u, *a),
+                None => fill(told, &mut woven, step, u, &found[i]),
             }
         }
     }
@@ -56,19 +81,19 @@ pub(super) fn merge(manual: &Manual, reversed: Vec<Reversed>, steps: &[&Step]) -
 }
 
 /// A step of the reverse as it is.
-fn worked_out(step: Reversed) -> RebuildStep {
+fn worked_out(step: &Reversed) -> RebuildStep {
     RebuildStep {
         told: None,
         of: Some(step.of),
         of_number: Some(step.of_number),
         told_number: None,
         told_elsewhere: false,
-        title: step.title,
-        lines: step.undos.into_iter().map(|u| u.line).collect(),
-        groups: step.groups,
-        connectors: step.connectors,
+        title: step.title.clone(),
+        lines: step.undos.iter().map(|u| u.line.clone()).collect(),
+        groups: step.groups.clone(),
+        connectors: step.connectors.clone(),
         cautions: Vec::new(),
-        moved: step.moved,
+        moved: step.moved.clone(),
         bench: Bench::default(),
         proofs: Vec::new(),
         renews: false,
@@ -101,19 +126,6 @@ pub(super) struct Told<'m> {
 pub(super) type Sentence<'m> = (Place, &'m Action, Vec<String>);
 
 impl<'m> Told<'m> {
-    /// The told sentences beside the lines of the reverse, and by which of them each line is told.
-    pub(super) fn aligned(
-        manual: &'m Manual,
-        reversed: Vec<Reversed>,
-        steps: &[&'m Step],
-    ) -> (Self, Vec<Reversed>, Vec<Vec<Option<Place>>>) {
-        let told = Self::of(manual, &reversed, steps);
-        let reversed: Vec<Reversed> = reversed.into_iter().map(|r| told.split(r)).collect();
-        let places = |r: &Reversed| r.undos.iter().map(|u| told.place(u)).collect();
-        let found = reversed.iter().map(places).collect();
-        (told, reversed, found)
-    }
-
     /// A trial is made to be undone: it brings nothing back.
     fn of(manual: &'m Manual, reversed: &[Reversed], steps: &[&'m Step]) -> Self {
         let parts = reversed.iter().flat_map(|r| &r.undos).flat_map(|u| match &u.about {

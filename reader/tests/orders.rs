@@ -54,6 +54,7 @@ fn heard(before: &[&str], said: &str) -> String {
 #[case::together(include_str!("orders/together.txt"), &[OPENED, CLOSING], 18)]
 #[case::talk(include_str!("orders/talk.txt"), &[OPENED], 22)]
 #[case::back(include_str!("orders/back.txt"), TAKEN_APART, 14)]
+#[case::when(include_str!("orders/when.txt"), OPEN, 7)]
 #[case::tethered(include_str!("orders/tethered.txt"), OPEN, 5)]
 fn each_order_is_heard(#[case] file: &str, #[case] before: &[&str], #[case] missed: usize) {
     let lines = lines(file);

@@ -4,7 +4,7 @@ use super::super::Act;
 use super::super::lexicon::lemma;
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, tells_no_owner};
-use super::told::Sentenced;
+use super::told::{Sentenced, has};
 use super::{Deed, Half};
 use crate::units::Quantity;
 use std::collections::BTreeSet;
@@ -19,11 +19,71 @@ pub(super) const SHOWN_HELD: &str = "screws are shown with what they hold";
 /// The frame that reads "that's got to go".
 pub(super) const DUE: &str = "has to go";
 
+/// "Pull the tray out, but first undo the two screws.", "Take the hood off, but not before you've unplugged the lamp."
+pub(super) fn but_first(told: &[Sentenced], deeds: &mut [Deed]) {
+    const FIRST: [&str; 4] = ["but first", "but before that", "but not before", "but only after"];
+    for at in 1..deeds.len() {
+        let (then, first) = (&deeds[at - 1], &deeds[at]);
+        let here = then.sentence == first.sentence && then.half == first.half;
+        let second = at < 2 || deeds[at - 2].sentence != then.sentence;
+        let said = |s: &Sentenced| FIRST.iter().any(|words| has(&s.said, words));
+        if !(here && second && told.get(first.sentence).is_some_and(said)) {
+            continue;
+        }
+        let part = then.what.clone();
+        deeds.swap(at - 1, at);
+        if deeds[at - 1].act.turns_screws() && deeds[at - 1].what.is_empty() {
+            deeds[at - 1].what = part;
+        }
+    }
+}
+
+/// "Take the left arm off. Do the same on the other side.": the right one.
+pub(super) fn other_side(told: &[Sentenced], deeds: &mut Vec<Deed>) {
+    let again = |s: &&Sentenced| {
+        let same = ["same", "repeat", "likewise"].iter().any(|w| has(&s.said, w));
+        same && ["other side", "other one", "opposite side"].iter().any(|w| has(&s.said, w))
+    };
+    for s in told.iter().filter(again).filter(|s| s.number > 0) {
+        let before = s.number - 1;
+        let copies: Vec<Deed> = deeds
+            .iter()
+            .filter(|d| d.sentence == before)
+            .filter_map(|d| Some(Deed { what: mirrored(&d.what)?, ..d.clone() }.told_by(s, d.half)))
+            .collect();
+        if deeds.iter().any(|d| d.sentence == s.number && copies.iter().any(|c| c.what == d.what)) {
+            continue;
+        }
+        let at = deeds.partition_point(|d| d.start < s.span.1);
+        deeds.splice(at..at, copies);
+    }
+}
+
+/// "left arm" for "right arm"; `None` where a thing has no side.
+fn mirrored(what: &[String]) -> Option<Vec<String>> {
+    let other = |w: &str| match w {
+        "left" => Some("right"),
+        "right" => Some("left"),
+        _ => None,
+    };
+    let sided = |name: &String| name.split(' ').any(|w| other(w).is_some());
+    let turned = |name: &String| name.split(' ').map(|w| other(w).unwrap_or(w)).collect::<Vec<_>>().join(" ");
+    (!what.is_empty() && what.iter().all(sided)).then(|| what.iter().map(turned).collect())
+}
+
 /// "The bracket's got to go. There are five screws on it.", "We'll take the back off, there's six screws.": it goes when
-/// they are out.
+/// they are out. "Now you can take the fan out. It's held by two screws.": so does what they hold.
 pub(super) fn due(deeds: &mut [Deed]) {
     for at in 1..deeds.len() {
         let (gone, screws) = (&deeds[at - 1], &deeds[at]);
+        let held = gone.act == Act::Remove && !gone.what.is_empty() && screws.because == SHOWN_HELD;
+        let next = screws.act == Act::Unscrew && screws.sentence == gone.sentence + 1 && screws.half == gone.half;
+        if held && next && (screws.what.is_empty() || screws.what == gone.what) {
+            let part = gone.what.clone();
+            deeds.swap(at - 1, at);
+            deeds[at - 1].what = part;
+            continue;
+        }
         let its = screws.act == Act::Unscrew && screws.what == gone.what && screws.sentence <= gone.sentence + 2;
         let announced = gone.act == Act::Remove && (gone.because == DUE || gone.future);
         if announced && its {

@@ -182,7 +182,9 @@ fn unsaid(deeds: &[Deed], sentence: usize, s: &Statement, f: &FastenerFact) -> O
     // "It comes off, and that exposes the screw.", "I stripped one of the screws."
     const NOT_OUT: [&str; 8] = ["expose", "reveal", "uncover", "stripped", "chewed", "missed", "missing", "dropped"];
     let begins = |word: &str| NOT_OUT.iter().any(|w| word.starts_with(w));
-    let happened = s.text.split_whitespace().any(begins) || s.text.contains("comes with");
+    // "Leave the last two screws in for now."
+    let stays = s.text.to_lowercase().split_whitespace().any(|w| w == "leave" || w == "leaving");
+    let happened = s.text.split_whitespace().any(begins) || s.text.contains("comes with") || stays;
     if happened {
         return None;
     }

@@ -239,21 +239,32 @@ impl Reader<'_> {
 }
 
 impl Reader<'_> {
-    /// "With the four cells out we see two screws.": they left, and nobody said so before.
+    /// "With the four cells out we see two screws.", "Once the four screws are out, the hood lifts off.": they left, and
+    /// nobody said so before.
     pub(super) fn out_by_now(&self) -> Option<Told> {
         let first = self.words.iter().find(|w| !matches!(w.said.as_str(), "so" | "and" | "okay" | "now"))?;
-        let c = self.clauses.first().filter(|_| first.is("with"))?;
+        let c = self.clauses.first()?;
+        let counted = |np: &Phrase| np.kind == Kind::Screw && np.count.is_some_and(|n| n > 1) && np.definite;
         let gone = |np: &Phrase| {
             let way = self.words.get(np.to).map(|w| w.said.as_str());
             !self.words[np.to - 1].pause && matches!(way, Some("out" | "off" | "away" | "removed" | "gone"))
         };
-        let (_, thing) =
-            c.places.iter().find(|(p, np)| p == "with" && np.kind == Kind::Part && np.definite && gone(np))?;
+        let with = || {
+            let thing = |np: &Phrase| np.kind == Kind::Part && np.definite || counted(np);
+            c.places.iter().find(|(p, np)| p == "with" && thing(np) && gone(np)).map(|(_, np)| np)
+        };
+        let once = || {
+            let out = c.base == "be" && c.mood == Mood::After && c.particles.iter().any(|p| p == "out");
+            c.subjects.last().filter(|np| out && c.places.is_empty() && counted(np))
+        };
+        let thing = if first.is("with") { with()? } else { once()? };
+        let act = if thing.kind == Kind::Screw { Act::Unscrew } else { Act::Remove };
         Some(Told {
-            apart: Some((Act::Remove, OUT_BY_NOW)),
+            apart: Some((act, OUT_BY_NOW)),
             objects: vec![thing.clone()],
             places: Vec::new(),
             particles: Vec::new(),
+            count: thing.count.filter(|_| act == Act::Unscrew),
             confidence: 0.6,
             result: true,
             ..self.blank(c)

@@ -37,6 +37,10 @@ impl Reader<'_> {
                 let off = c.particles.iter().any(|p| matches!(p.as_str(), "off" | "out"));
                 (off && !c.agent() && !c.passive && !goes_dark(c)).then(|| Mooded::less(0.6))
             }
+            // "Take the hood off, but not before you have unplugged the lamp."
+            Mood::Before if c.agent() && c.from >= 2 && self.lemmas[c.from - 2..=c.from].contains(&"not") => {
+                Some(Mooded::less(0.7))
+            }
             // "Grease the ring before you push the new heater in."
             Mood::Before => {
                 let new = c.objects.iter().any(|o| o.new && o.kind == Kind::Part);

@@ -11,7 +11,9 @@ mod rules;
 use super::super::Act;
 use super::super::facts::Drive;
 use super::super::lexicon::lemma;
-use super::afterwards::{captive, counted_behind, doubled, due, implied, served, shown_back, slackened, trials};
+use super::afterwards::{
+    but_first, captive, counted_behind, doubled, due, implied, other_side, served, shown_back, slackened, trials,
+};
 use super::grammar::{GRAMMAR, Kind};
 use super::names::{is_cable, name};
 use super::phrases::Phrase;
@@ -133,12 +135,14 @@ pub(super) fn settle(
     }
     served(&mut deeds);
     tethered(&told, &mut deeds);
+    but_first(&told, &mut deeds);
     shown_back(&mut deeds);
     doubled(&mut deeds);
     due(&mut deeds);
     slackened(&mut deeds);
     captive(&told, &mut deeds);
     counted_behind(&told, &mut deeds);
+    other_side(&told, &mut deeds);
     implied(&mut deeds);
     trials(&mut deeds);
     (deeds, needs)

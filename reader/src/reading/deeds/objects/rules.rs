@@ -405,6 +405,11 @@ pub(super) const BY_BENCH: &[Rule] = &[
         let same = |d: &Deed| d.act == c.act && d.half == c.half && d.what == c.what;
         c.a.result && !c.bare() && deeds.iter().rev().take(12).any(same)
     }),
+    // "Undo the four screws. … With the four screws out, turn it over."
+    Drop(|c, _, deeds| {
+        let same = |d: &Deed| d.act == c.act && d.half == c.half && d.screws().iter().any(|g| g.count == c.a.count);
+        c.a.result && c.act == Act::Unscrew && c.a.count.is_some() && deeds.iter().rev().take(12).any(same)
+    }),
     // "When the cell is disconnected.": told before, by a longer name.
     Drop(|c, _, deeds| {
         let longer = |d: &Deed| d.what.iter().any(|w| c.what.iter().any(|v| w.starts_with(v.as_str())));

@@ -508,6 +508,10 @@ mod tests {
         "# Recording: Grain scale\n\n[0:00] Take the bowl off. It just lifts off. So now flip it over.",
         "remove bowl, turn scale"
     )]
+    #[case::whoever_made_it(
+        "So this is the mossby grain scale. Switch it off. Take the bowl off.",
+        "power_off grain scale, remove bowl"
+    )]
     #[case::what_lies_there(
         "# Recording: Grain scale\n\n[0:00] Take out the main board. With the board out I can flip it over.",
         "remove main board, turn main board"

@@ -107,7 +107,7 @@ fn step(recording: &Recording, spelling: &Spelling, deeds: &[Deed]) -> DraftStep
 }
 
 /// What opens a device; a clamp or a strip does not.
-const LIDS: [&str; 9] = ["cover", "lid", "shell", "case", "housing", "door", "panel", "hood", "top"];
+pub(super) const LIDS: [&str; 9] = ["cover", "lid", "shell", "case", "housing", "door", "panel", "hood", "top"];
 
 /// A lid is open, and the next joint is begun: a bezel is warmed, a board unscrewed.
 fn opened(group: &[Deed], deed: &Deed) -> bool {

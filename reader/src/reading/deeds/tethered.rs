@@ -6,6 +6,7 @@
 
 use super::super::Act;
 use super::names::is_cable;
+use super::steps::LIDS;
 use super::told::{Sentenced, has};
 use super::{Deed, Half};
 
@@ -20,6 +21,13 @@ pub(super) fn tethered(told: &[Sentenced], deeds: &mut [Deed]) {
         let between = told.get(off.sentence..=plug.sentence).unwrap_or_default();
         let tied = between.iter().any(|s| ties(s, part));
         if !tied && !belongs(plug, part) {
+            continue;
+        }
+        // "It comes up on a wire. Pull the plug. And now the shell is off.": opened, and later off.
+        let off_later = |d: &Deed| d.act == Act::Remove && d.half == off.half && d.what == off.what;
+        if tied && opens(part) && deeds[at + 1..].iter().take(NEAR).any(off_later) {
+            deeds[at - 1].act = Act::Open;
+            deeds[at - 1].because = "open as far as its cable lets it";
             continue;
         }
         // Said with its first plug: by then the part is in the hand.
@@ -44,6 +52,11 @@ fn leaves(d: &Deed) -> Option<&str> {
     }
 }
 
+/// A lid, or what folds up like one.
+fn opens(part: &str) -> bool {
+    part.rsplit(' ').next().is_some_and(|head| LIDS.contains(&head) || matches!(head, "screen" | "display" | "glass"))
+}
+
 fn pulled(d: &Deed) -> bool {
     matches!(d.act, Act::Disconnect | Act::Desolder)
 }
@@ -59,7 +72,10 @@ fn belongs(plug: &Deed, part: &str) -> bool {
 /// "It's still connected", "the cable is attached to it", "two plugs are on the back".
 fn ties(s: &Sentenced, part: &str) -> bool {
     const STILL: [&str; 6] = ["attached", "connected", "wired", "plugged", "hooked", "tethered"];
-    const ON_IT: [&str; 8] = [
+    const ON_IT: [&str; 11] = [
+        "on a wire",
+        "on a cable",
+        "on a ribbon",
         "attached to it",
         "connected to it",
         "wired to it",

@@ -10,7 +10,7 @@ mod rules;
 
 use super::super::Act;
 use super::super::facts::Drive;
-use super::super::lexicon::lemma;
+use super::super::lexicon::{is_known, lemma};
 use super::afterwards::{
     but_first, captive, counted_behind, doubled, due, implied, other_side, served, shown_back, slackened, trials,
 };
@@ -38,6 +38,27 @@ fn device(told: &[Sentenced], title: &str) -> Option<String> {
         || title.split(|c: char| !c.is_alphanumeric()).find(|w| GRAMMAR.kind(&[lemma(w)]) == Some(Kind::Device));
     let named = devices().find(named).cloned().or_else(|| titled().map(str::to_owned));
     named.or_else(|| headed(&title)).or_else(|| devices().next().cloned())
+}
+
+/// "Switch off the mossby grain scale.": the grain scale, whoever made it; a name that was only heard is spelt by chance.
+fn leave_out_makes(told: &[Sentenced], deeds: &mut [Deed]) {
+    let made = told.iter().flat_map(|s| &s.devices).filter(|d| without_its_make(d) != d.as_str());
+    let made: BTreeSet<&str> = made.map(String::as_str).collect();
+    for what in deeds.iter_mut().flat_map(|d| &mut d.what).filter(|w| made.contains(w.as_str())) {
+        *what = without_its_make(what).to_owned();
+    }
+}
+
+/// Without a leading word that means nothing, which is a name, and what stands behind it; two words tell which device.
+fn without_its_make(device: &str) -> &str {
+    const ENOUGH: usize = 2;
+    let words: Vec<&str> = device.split_whitespace().collect();
+    let means = |w: &str| is_known(w) || GRAMMAR.kind(&[lemma(w)]).is_some();
+    if words.len() <= ENOUGH || means(words[0]) {
+        return device;
+    }
+    let tail = words[words.len() - ENOUGH..].join(" ");
+    if device.ends_with(&tail) { &device[device.len() - tail.len()..] } else { device }
 }
 
 /// "Hand dryer, a new motor": the device, before a title says what is done to it.
@@ -145,6 +166,7 @@ pub(super) fn settle(
     other_side(&told, &mut deeds);
     implied(&mut deeds);
     trials(&mut deeds);
+    leave_out_makes(&told, &mut deeds);
     (deeds, needs)
 }
 

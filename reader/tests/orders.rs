@@ -34,6 +34,12 @@ const IN_THE_REBUILD: &[&str] = &[
     "Now we put it all back together. Slide the board into the frame. Plug in the display cable. Fit the fan.",
 ];
 
+/// Everything is out, and one thing is back.
+const GOING_BACK: &[&str] = &[
+    "Unplug the battery and the lamp. Take off the hood with its six screws. Take out the tray with its two screws, the left arm and the right arm, the fan, the pump and its hose, the spring and the lever, the belt, the glass and the rubber feet.",
+    "Now we put it all back together. Put the new gasket in the groove.",
+];
+
 /// A line behind these.
 fn recording(before: &[&str], said: &str) -> Recording {
     let mut text = "# Recording: A try of the machine\n\n".to_owned();
@@ -55,6 +61,7 @@ fn heard(before: &[&str], said: &str) -> String {
 #[case::talk(include_str!("orders/talk.txt"), &[OPENED], 22)]
 #[case::back(include_str!("orders/back.txt"), TAKEN_APART, 14)]
 #[case::when(include_str!("orders/when.txt"), OPEN, 7)]
+#[case::when_back(include_str!("orders/when-back.txt"), GOING_BACK, 7)]
 #[case::tethered(include_str!("orders/tethered.txt"), OPEN, 5)]
 fn each_order_is_heard(#[case] file: &str, #[case] before: &[&str], #[case] missed: usize) {
     let lines = lines(file);

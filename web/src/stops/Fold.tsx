@@ -55,7 +55,7 @@ function Loaded({ fold }: { fold: FoldView }) {
   const [address] = usePlace();
   const [step, setChosen] = useChosen("step", { first: null });
   // What is told of the rebuild stands across from what it puts back.
-  const chosen = fold.rebuild.find((s) => s.told === step)?.of ?? step;
+  const chosen = (step && fold.rebuild.find((s) => s.told === step)?.of) ?? step;
   const [all, setAll] = useState(address("lines") === "all");
   useKeptPlace("lines", all ? "all" : null);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");

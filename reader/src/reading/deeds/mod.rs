@@ -508,6 +508,7 @@ mod tests {
         "# Recording: Grain scale\n\n[0:00] Take the bowl off. It just lifts off. So now flip it over.",
         "remove bowl, turn scale"
     )]
+    #[case::the_other_one("Take out the left arm and then the right one.", "remove left arm, remove right arm")]
     #[case::whoever_made_it(
         "So this is the mossby grain scale. Switch it off. Take the bowl off.",
         "power_off grain scale, remove bowl"

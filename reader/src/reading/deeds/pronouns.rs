@@ -8,6 +8,7 @@ use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
 use super::phrases::Phrase;
 use super::told::{Reader, TOOLS, has};
+use compact_str::CompactString;
 
 /// A pronoun where it stands.
 struct It<'a> {
@@ -95,6 +96,9 @@ impl Reader<'_> {
             let several = self.topic.many.as_ref().filter(|(at, p, _)| self.number - at <= 3 && p.kind != Kind::Screw);
             return several.map(|(_, p, _)| p.clone());
         }
+        if let Some(opposite) = self.other_side(&it) {
+            return Some(opposite);
+        }
         if !many && !one {
             return None;
         }
@@ -116,6 +120,29 @@ impl Reader<'_> {
         let here = self.named_here(&it);
         let on_top = self.on_top(&it);
         on_top.or_else(|| self.plug_unlocked(&it, here.is_none())).or_else(|| self.spoken_of(&it, here))
+    }
+
+    /// "Take out the left arm and then the right one.": its like, of the other side.
+    fn other_side(&self, it: &It<'_>) -> Option<Phrase> {
+        let side = match &it.pronoun.said[..] {
+            [side] => side,
+            [side, one] if one == "one" => side,
+            _ => return None,
+        };
+        let other = match side.as_str() {
+            "left" => "right",
+            "right" => "left",
+            _ => return None,
+        };
+        let here = self.clauses[..=it.n].iter().rev().flat_map(|c| c.objects.iter().rev().chain(&c.subjects));
+        let before = here.filter(|p| p.to <= it.pronoun.from).chain(self.topic.one.as_ref().map(|(_, p, _)| p));
+        let like = |p: &&Phrase| p.kind == Kind::Part && p.said.len() > 1 && p.said.iter().any(|w| w == other);
+        let turn = |w: &CompactString| if w == other { side.clone() } else { w.clone() };
+        before.into_iter().find(like).map(|p| Phrase {
+            words: p.words.iter().map(turn).collect(),
+            said: p.said.iter().map(turn).collect(),
+            ..p.clone()
+        })
     }
 
     /// "These clips go back on, so I'm going to put this one on.": one of them.

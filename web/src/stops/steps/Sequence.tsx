@@ -145,11 +145,11 @@ export function Sequence({ margins, found }: Props) {
   };
 
   useKeptPlace("step", inHand);
-  const { asking, own } = useAsking();
+  const { asking } = useAsking();
   // What a link or another panel asks for is chosen, in view and in focus; its form opens where the link says so.
-  const seen = useRef<string | null>(null);
+  const seen = useRef(wanted ? null : asking);
   useEffect(() => {
-    if (!wanted || seen.current === asking || (own && seen.current !== null)) return;
+    if (!wanted || seen.current === asking) return;
     seen.current = asking;
     setChosen(wanted);
     const at = list.current?.querySelector<HTMLElement>(`[data-step="${wanted}"]`);
@@ -160,7 +160,7 @@ export function Sequence({ margins, found }: Props) {
       setEditing(wanted);
       goTo({ open: null });
     } else at?.focus({ preventScroll: true });
-  }, [wanted, place, goTo, asking, own]);
+  }, [wanted, place, goTo, asking]);
   useEffect(() => {
     // A step that was just edited keeps the focus, so that the keys go on working.
     if (editing === null && chosen)

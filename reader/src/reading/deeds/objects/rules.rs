@@ -268,7 +268,8 @@ fn is_mains(word: &str) -> bool {
 pub(super) const BY_BENCH: &[Rule] = &[
     // "Screw the ball back on.": it came off by its own thread.
     Mend(|c, bench| {
-        let threaded = c.because == "screwed down" && c.together() && !c.bare() && all_out(c, bench);
+        let with_screws = c.a.places.iter().any(|(p, np)| p == "with" && np.kind == Kind::Screw);
+        let threaded = c.because == "screwed down" && c.together() && !c.bare() && all_out(c, bench) && !with_screws;
         if c.act == Act::Drive && threaded && !c.what.iter().any(|w| bench.unscrewed.contains_key(w)) {
             (c.act, c.because) = (Act::Install, "screwed on by its own thread");
         }

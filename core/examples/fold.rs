@@ -6,7 +6,7 @@ use paso_core::ids::{ManualId, RecordingId};
 use paso_core::manual::{RecordingRef, Source, draft};
 use paso_core::order::Chain;
 use paso_core::reading::read;
-use paso_core::rebuild::{Alignment, fold_aligned};
+use paso_core::rebuild::Alignment;
 use paso_core::recording::Recording;
 use uuid::Uuid;
 
@@ -19,7 +19,7 @@ fn main() {
             RecordingRef { id: RecordingId(Uuid::nil()), title: path.clone(), duration_ms: recording.duration_ms() };
         let manual = draft(ManualId(Uuid::nil()), "Draft", "", &[Source { recording: reference, reading: &reading }]);
         let alignment = Alignment::of(&manual);
-        let fold = fold_aligned(&manual, &alignment, &Heard::new());
+        let fold = alignment.fold(&Heard::new());
         let differs = alignment.differences(&Chain::of(&manual));
         let told = fold.rebuild.iter().filter(|s| s.told.is_some()).count();
         let (out, back) = (fold.teardown.len(), fold.rebuild.len());

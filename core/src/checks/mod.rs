@@ -30,7 +30,7 @@ use crate::finding::{Finding, Fix, Rule, RuleId, Stop, Subject};
 use crate::ids::StepId;
 use crate::manual::{Edit, Manual, Step, StepEdit};
 use crate::order::Chain;
-use crate::rebuild::{Alignment, Difference, Fold, fold_aligned};
+use crate::rebuild::{Alignment, Difference, Fold};
 use plain::{Sentence, sentences};
 use serde::{Deserialize, Serialize};
 use std::cell::OnceCell;
@@ -80,7 +80,7 @@ impl<'m> Case<'m> {
 
     /// The rebuild beside the teardown.
     pub fn fold(&self) -> &Fold {
-        self.fold.get_or_init(|| fold_aligned(self.manual, self.alignment(), &Heard::new()))
+        self.fold.get_or_init(|| self.alignment().fold(&Heard::new()))
     }
 
     pub fn sorted(&self) -> &Sorted {
@@ -225,6 +225,13 @@ mod tests {
             )
         };
         let text: String = parts.iter().map(one).collect();
+        let (manual, _) = written::written(&text);
+        let places: Vec<usize> = manual
+            .seams
+            .values()
+            .map(|s| manual.order().iter().position(|step| *step == s.step).expect("a step of the manual"))
+            .collect();
+        assert!(!places.is_sorted(), "the table has them in order by itself, and this shows nothing");
         for rule in [RuleId::EntryUntold, RuleId::Uncounted] {
             let asked = written::found(super::rule(rule), &text);
             assert_eq!(asked.len(), parts.len());

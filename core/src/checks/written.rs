@@ -35,7 +35,7 @@ struct Writer {
 }
 
 /// A manual as written, with the findings that are marked in it and what each is about.
-fn written(text: &str) -> (Manual, Vec<(Option<Subject>, String)>) {
+pub(super) fn written(text: &str) -> (Manual, Vec<(Option<Subject>, String)>) {
     let mut writer = Writer {
         manual: Manual::new(ManualId(Uuid::nil()), "Test", ""),
         ids: IdMaker::new(Uuid::nil()),

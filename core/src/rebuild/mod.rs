@@ -128,11 +128,17 @@ pub fn fold(manual: &Manual) -> Fold {
 
 /// The same, with the times that the recordings show.
 pub fn fold_heard(manual: &Manual, heard: &Heard) -> Fold {
-    fold_aligned(manual, &Alignment::of(manual), heard)
+    Alignment::of(manual).fold(heard)
 }
 
-/// The same, for who has the teardown and what was told of the rebuild side by side already.
-pub fn fold_aligned(manual: &Manual, alignment: &Alignment<'_>, heard: &Heard) -> Fold {
+impl Alignment<'_> {
+    /// Both halves, with the times that the recordings show.
+    pub fn fold(&self, heard: &Heard) -> Fold {
+        folded(self.told.manual, self, heard)
+    }
+}
+
+fn folded(manual: &Manual, alignment: &Alignment<'_>, heard: &Heard) -> Fold {
     let steps = manual.steps_in(Phase::Teardown);
     let balance = balance(manual);
     let mut rebuild = rebuild(manual, alignment);

@@ -65,7 +65,8 @@ function Loaded({ chain }: { chain: ChainView }) {
   const [picture, setPicture] = useState(false);
   const [place, go] = usePlace();
   const [chosen, setChosen] = useChosen("step", { first: null });
-  const [shown, setShown] = useState<Evidence[] | null>(null);
+  /** A reason's evidence that somebody wants to see, as long as its step is in hand. */
+  const [shown, setShown] = useState<{ step: string | null; evidence: Evidence[] } | null>(null);
   const side = useRef<HTMLDivElement>(null);
   const known = (place("to") ?? "").split(",").filter((t) => view.manual.parts[t]);
   const routes = useRoutes(known);
@@ -73,12 +74,9 @@ function Loaded({ chain }: { chain: ChainView }) {
   const way = routes.data?.[Math.min(route, routes.data.length - 1)];
   const lit = useMemo(() => (way ? new Set(way.steps) : null), [way]);
   const inHand = chain.steps.find((s) => s.step === chosen) ?? null;
-  useEvidence(shown ?? (inHand ? view.manual.steps[inHand.step]?.evidence : undefined));
+  const own = inHand ? view.manual.steps[inHand.step]?.evidence : undefined;
+  useEvidence(shown && shown.step === chosen ? shown.evidence : own);
 
-  const choose = (step: string) => {
-    setChosen(step);
-    setShown(null);
-  };
   const reach = (parts: string[]) => {
     go({ to: parts.join(",") });
     setRoute(0);
@@ -102,13 +100,13 @@ function Loaded({ chain }: { chain: ChainView }) {
       </Top>
       <Columns>
         {picture ? (
-          <Picture chain={chain} lit={lit} chosen={chosen} onChoose={choose} />
+          <Picture chain={chain} lit={lit} chosen={chosen} onChoose={setChosen} />
         ) : (
           <StepList
             chain={chain}
             lit={lit}
             chosen={chosen}
-            onChoose={choose}
+            onChoose={setChosen}
             onReach={(step) => step.removes.length > 0 && reach(step.removes)}
             onConfirm={(step) => {
               for (const c of chain.conditions) if (c.step === step && c.confirm) void edit(c.confirm);
@@ -126,7 +124,7 @@ function Loaded({ chain }: { chain: ChainView }) {
               targets={known}
               chosen={route}
               onChoose={setRoute}
-              onShow={choose}
+              onShow={setChosen}
             />
           )}
           {way && <NewJob key={known.join()} targets={known} way={way} />}
@@ -136,13 +134,18 @@ function Loaded({ chain }: { chain: ChainView }) {
             findings={found}
             also={(f) => {
               const step = idOf(f, "step");
-              return step && <Button onPress={() => choose(step)}>Show it</Button>;
+              return step && <Button onPress={() => setChosen(step)}>Show it</Button>;
             }}
           />
           {inHand && (
             <>
               <Rule />
-              <Why step={inHand} chain={chain} onShow={setShown} onChoose={choose} />
+              <Why
+                step={inHand}
+                chain={chain}
+                onShow={(evidence) => setShown({ step: chosen, evidence })}
+                onChoose={setChosen}
+              />
             </>
           )}
           {!inHand && <Muted>Pick a step to see why it stands where it stands.</Muted>}

@@ -12,6 +12,7 @@ import { font, space } from "../theme";
 import { Accounts, ScrewAccounts } from "./fold/Accounts";
 import { Board, columns } from "./fold/Board";
 import { PileLegend } from "./fold/Pile";
+import { placeOf } from "./fold/rows";
 import { Times } from "./fold/Times";
 import { WorkSheet } from "./fold/WorkSheet";
 
@@ -55,11 +56,12 @@ function Loaded({ fold }: { fold: FoldView }) {
   const [address] = usePlace();
   const [step, setChosen] = useChosen("step", { first: null });
   // What is told of the rebuild stands across from what it puts back.
-  const chosen = (step && fold.rebuild.find((s) => s.told === step)?.of) ?? step;
+  const back = step ? fold.rebuild.find((s) => s.told === step) : undefined;
+  const chosen = back ? placeOf(back) : step;
   const [all, setAll] = useState(address("lines") === "all");
   useKeptPlace("lines", all ? "all" : null);
   const found = (useFindings().data?.findings ?? []).filter((f) => f.stop === "fold");
-  const told = fold.rebuild.filter((s) => s.told && (s.of ?? s.told) === chosen).map((s) => s.told ?? "");
+  const told = fold.rebuild.filter((s) => s.told && placeOf(s) === chosen).map((s) => s.told ?? "");
   const steps = [...(chosen ? [chosen] : []), ...told.filter((id) => id !== chosen)];
   useEvidence(chosen ? steps.flatMap((id) => view.manual.steps[id]?.evidence ?? []) : undefined);
   const turn = fold.teardown[fold.teardown.length - 1]?.bench ?? fold.turn;

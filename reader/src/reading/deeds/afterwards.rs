@@ -3,11 +3,11 @@
 use super::super::Act;
 use super::super::lexicon::lemma;
 use super::grammar::{GRAMMAR, Kind};
-use super::names::{is_cable, tells_no_owner};
+use super::names::{is_cable, side_across, tells_no_owner};
 use super::told::{Sentenced, has};
 use super::{Deed, Half};
 use crate::units::Quantity;
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// The rules that read "there are 12 screws" and "three more screws, Phillips again".
 pub(super) const SHOWN: &str = "screws are shown";
@@ -44,30 +44,32 @@ pub(super) fn other_side(told: &[Sentenced], deeds: &mut Vec<Deed>) {
         let same = ["same", "repeat", "likewise"].iter().any(|w| has(&s.said, w));
         same && ["other side", "other one", "opposite side"].iter().any(|w| has(&s.said, w))
     };
-    for s in told.iter().filter(again).filter(|s| s.number > 0) {
-        let before = s.number - 1;
-        let copies: Vec<Deed> = deeds
-            .iter()
-            .filter(|d| d.sentence == before)
-            .filter_map(|d| Some(Deed { what: mirrored(&d.what)?, ..d.clone() }.told_by(s, d.half)))
-            .collect();
-        if deeds.iter().any(|d| d.sentence == s.number && copies.iter().any(|c| c.what == d.what)) {
-            continue;
+    let again: BTreeMap<usize, &Sentenced> =
+        told.iter().filter(again).filter(|s| s.number > 0).map(|s| (s.number - 1, s)).collect();
+    if again.is_empty() {
+        return;
+    }
+    let done: BTreeSet<(usize, Vec<String>)> = deeds.iter().map(|d| (d.sentence, d.what.clone())).collect();
+    let mut all = std::mem::take(deeds).into_iter().peekable();
+    let mut copies = Vec::new();
+    while let Some(d) = all.next() {
+        if let (Some(s), Some(what)) = (again.get(&d.sentence), mirrored(&d.what))
+            && !done.contains(&(s.number, what.clone()))
+        {
+            copies.push(Deed { what, ..d.clone() }.told_by(s, d.half));
         }
-        let at = deeds.partition_point(|d| d.start < s.span.1);
-        deeds.splice(at..at, copies);
+        let ends = all.peek().is_none_or(|next| next.sentence != d.sentence);
+        deeds.push(d);
+        if ends {
+            deeds.append(&mut copies);
+        }
     }
 }
 
-/// "left arm" for "right arm"; `None` where a thing has no side.
+/// "right arm" of "left arm"; `None` where a thing has no side.
 fn mirrored(what: &[String]) -> Option<Vec<String>> {
-    let other = |w: &str| match w {
-        "left" => Some("right"),
-        "right" => Some("left"),
-        _ => None,
-    };
-    let sided = |name: &String| name.split(' ').any(|w| other(w).is_some());
-    let turned = |name: &String| name.split(' ').map(|w| other(w).unwrap_or(w)).collect::<Vec<_>>().join(" ");
+    let sided = |name: &String| name.split(' ').any(|w| side_across(w).is_some());
+    let turned = |name: &String| name.split(' ').map(|w| side_across(w).unwrap_or(w)).collect::<Vec<_>>().join(" ");
     (!what.is_empty() && what.iter().all(sided)).then(|| what.iter().map(turned).collect())
 }
 

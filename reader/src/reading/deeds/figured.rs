@@ -159,7 +159,7 @@ fn turning(deeds: &[Deed], s: &Statement, f: &FastenerFact) -> Option<usize> {
 /// "There's one screw here, one here, one here." and, a breath later, "so four screws, and they hold the cover.": the act
 /// right before, which nobody has counted yet.
 fn counted_now(deeds: &[Deed], s: &Statement, f: &FastenerFact) -> Option<usize> {
-    let at = deeds.iter().rposition(|d| d.start < s.start)?;
+    let at = deeds.partition_point(|d| d.start < s.start).checked_sub(1)?;
     let d = &deeds[at];
     let uncounted = turns(d, f.op) && d.count.is_none() && d.groups.is_empty() && f.count.is_some();
     let same = f.what.as_ref().is_none_or(|what| d.what.is_empty() || d.what.contains(what));

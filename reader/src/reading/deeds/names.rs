@@ -11,6 +11,15 @@ pub(super) fn is_cable(word: &str) -> bool {
     describes_cable(&lemma(word)) && word != "antenna"
 }
 
+/// The side across: "left" of "right".
+pub(super) fn side_across(side: &str) -> Option<&'static str> {
+    match side {
+        "left" => Some("right"),
+        "right" => Some("left"),
+        _ => None,
+    }
+}
+
 /// Says what a cable or its plug is like, and not whom it serves: "wide", "four-pin", "tag".
 pub(super) fn tells_no_owner(word: &str) -> bool {
     // A cord leads to the wall or pulls a door, a ring has its seat, and an antenna is served by its cable.

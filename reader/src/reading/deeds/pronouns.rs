@@ -6,6 +6,7 @@
 use super::acts::hides_a_screw;
 use super::clauses::{Clause, Mood};
 use super::grammar::Kind;
+use super::names::side_across;
 use super::phrases::Phrase;
 use super::told::{Reader, TOOLS, has};
 use compact_str::CompactString;
@@ -129,11 +130,7 @@ impl Reader<'_> {
             [side, one] if one == "one" => side,
             _ => return None,
         };
-        let other = match side.as_str() {
-            "left" => "right",
-            "right" => "left",
-            _ => return None,
-        };
+        let other = side_across(side)?;
         let here = self.clauses[..=it.n].iter().rev().flat_map(|c| c.objects.iter().rev().chain(&c.subjects));
         let before = here.filter(|p| p.to <= it.pronoun.from).chain(self.topic.one.as_ref().map(|(_, p, _)| p));
         let like = |p: &&Phrase| p.kind == Kind::Part && p.said.len() > 1 && p.said.iter().any(|w| w == other);

@@ -595,17 +595,20 @@ fn possible(t: &Tagged<'_>, clauses: &[Clause], span: &Range<usize>) -> bool {
         || mentions(said, &["who", "tears"])
 }
 
-/// "They snap.", "These wear out.": true at all times.
+/// "They snap.", "These wear out.": true at all times; "they snap in" tells how it goes.
 fn always_happens(t: &Tagged<'_>, c: &Clause) -> bool {
     const HARM: [&str; 9] = ["break", "snap", "tear", "rip", "crack", "wear", "strip", "shatter", "split"];
-    let several = c
-        .subject
-        .last()
-        .and_then(|s| s.words.first())
-        .is_some_and(|w| matches!(w.as_str(), "they" | "these" | "those"));
-    let now =
-        c.verb.is_some_and(|v| t.said[v] == c.base && !t.said[c.from..v].iter().any(|w| matches!(*w, "will" | "can")));
-    c.is_plain() && several && now && HARM.contains(&c.base) && c.objects.is_empty()
+    const WAYS: [&str; 16] = [
+        "in", "into", "on", "onto", "off", "together", "apart", "back", "right", "over", "up", "down", "open", "shut",
+        "to", "straight",
+    ];
+    let Some(verb) = c.verb.filter(|_| c.is_plain() && HARM.contains(&c.base) && c.objects.is_empty()) else {
+        return false;
+    };
+    let several = |s: &NounPhrase| s.words.first().is_some_and(|w| matches!(w.as_str(), "they" | "these" | "those"));
+    let at_will = t.said[c.from..verb].iter().any(|w| matches!(*w, "will" | "can"));
+    let goes = t.words.get(verb + 1).is_some_and(|w| WAYS.contains(w));
+    t.said[verb] == c.base && c.subject.last().is_some_and(several) && !at_will && !goes
 }
 
 fn apart(t: &Tagged<'_>) -> bool {

@@ -14,7 +14,7 @@ export type FoldRow = { apart?: Apart; back?: Back };
 export type Drawn = { key: string; row?: FoldRow; stretch?: FoldRow[] };
 
 /** What a step of the rebuild is chosen by: the teardown step that it undoes, else itself. */
-export const placeOf = (step: Back) => step.of ?? step.told ?? "";
+export const placeOf = (step: Pick<Back, "of" | "told">) => step.of ?? step.told ?? "";
 
 /** Whether a step stands elsewhere than mere reversing puts it. */
 export const stands = (step: Back) => step.moved != null && step.moved.overruled == null;

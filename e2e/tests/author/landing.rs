@@ -94,7 +94,10 @@ async fn back_and_reload_keep_tab_search_and_choice() -> Done {
     app.press("Steps").await?;
     app.field("Maker's number").await?;
     app.press("Listen").await?;
-    assert_eq!(app.field("Find /").await?.prop("value").await?.as_deref(), Some("fan"));
+    app.until("what was sought stands there", async || {
+        Ok(app.field("Find /").await?.prop("value").await?.as_deref() == Some("fan"))
+    })
+    .await;
     app.end().await
 }
 

@@ -85,7 +85,10 @@ export function useKeptPlace(name: string, value: string | null) {
   const { pathname, search } = useLocation();
   const stop = useRef(pathname);
   const latest = useRef({ value, kept });
-  latest.current = { value, kept };
+  // In an effect: a drawing that is given up, because somebody goes on to another stop, has kept nothing.
+  useEffect(() => {
+    latest.current = { value, kept };
+  });
   useEffect(
     () => () => {
       // Left before the moment was over: the rail still leads back to it.

@@ -58,10 +58,12 @@ async fn what_is_refused_stays_open_with_its_words() -> Done {
     let fill = "const t = document.activeElement; const set = Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype, 'value').set;
         set.call(t, arguments[0]); t.dispatchEvent(new Event('input', { bubbles: true }))";
     app.driver.execute(fill, vec![long.as_str().into()]).await?;
+    // However long the refusal takes.
+    app.latency(1500).await?;
     app.keys(Key::Control + Key::Enter).await?;
     app.text("at most").await?;
     app.until("the field stays open", async || Ok(focused(&app).await? == "New sentence")).await;
-    app.end().await
+    app.end_for_good().await
 }
 
 #[rocket::async_test]

@@ -63,11 +63,30 @@ async fn what_is_typed_while_the_server_is_away_shows_in_its_place_at_once() -> 
 
 #[rocket::async_test]
 async fn two_tabs_of_one_author_keep_what_both_typed_while_the_server_was_away() -> Done {
+    two_tabs("").await
+}
+
+/// A browser tells a tab in its own time what another one has stored, and lets it send in its turn: here always too late.
+#[rocket::async_test]
+async fn two_tabs_keep_what_both_typed_where_one_of_them_hears_and_sends_late() -> Done {
+    two_tabs(
+        "const ask = navigator.locks.request.bind(navigator.locks);
+        const late = () => new Promise((go) => setTimeout(go, 4000));
+        navigator.locks.request = (...turn) => late().then(() => ask(...turn));
+        // Nor does it ask the server because somebody looks at it again.
+        for (const told of ['storage', 'visibilitychange'])
+            addEventListener(told, (event) => event.stopImmediatePropagation(), true);",
+    )
+    .await
+}
+
+async fn two_tabs(first_do: &str) -> Done {
     let mut app = App::start(true).await;
     let (id, step) = three_sentences(&app).await?;
     let first = app.driver.window().await?;
     let second = app.driver.new_tab().await?;
     app.driver.switch_to_window(second.clone()).await?;
+    app.driver.cdp().send_raw("Page.addScriptToEvaluateOnNewDocument", json!({"source": first_do})).await?;
     app.goto(&format!("/manuals/{id}/steps")).await?;
     app.tap_first(By::Css(format!("[data-step='{step}']"))).await?;
     app.press("Edit").await?;

@@ -77,7 +77,8 @@ export class Outbox {
   send(edit: Edit): Promise<Result> {
     const item = { id: newId(), edit };
     this.kept.add(item);
-    this.set({ pending: this.kept.all(), stepped: null });
+    this.set({ stepped: null });
+    this.readAgain();
     return new Promise((resolve) => {
       this.answers.set(item.id, resolve);
       void this.pump();
@@ -130,7 +131,8 @@ export class Outbox {
     this.answers.delete(item.id);
     this.kept.remove(item.id);
     this.kept.add(again);
-    this.set({ pending: this.kept.all() });
+    this.set({ pending: this.state.pending.filter((p) => p.id !== item.id) });
+    this.readAgain();
   }
 
   /** Something that was refused has been seen, or is given up. */
@@ -147,7 +149,7 @@ export class Outbox {
         const done = await alone(`paso.outbox.${this.manual}`, () => this.sendFirst());
         if (!done) await this.pause();
       }
-      this.set({ pending: this.kept.all() });
+      this.readAgain();
     } finally {
       this.pumping = false;
     }
@@ -155,7 +157,8 @@ export class Outbox {
 
   /** Called when the manual has loaded, so that edits kept from an earlier visit go out. */
   wake = () => {
-    this.set({ pending: this.kept.all(), aside: this.aside.all() });
+    this.set({ aside: this.aside.all() });
+    this.readAgain();
     void this.pump();
   };
 
@@ -199,7 +202,8 @@ export class Outbox {
 
   private finish(item: Pending, result: Result) {
     this.kept.remove(item.id);
-    this.set({ pending: this.kept.all(), offline: false, because: null });
+    this.set({ pending: this.state.pending.filter((p) => p.id !== item.id), offline: false, because: null });
+    this.readAgain();
     this.answers.get(item.id)?.(result);
     this.answers.delete(item.id);
   }
@@ -207,21 +211,36 @@ export class Outbox {
   /** Another page of the same author has queued, sent or set aside something. */
   private elsewhere = (event: StorageEvent) => {
     if (!this.kept.owns(event.key) && !this.aside.owns(event.key)) return;
+    this.set({ aside: this.aside.all() });
+    this.readAgain();
+    // It may have come and gone before this page ever saw it.
+    if (event.newValue === null) this.loadAgain();
+  };
+
+  /**
+   * What is kept now. What was there and is gone had its answer on another page: the storage shows that at once, and its
+   * event may come long after.
+   */
+  private readAgain() {
     const pending = this.kept.all();
     const gone = this.state.pending.filter((p) => !pending.some((q) => q.id === p.id));
-    this.set({ pending, aside: this.aside.all() });
+    this.set({ pending });
     if (gone.length === 0) return;
-    // The other page had an answer.
     this.set({ offline: false, because: null });
-    void this.queries.invalidateQueries({ queryKey: ["manual", this.manual] });
+    this.loadAgain();
+    const aside = this.aside.all();
     for (const { id } of gone) {
-      const refused = this.state.aside.find((a) => a.id === id);
+      const refused = aside.find((a) => a.id === id);
       this.answers.get(id)?.(
         refused ? { ok: false, problem: refused.problem, seen: () => this.dismiss(id) } : { ok: true },
       );
       this.answers.delete(id);
     }
-  };
+  }
+
+  private loadAgain() {
+    void this.queries.invalidateQueries({ queryKey: ["manual", this.manual] });
+  }
 
   private pause(): Promise<void> {
     this.set({ offline: true });

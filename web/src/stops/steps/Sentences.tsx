@@ -50,6 +50,7 @@ export const WRITE_ON = "write on";
 /** `at`: the sentence that somebody meant to change, or [WRITE_ON]; it has the focus from the beginning. */
 export function Sentences({ step, at, onDone }: { step: Step; at: string | null; onDone: () => void }) {
   const send = useSentence(step.id);
+  const { outbox } = useManual();
   const box = useRef<HTMLDivElement>(null);
   const [fresh, setFresh] = useState<Fresh | null>(() =>
     at === WRITE_ON ? { after: step.actions.at(-1)?.id ?? null, id: newId() } : null,
@@ -76,10 +77,12 @@ export function Sentences({ step, at, onDone }: { step: Step; at: string | null;
     const sentence = { id, act: "place" as const, parts: [], text: words, evidence: [] };
     // Its own fields are larger than this one, and move what somebody may be pressing.
     const stands = () => afterPress(() => setFresh((now) => (now?.id === id ? null : now)));
-    // Without a connection it stands in its place all the same; what is refused comes back sooner, and stays open here.
-    const away = setTimeout(stands, 600);
+    // Without a connection it stands in its place all the same; what is refused, however late, stays open here.
+    const unlessSent = () => outbox.snapshot().offline && stands();
+    const stop = outbox.subscribe(unlessSent);
+    unlessSent();
     const result = await send({ add: { sentence, after } });
-    clearTimeout(away);
+    stop();
     if (result.ok) stands();
     return result;
   };

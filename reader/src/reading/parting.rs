@@ -24,7 +24,38 @@ pub(super) fn ends(t: &Tagged<'_>, clauses: &[Clause]) -> Vec<usize> {
             out.extend(behind_its_object(t, clauses, n));
         }
     }
+    for at in (SHORTEST..t.len().saturating_sub(SHORTEST - 1)).filter(|at| warns_anew(t, *at)) {
+        if out.iter().all(|end| end.abs_diff(at) >= SHORTEST) {
+            out.push(at);
+        }
+    }
+    out.sort_unstable();
     out
+}
+
+/// Words with which a warning opens, whether or not a clause is seen behind them: "… lift the lid off no metal in here",
+/// "… the other side don't skip this", "… and out it goes the thing to watch is the fuse".
+fn warns_anew(t: &Tagged<'_>, at: usize) -> bool {
+    const OPENERS: [&[&str]; 8] = [
+        &["the", "thing", "to", "watch"],
+        &["the", "only", "thing"],
+        &["whatever", "you", "do"],
+        &["be", "careful"],
+        &["careful", "here"],
+        &["please", "don't"],
+        &["please", "no"],
+        &["just", "don't"],
+    ];
+    const KEPT_OUT: [&str; 9] = ["metal", "water", "liquid", "alcohol", "finger", "thumb", "force", "heat", "spray"];
+    let behind = &t.said[at..];
+    let done = t.tags[at - 1] == Tag::Particle
+        || matches!(t.said[at - 1], "it" | "them" | "side" | "here" | "there" | "now" | "again" | "way");
+    let named = done || t.tags[at - 1] == Tag::Noun;
+    let opens = OPENERS.iter().any(|o| behind.starts_with(o));
+    let forbids =
+        matches!(behind[0], "don't" | "never") && !matches!(t.said[at - 1], "just" | "please" | "still" | "also");
+    let bars = behind[0] == "no" && t.words.get(at + 1).is_some_and(|w| KEPT_OUT.contains(w));
+    named && (opens || bars) || done && forbids
 }
 
 /// The clause begins with its own verb or its own subject, and nothing binds it to what stands before.
@@ -152,6 +183,10 @@ mod tests {
     #[case("make sure it's in straight and close the latch", &["make sure it's in straight and close the latch"])]
     #[case("undo the set screw on the arm look how dirty this thing is", &["undo the set screw on the arm look how dirty this thing is"])]
     #[case("let it cool down for a minute before you touch it", &["let it cool down for a minute before you touch it"])]
+    #[case("lift the rear lid off no metal tools in here please", &["lift the rear lid off", "no metal tools in here please"])]
+    #[case("do the same on the other side don't skip this or it'll leak", &["do the same on the other side", "don't skip this or it'll leak"])]
+    #[case("the two clips on the lid don't come out", &["the two clips on the lid don't come out"])]
+    #[case("there's no metal in this one", &["there's no metal in this one"])]
     fn run_on_speech_ends_where_a_clause_stands_alone(#[case] text: &str, #[case] parts: &[&str]) {
         let found: Vec<String> =
             read(&Recording::parse(text.as_bytes()).unwrap()).statements.into_iter().map(|s| s.text).collect();

@@ -195,6 +195,10 @@ fn tool_list(t: &Tagged<'_>, clauses: &[Clause], place: Place) -> Option<Judged>
     if place.listing && place.names && words.len() > 1 {
         return Some(Judged::new(StatementKind::Tool, 0.9, "the list of tools goes on".to_owned()));
     }
+    // "No metal tools in here, please.": what is kept out is not fetched.
+    if words.iter().find(|w| **w != "please") == Some(&"no") {
+        return None;
+    }
     let opens_with_tool = lexicon.tools.at(words, 0).is_some() || lexicon.consumables.at(words, 0).is_some();
     // "Torx Screwdriver T6 3.": what a list names, and nothing else.
     let goes_on = place.listing && (opens_with_tool || clauses.iter().all(|c| c.act.is_none() || c.verb.is_none()));

@@ -16,8 +16,12 @@ use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
 pub fn caution(said: &str) -> String {
+    if disclaims(said) {
+        return OWN_RISK.to_owned();
+    }
     // A recogniser that writes no capitals writes none for the speaker.
-    let said = said.replace('\n', " ").replace(" i ", " I ").replace(" i'", " I'");
+    let said = said.replace('\n', " ").replace('’', "'").replace(" i ", " I ").replace(" i'", " I'");
+    let said = without_fillers(&said);
     let said = &orders_apart(ban_alone(&said).unwrap_or(&said));
     let cue = Cue { start: None, end: None, text: said.clone() };
     let recording = Recording { title: None, format: SourceFormat::Plain, cues: vec![cue], mended: Vec::new() };
@@ -47,6 +51,17 @@ pub fn caution(said: &str) -> String {
     if sentences.is_empty() { whole } else { sentences.join(" ") }
 }
 
+/// What everybody who disclaims means, however it was said.
+const OWN_RISK: &str = "You do this work at your own risk.";
+
+/// "This is your own machine and your own risk", "I am not responsible if you break anything."
+fn disclaims(said: &str) -> bool {
+    let said = said.to_lowercase();
+    ["own risk", "not responsible", "no liability", "not liable", "nor the maker will pay"]
+        .iter()
+        .any(|w| said.contains(w))
+}
+
 /// "Take the arm out with tweezers and do not touch the springs.": the act stands in its step, what is forbidden warns.
 fn ban_alone(said: &str) -> Option<&str> {
     const BANS: [&str; 4] = ["do not ", "don't ", "never ", "avoid "];
@@ -70,6 +85,68 @@ fn orders_apart(said: &str) -> String {
         text = text.replace(&format!(", not {verb} "), &format!(". Don't {verb} "));
     }
     text
+}
+
+/// "Whatever you do, don't pull it, by the way": words that weigh and say nothing.
+fn without_fillers(said: &str) -> String {
+    const FILLERS: [&str; 10] = [
+        "whatever happens, ",
+        "whatever happens ",
+        "whatever you do, ",
+        "whatever you do ",
+        ", by the way",
+        " by the way",
+        "you know, ",
+        "you know ",
+        "obviously, ",
+        "obviously ",
+    ];
+    const PLAINLY: [(&str, &str); 22] = [
+        ("do not and i mean do not ", "do not "),
+        ("don't and i mean don't ", "don't "),
+        ("never ever ", "never "),
+        ("it's got ", "it has "),
+        ("they've got ", "they have "),
+        ("i'd stay away ", "stay away "),
+        ("i would stay away ", "stay away "),
+        ("i'd keep away ", "keep away "),
+        ("the only thing that can go wrong is you ", "you can "),
+        ("the thing to watch out for is ", "watch out for "),
+        ("the thing to look out for is ", "watch out for "),
+        ("the thing to watch is ", "watch "),
+        ("you really don't want to ", "you don't want to "),
+        ("you definitely don't want to ", "you don't want to "),
+        ("try not to ", "don't "),
+        ("never to ", "never "),
+        ("don't just ", "don't "),
+        ("super easy", "easily"),
+        ("super ", "very "),
+        ("is like ", "is about "),
+        ("it's like ", "it's about "),
+        ("just don't ", "don't "),
+    ];
+    let mut text = said.to_owned();
+    for filler in FILLERS {
+        text = swapped(&text, filler, "");
+    }
+    for (long, short) in PLAINLY {
+        text = swapped(&text, long, short);
+    }
+    text
+}
+
+/// A phrase replaced wherever it stands as words of its own, whatever its first letter.
+fn swapped(text: &str, phrase: &str, by: &str) -> String {
+    let mut out = String::new();
+    let mut rest = text;
+    while let Some(at) = rest.to_lowercase().find(phrase).filter(|_| rest.is_ascii()) {
+        let own = !phrase.starts_with(char::is_alphabetic)
+            || !rest[..at].chars().next_back().or(out.chars().next_back()).is_some_and(char::is_alphanumeric);
+        out.push_str(&rest[..at]);
+        out.push_str(if own { by } else { &rest[at..at + phrase.len()] });
+        rest = &rest[at + phrase.len()..];
+    }
+    out + rest
 }
 
 /// A sentence that was parted where it holds together.
@@ -107,6 +184,9 @@ pub fn tells_what_to_do(text: &str) -> bool {
 fn opens_an_order(words: &[&str]) -> bool {
     let rest = match words {
         ["do", "not", ..] | ["don't" | "never" | "always", _, ..] => return true,
+        ["no", "metal" | "water" | "liquid" | "alcohol" | "force" | "heat" | "solvent" | "grease" | "oil", ..] => {
+            return true;
+        }
         ["only" | "slowly" | "carefully" | "gently" | "just", rest @ ..] => rest,
         all => all,
     };
@@ -114,7 +194,7 @@ fn opens_an_order(words: &[&str]) -> bool {
     let is = |w: &&str| matches!(*w, "is" | "are" | "can" | "will" | "may" | "has" | "have" | "must" | "was");
     let base = LEXICON.verb_forms.get(*first).is_some_and(|base| base == first);
     base && !matches!(*first, "be" | "have") && !rest.iter().take(3).skip(1).any(is)
-        || rest.starts_with(&["be", "careful"])
+        || matches!(rest, ["be", "careful" | "gentle" | "sure", ..])
 }
 
 /// What a sentence of a caution does, in the order in which they are read.
@@ -198,18 +278,31 @@ impl Sentence<'_> {
                 .is_some_and(|w| matches!(*w, "don't" | "never" | "please" | "it" | "it's" | "they" | "you")),
             _ => false,
         };
-        let waits = |from: usize| matches!(said[self.first(from)], "if" | "when" | "before");
+        // "If it looks flat get a new one don't …": what was waited for has come.
+        let waits = |from: usize, at: usize| {
+            let first = self.first(from);
+            let goes_on = matches!(said[at], "and" | "or");
+            matches!(said[first], "if" | "when" | "before") && (goes_on || self.main_behind(first, at).is_none())
+        };
         let mut starts = vec![0];
         for at in 1..said.len() {
             let open = starts[starts.len() - 1];
             // "Keep the iron away from the plug it melts if you look at it": told anew behind an order.
-            if at > open + 2 && !waits(open) && self.tells_anew(at) && opens_an_order(&said[self.first(open)..at]) {
+            let short = said[open] == "be";
+            if at + usize::from(short) > open + 2
+                && !waits(open, at)
+                && self.tells_anew(at)
+                && opens_an_order(&said[self.first(open)..at])
+            {
                 starts.push(at);
                 continue;
             }
             let asks = matches!(said[at - 1], "you" | "we" | "please" | "and" | "or" | "so" | "but") && opens(at - 1)
-                || said[at - 1] == "you";
-            if opens(at) && !asks && at > open + 1 && !waits(open) {
+                || matches!(
+                    said[at - 1],
+                    "you" | "you'll" | "will" | "'ll" | "can" | "would" | "should" | "must" | "i"
+                );
+            if opens(at) && !asks && at > open + 1 && !waits(open, at) {
                 starts.push(at);
             }
         }
@@ -220,7 +313,7 @@ impl Sentence<'_> {
     /// "… it melts", "… there's a flex", "… I've killed one", behind a name or a place.
     fn tells_anew(&self, at: usize) -> bool {
         let t = self.t;
-        let behind = matches!(t.tags[at - 1], Tag::Noun | Tag::Adverb | Tag::Pronoun)
+        let behind = matches!(t.tags[at - 1], Tag::Noun | Tag::Adverb | Tag::Pronoun | Tag::Adjective)
             && !matches!(t.said[at - 1], "how" | "when" | "where" | "if" | "and" | "so" | "or" | "way" | "that");
         let verb = || t.tag(at + 1).is_some_and(|tag| matches!(tag, Tag::Verb | Tag::Auxiliary | Tag::Modal));
         behind
@@ -330,7 +423,10 @@ impl Sentence<'_> {
         push(&mut text, &body);
         let said: Vec<&str> = t.said[main + rest..to].to_vec();
         let orders = head.is_some() || opens_an_order(&t.said[main..to]);
-        let called = matches!(t.said[first..to], ["be", "careful"] | ["careful"] | ["watch", "out"]);
+        let called = matches!(
+            t.said[first..to],
+            ["be", "careful"] | ["careful"] | ["watch", "out"] | ["careful", "here" | "now"]
+        );
         let back = t.said[first..to]
             .windows(4)
             .any(|w| matches!(w, ["you", "'ll" | "will", "be", "back" | "there" | "here" | "soldering"]));
@@ -399,7 +495,7 @@ impl Sentence<'_> {
             return None;
         }
         if !self.t.punctuated {
-            return (from + 1..to).find(|i| matches!(self.t.said[*i], "don't" | "never"));
+            return self.main_behind(from, to);
         }
         let main = |c: &&Clause| c.mood != Mood::Conditional && !self.bound(c);
         let next = self.clauses.iter().filter(|c| c.from > from && c.from < to).filter(main);
@@ -407,6 +503,18 @@ impl Sentence<'_> {
         // "…, double check": what no clause begins with.
         let order = (from + 1..to).find(|i| self.t.pause[i - 1] && opens_an_order(&self.t.said[*i..]));
         told.or(order)
+    }
+
+    /// Of speech without marks: "if it looks flat | get a new one", "if you want to keep it | don't turn it".
+    fn main_behind(&self, from: usize, to: usize) -> Option<usize> {
+        let t = self.t;
+        let done =
+            |i: usize| matches!(t.tags[i], Tag::Noun | Tag::Adjective | Tag::Particle | Tag::Adverb | Tag::Pronoun);
+        let orders = |i: &usize| {
+            let bare = t.tags[*i] == Tag::Verb && done(i - 1) && opens_an_order(&t.said[*i..to]);
+            matches!(t.said[*i], "don't" | "never") || *i > from + 3 && bare
+        };
+        (from + 1..to).find(orders)
     }
 
     /// "be careful that you do not …", "make sure to …", "remember, …".
@@ -565,6 +673,8 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
         ["do", "not", ..] | ["don't", ..] => (None, 0),
         ["i", "don't", _, ..] if !is_no_order(rest[2]) => (Some("do not"), 2),
         ["i", "do", "not", _, ..] if !is_no_order(rest[3]) => (Some("do not"), 3),
+        ["i", "always", verb, _, ..] if orders_alone(verb) => (Some("always"), 2),
+        ["i", "wouldn't", _, ..] if !is_no_order(rest[2]) => (Some("do not"), 2),
         ["i", "never", _, ..] if !is_no_order(rest[2]) => (Some("never"), 2),
         ["must" | "should" | "may", "not", verb, ..] if person && is_no_order(verb) => (None, 0),
         ["must" | "should", verb, ..] if person && is_no_order(verb) => (None, 0),
@@ -798,6 +908,14 @@ mod tests {
         "If it does not want to come out, double check that you have not missed a screw.",
         "If it does not want to come out, double check that you have not missed a screw."
     )]
+    #[case::own_risk("A word first, this is your own machine and your own risk.", "You do this work at your own risk.")]
+    #[case::no_liability("I am not responsible if you break anything.", "You do this work at your own risk.")]
+    #[case::fillers("Whatever you do, don't lean on the spout, by the way.", "Do not lean on the spout.")]
+    #[case::try_not("Try not to touch the contacts.", "Do not touch the contacts.")]
+    #[case::really("You really don't want to get oil on the belt.", "Do not get oil on the belt.")]
+    #[case::i_would_not("I wouldn't use a blade here.", "Do not use a blade here.")]
+    #[case::what_can_go_wrong("The only thing that can go wrong is you pinch the seal.", "You can pinch the seal.")]
+    #[case::a_bent_apostrophe("Whatever you do, don’t lean on the spout.", "Do not lean on the spout.")]
     #[case::how_is_no_name("So keep those separate from the case ones.", "Keep those separate from the case ones.")]
     fn a_warning_becomes_short_sentences(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(caution(said), wanted);
@@ -805,6 +923,10 @@ mod tests {
 
     #[rstest]
     #[case::an_order_opens("so don't bend the pump please go slow", "Do not bend the pump. Go slow.")]
+    #[case::two_bans_wait(
+        "if you want to keep the glass don't turn it and don't lift",
+        "If you want to keep the glass, do not turn it and do not lift."
+    )]
     #[case::a_condition_waits(
         "so if you want to keep the dial don't turn it",
         "If you want to keep the dial, do not turn it."
@@ -822,6 +944,12 @@ mod tests {
         "I put mine in upside down the first time so check the arrow points to the top",
         "Check the arrow points to the top."
     )]
+    #[case::kept_out(
+        "please no metal tools near the cells they can short",
+        "No metal tools near the cells. They can short."
+    )]
+    #[case::gently("be gentle it's glass", "Be gentle. It is glass.")]
+    #[case::never_will("you'll never get the print off again", "You will never get the print off again.")]
     #[case::no_order("the dial is very thin here", "The dial is very thin here.")]
     fn speech_without_marks_is_parted_by_its_orders(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(caution(said), wanted);

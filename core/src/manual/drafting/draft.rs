@@ -76,13 +76,15 @@ impl Drafter {
             self.step(source, &group, &mut row);
         }
         // What was tried in vain is no step.
-        for statement in statements.iter().filter(|s| !s.marks.contains(&Mark::DeadEnd)) {
+        for (n, statement) in statements.iter().enumerate().filter(|(_, s)| !s.marks.contains(&Mark::DeadEnd)) {
             let evidence = evidence(source, statement);
             if tells_facts(statement) {
                 self.warned_of = warnings_beside(source.reading, statement);
                 self.facts(statement, &evidence, &mut row);
             }
-            self.warning(statement, &evidence, &mut row);
+            if !reading::is_reason(statements, n) {
+                self.warning(source, n, &mut row);
+            }
             let warns = statement.kind == StatementKind::Caution;
             let home = if warns { row.warned(statement) } else { row.home(statement).map(|h| h.step) };
             if let Some(step) = home {
@@ -370,20 +372,27 @@ impl Drafter {
     }
 
     /// A caution stands at the step that it is told for, before the work.
-    fn warning(&mut self, statement: &Statement, evidence: &Evidence, row: &mut Row) {
+    fn warning(&mut self, source: &Source<'_>, at: usize, row: &mut Row) {
+        let statements = &source.reading.statements;
+        let statement = &statements[at];
         let warns =
             matches!(statement.kind, StatementKind::Caution | StatementKind::Condition) || tells_facts(statement);
         let Some(about) = statement.facts.cautions.first().filter(|_| warns) else { return };
         let Some(step) = row.warned(statement) else { return };
+        let text = reading::caution_at(statements, at);
+        // Said twice for one step, it is read once.
+        if self.manual.cautions.values().any(|c| c.step == step && c.text == text) {
+            return;
+        }
         let id = self.ids.make(CautionId);
         let caution = Caution {
             id,
             step,
             about: *about,
             hazard: None,
-            text: reading::caution(&statement.put_right()),
+            text,
             level: None,
-            evidence: vec![evidence.clone()],
+            evidence: statements[reading::breaths(statements, at)].iter().map(|s| evidence(source, s)).collect(),
         };
         self.manual.cautions.insert(id, caution);
     }

@@ -4,9 +4,9 @@
 //! of plugs is one step, so is a trial, and turning the device begins one. Segments and breaths are no borders.
 
 use super::super::Act;
-use super::super::warned::caution;
+use super::super::Statement;
+use super::super::reasons::{caution_at, is_reason, warns};
 use super::super::{Reading, Spelling};
-use super::super::{Statement, StatementKind};
 use super::{Deed, Half, wording};
 use crate::recording::Recording;
 use serde::Serialize;
@@ -54,9 +54,13 @@ const MAX_DEEDS: usize = 8;
 pub fn draft(recording: &Recording, reading: &Reading) -> DraftSheet {
     let Reading { deeds, statements, spelling, .. } = reading;
     let mut out: Vec<DraftStep> = steps(deeds).iter().map(|g| step(recording, spelling, g)).collect();
-    for warning in statements.iter().filter(|s| s.kind == StatementKind::Caution) {
-        if let Some(at) = belongs(&out, warning) {
-            out[at].cautions.push(caution(&warning.put_right()));
+    for (n, warning) in statements.iter().enumerate() {
+        let warns = warns(warning) && !is_reason(statements, n);
+        if let Some(at) = belongs(&out, warning).filter(|_| warns) {
+            let text = caution_at(statements, n);
+            if !out[at].cautions.contains(&text) {
+                out[at].cautions.push(text);
+            }
         }
     }
     DraftSheet { steps: out }

@@ -284,7 +284,9 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
                 && said.iter().any(|w| matches!(*w, "do" | "don't" | "never"))
                 && HANDLED.contains(&c.base)
                 && c.objects.iter().any(|o| head_hazard(o).is_some());
+            // "Whatever happens, do not turn the dial."
             let by_somebody = !ours
+                && !matches!(t.said[c.from], "whatever" | "whichever")
                 && (said.iter().any(|w| matches!(*w, "i" | "we" | "they" | "he" | "she" | "it" | "there" | "that"))
                     || !c.subject.is_empty() && !c.passive && !you(c) && (t.punctuated || !said.contains(&"don't")));
             let passive = c.passive && said.iter().any(|w| matches!(*w, "must" | "may" | "should" | "cannot"));
@@ -295,8 +297,10 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
                 && !unwanted;
             // "don't close it yet" only tells the order; "don't throw it away yet" keeps it for good.
             let thrown = matches!(c.base, "throw" | "bin" | "toss" | "chuck");
-            let only_later =
-                !thrown && t.said[c.from..t.len().min(c.to + 1)].iter().any(|w| matches!(*w, "yet" | "just"));
+            let behind = t.said.get(verb..t.len().min(c.to + 1)).unwrap_or_default();
+            // "Don't just rip it off" never.
+            let only_later = !thrown
+                && (behind.iter().any(|w| matches!(*w, "yet" | "just")) || said.contains(&"just") && !is_rough(c.base));
             let span = c.from..if unwanted { clauses.get(n + 1).map_or(c.to, |next| next.to) } else { c.to };
             (((orders && !by_somebody) || passive) && !harmless && !only_later).then_some(span)
         })
@@ -304,8 +308,9 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             // "No liquids near the keyboard."
             const KEPT_OUT: [&str; 9] =
                 ["liquid", "water", "alcohol", "metal", "finger", "spray", "oil", "pressure", "heat"];
-            let bare = t.words.first() == Some(&"no") && clauses.iter().all(|c| c.verb.is_none_or(|v| v > 4));
-            (bare && t.words.get(1).is_some_and(|w| KEPT_OUT.contains(w))).then_some(0..t.len().min(5))
+            let words = t.words.strip_prefix(&["please"]).unwrap_or(&t.words);
+            let bare = words.first() == Some(&"no") && clauses.iter().all(|c| c.verb.is_none_or(|v| v > 4));
+            (bare && words.get(1).is_some_and(|w| KEPT_OUT.contains(w))).then_some(0..t.len().min(5))
         })
         .or_else(|| {
             // "never metal", "no grease".
@@ -321,6 +326,14 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
             .into_iter()
             .find_map(|p| t.words.windows(p.len()).position(|w| w == p).map(|at| at..at + p.len()))
         })
+}
+
+/// What does harm whenever it is done.
+fn is_rough(verb: &str) -> bool {
+    matches!(
+        verb,
+        "rip" | "yank" | "pull" | "tug" | "jerk" | "force" | "bend" | "twist" | "pry" | "tear" | "throw" | "lift"
+    )
 }
 
 /// "Don't bridge those contacts": forbidden, by a word that no list has among the verbs.
@@ -455,11 +468,12 @@ fn ends_badly(t: &Tagged<'_>, or: usize) -> bool {
 fn dead_first(t: &Tagged<'_>) -> bool {
     let said = &t.said;
     let Some(at) = said.iter().position(|w| *w == "before") else { return false };
-    let behind = &said[at + 1..said.len().min(at + 9)];
+    let behind: Vec<&str> =
+        said[at + 1..said.len().min(at + 9)].iter().copied().filter(|w| !matches!(*w, "even" | "ever")).collect();
     let anything = behind.iter().any(|w| matches!(*w, "anything" | "else" | "thing" | "everything"))
         || behind.iter().take(2).any(|w| matches!(*w, "opening" | "touching" | "starting"))
         || matches!(
-            behind,
+            behind[..],
             ["you", "open" | "start" | "touch" | "begin" | "go" | "put" | "stick" | "reach" | "work", ..]
         );
     let words = &t.words;
@@ -470,7 +484,9 @@ fn dead_first(t: &Tagged<'_>) -> bool {
         ["switch it off", "turn it off", "power it off", "pull the plug", "unplug it", "power off", "switch off"]
             .iter()
             .any(|p| mentions(said, &p.split(' ').collect::<Vec<_>>()));
-    anything && (cell || switched)
+    // "Before you even touch a screw, pull the mains plug."
+    let pulled = words.windows(4).any(|w| w[0] == "pull" && w[1..].contains(&"plug"));
+    anything && (cell || switched || pulled)
 }
 
 /// "two millimetres, no more, there's a flex right behind it": how deep, and what would come to harm.

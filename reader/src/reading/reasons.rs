@@ -108,10 +108,10 @@ fn gives_reason(before: &Statement, reason: &Statement, behind_a_ban: bool) -> b
     // "And it will snap", "these go into plastic": read as acts, and nobody does them.
     let material = matches!(first, "these" | "those" | "they") && told.iter().any(|w| is_soft(w));
     let only_told = behind_a_ban && describes && nothing_moved(reason);
-    let acts = !nothing_done(reason) && !(suffers || material || only_told || because && harms);
+    let tells = nothing_done(reason) || suffers || material || only_told || because && harms;
     words.len() <= LONGEST
         && follows(before, reason)
-        && !acts
+        && tells
         && !forbids(&text)
         && (suffers || because && !tells_what_to_do(&text) || shows || describes)
         && reason.kind != StatementKind::Noise

@@ -1,12 +1,13 @@
 //! One order at a time, from many trades: which act a verb tells, whoever says it, and of which thing.
 //!
 //! A narration shows how sentences hang together; here each line stands alone behind the same beginning, so that a verb is
-//! heard for what it is. The answers were written before the reader met the lines; `speech.rs` tells how they are marked.
+//! heard for what it is. Warnings stand at the end, as a guide prints them. The answers were written before the reader met
+//! the lines; where a narrator's own order of a warning reads as well, it was taken. `speech.rs` tells how they are marked.
 
 mod marked;
 mod told;
 
-use paso_reader::reading::{deeds, read};
+use paso_reader::reading::{deeds, draft_guide, read};
 use paso_reader::recording::Recording;
 use rstest::rstest;
 use told::{lines, words};
@@ -107,4 +108,25 @@ fn each_fact_is_noted(#[case] field: &str, #[case] file: &str, #[case] before: &
     let wrong: String = lines.iter().map(|l| marked::wrong(l.said, l.missed, l.told, &heard(l.said))).collect();
     assert!(wrong.is_empty(), "{wrong}");
     assert_eq!(lines.iter().filter(|l| l.missed).count(), missed, "lines that are not heard yet");
+}
+
+/// The cautions of one breath of a run-on narration between two acts, as a guide prints them; "-" where it prints none.
+fn printed(said: &str) -> String {
+    let text = format!(
+        "# Recording: A try of the fountain\n\n\
+         [0:00] now take out the four screws of the rear lid and lift the rear lid off\n\n\
+         [0:10] {said}\n\n\
+         [0:20] then take out the pump\n"
+    );
+    let draft = draft_guide(&Recording::parse(text.as_bytes()).expect("a transcript"));
+    let cautions: Vec<String> = draft.steps.into_iter().flat_map(|s| s.cautions).collect();
+    if cautions.is_empty() { "-".to_owned() } else { cautions.join(" / ") }
+}
+
+#[test]
+fn each_warning_is_printed_in_the_right_words() {
+    let lines = lines(include_str!("printed/warnings.txt"));
+    let wrong: String = lines.iter().map(|l| marked::wrong(l.said, l.missed, l.told, &printed(l.said))).collect();
+    assert!(wrong.is_empty(), "{wrong}");
+    assert_eq!(lines.iter().filter(|l| l.missed).count(), 21, "lines that are not printed so yet");
 }

@@ -232,7 +232,7 @@ async fn a_guide_touches_only_its_own_screws() -> Done {
     app.goto(&format!("/manuals/{id}/screws")).await?;
     app.tap_first(By::XPath(group("D"))).await?;
     // Other groups have the same button: the one of D stands first once D is drawn.
-    app.tap_first(By::XPath("//*[h3 and .//*[@role='img' and starts-with(@aria-label, 'Group D')]]")).await?;
+    app.find("[aria-label^='Group D'] + h3").await?;
     app.press("Put the caution at its step").await?;
     app.until("the finding is mended", async || {
         Ok(!app

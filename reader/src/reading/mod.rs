@@ -60,7 +60,7 @@ pub use hints::{Hints, Meant};
 pub use lexicon::is_known;
 pub use marks::Mark;
 pub use numbers::figure_of;
-pub use reasons::{breaths, caution_at, is_reason};
+pub use reasons::{breaths, caution_at, is_reason, subject_at, warns};
 pub use repair::Repair;
 pub use safety::Doubt;
 pub use sentences::joined_text;

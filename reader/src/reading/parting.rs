@@ -46,7 +46,6 @@ fn warns_anew(t: &Tagged<'_>, at: usize) -> bool {
         &["please", "no"],
         &["just", "don't"],
     ];
-    const KEPT_OUT: [&str; 9] = ["metal", "water", "liquid", "alcohol", "finger", "thumb", "force", "heat", "spray"];
     let behind = &t.said[at..];
     let done = t.tags[at - 1] == Tag::Particle
         || matches!(t.said[at - 1], "it" | "them" | "side" | "here" | "there" | "now" | "again" | "way");
@@ -54,7 +53,7 @@ fn warns_anew(t: &Tagged<'_>, at: usize) -> bool {
     let opens = OPENERS.iter().any(|o| behind.starts_with(o));
     let forbids =
         matches!(behind[0], "don't" | "never") && !matches!(t.said[at - 1], "just" | "please" | "still" | "also");
-    let bars = behind[0] == "no" && t.words.get(at + 1).is_some_and(|w| KEPT_OUT.contains(w));
+    let bars = behind[0] == "no" && LEXICON.kept_out.at(&t.words, at + 1).is_some();
     named && (opens || bars) || done && forbids
 }
 

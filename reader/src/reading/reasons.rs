@@ -4,7 +4,9 @@
 //! the first is an order; the reader of a guide needs all three, and needs them in one place.
 
 use super::Statement;
+use super::facts::CautionSubject;
 use super::lexicon::LEXICON;
+use super::marks::Mark;
 use super::sentences;
 use super::statements::StatementKind;
 use super::warned::{caution, forbids, tells_what_to_do};
@@ -13,6 +15,9 @@ use std::ops::Range;
 /// The longest reason, in words: what goes on longer tells something else.
 const LONGEST: usize = 16;
 
+/// The most reasons of one warning.
+const MOST: usize = 3;
+
 /// Whether a guide prints a caution for it.
 pub fn warns(s: &Statement) -> bool {
     s.kind == StatementKind::Caution || s.kind.is_work() && !s.facts.cautions.is_empty()
@@ -20,16 +25,34 @@ pub fn warns(s: &Statement) -> bool {
 
 /// The statements whose words make the caution that statement `at` gives, itself among them.
 pub fn breaths(statements: &[Statement], at: usize) -> Range<usize> {
-    let said = statements[at].put_right();
+    let warning = &statements[at];
+    let said = warning.put_right();
+    // What warns of something else besides keeps its own place: a fire is no mere reason not to bend.
+    let subjects = subjects(statements, at);
+    let beside = |s: &Statement| s.facts.cautions.iter().all(|about| subjects.contains(about));
     if !tells_what_to_do(&said) {
-        let behind = at + 1 + statements.get(at + 1).is_some_and(only_when) as usize;
-        let answered = statements.get(behind).is_some_and(|next| answers(&statements[at], next));
+        let behind = at + 1 + usize::from(statements.get(at + 1).is_some_and(only_when));
+        let answered = statements.get(behind).is_some_and(|next| answers(warning, next) && beside(next));
         return at..if answered { behind + 1 } else { at + 1 };
     }
-    let leads = at > 0 && leads_to(&statements[at - 1], &statements[at]);
-    let follow = |n: &usize| gives_reason(&statements[n - 1], &statements[*n], forbids(&said) && *n == at + 1);
-    let to = (at + 1..statements.len()).take_while(follow).last().unwrap_or(at);
+    let leads = at > 0 && leads_to(&statements[at - 1], warning) && beside(&statements[at - 1]);
+    let follow = |n: &usize| {
+        let behind_a_ban = *n == at + 1 && forbids(&said);
+        gives_reason(&statements[n - 1], &statements[*n], behind_a_ban) && beside(&statements[*n])
+    };
+    let to = (at + 1..statements.len()).take(MOST).take_while(follow).last().unwrap_or(at);
     at - usize::from(leads)..to + 1
+}
+
+/// What a warning is about: "don't overdo it" leaves that to the "they strip easily" behind it.
+fn subjects(statements: &[Statement], at: usize) -> &[CautionSubject] {
+    let told = statements[at..].iter().take(MOST + 1).map(|s| &s.facts.cautions[..]);
+    told.into_iter().find(|about| !about.is_empty()).unwrap_or_default()
+}
+
+/// What the caution that statement `at` gives is about; nothing where neither it nor its reason says so.
+pub fn subject_at(statements: &[Statement], at: usize) -> Option<CautionSubject> {
+    statements[breaths(statements, at)].iter().find_map(|s| s.facts.cautions.first().copied())
 }
 
 /// The caution that statement `at` gives, with the reasons told beside it, as a guide prints it.
@@ -46,8 +69,10 @@ pub fn caution_at(statements: &[Statement], at: usize) -> String {
 
 /// Whether the statement `at` only gives the reason of the warning before it, and is printed there.
 pub fn is_reason(statements: &[Statement], at: usize) -> bool {
-    let warns = |n: &usize| warns(&statements[*n]);
-    (at.saturating_sub(2)..at).filter(warns).any(|n| breaths(statements, n).contains(&at))
+    // What was tried in vain warns of nothing.
+    let warns = |n: &usize| *n != at && warns(&statements[*n]) && !statements[*n].marks.contains(&Mark::DeadEnd);
+    let near = at.saturating_sub(MOST)..statements.len().min(at + 2);
+    near.filter(warns).any(|n| breaths(statements, n).contains(&at))
 }
 
 /// "There's a little spring under it" before "so don't lose that".
@@ -160,7 +185,7 @@ mod tests {
     #[rstest]
     #[case::how_thin_and_what_comes_of_it(
         "don't lean on the float arm it is like two millimetres of plastic and it will snap",
-        "Do not lean on the float arm. It is about two millimetres of plastic. It will snap."
+        "Do not lean on the float arm. It is two millimetres of plastic. It will snap."
     )]
     #[case::what_lies_behind(
         "don't go too deep with the blade there's a cable right behind the seam",
@@ -175,16 +200,28 @@ mod tests {
         "Never reuse the washers. They are aluminium. They only crush once."
     )]
     #[case::they_are_no_act(
-        "just don't overdo it these go into plastic and they strip super easy",
+        "just don't overdo it these go into plastic and they strip easily",
         "Do not overdo it. These go into plastic. They strip easily."
     )]
     #[case::in_sentences(
         "Do not lean on the float arm. It is brittle. Then undo the nozzle.",
         "Do not lean on the float arm. It is brittle."
     )]
+    #[case::a_fourth_reason_is_another_tale(
+        "don't bend the arm it's thin it's old it's brittle it's brown",
+        "Do not bend the arm. It is thin. It is old. It is brittle."
+    )]
     #[case::twice_is_once("don't bend the arm okay so don't bend the arm", "Do not bend the arm.")]
     fn a_reason_stands_with_its_warning(#[case] said: &str, #[case] wanted: &str) {
         assert_eq!(cautions(said), [wanted]);
+    }
+
+    /// "It can catch fire" is about the battery and weighs more than the force: it is not folded into the other.
+    #[test]
+    fn a_graver_warning_keeps_its_own_place() {
+        let told = cautions("don't lean on the float arm the battery is under it and it can catch fire");
+        assert!(told.iter().any(|c| c.starts_with("Do not lean on the float arm.") && !c.contains("fire")), "{told:?}");
+        assert!(told.iter().any(|c| c.contains("fire")), "{told:?}");
     }
 
     #[rstest]

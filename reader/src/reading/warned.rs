@@ -6,12 +6,14 @@
 
 use super::clauses::{self, Clause, Mood};
 use super::deeds::is_order;
+use super::extract::named_hazard;
 use super::lexicon::LEXICON;
 use super::phrases::{NounPhrase, Thing};
 use super::sentences::{self, Token};
 use super::tags::{self, Tag, Tagged};
 use super::wording::capital;
 use crate::recording::{Cue, Recording, SourceFormat};
+use compact_str::CompactString;
 use std::ops::Range;
 
 /// The sentences of a caution, made of what was said; what cannot be parted stays whole.
@@ -54,8 +56,14 @@ pub fn caution(said: &str) -> String {
 /// What everybody who disclaims means, however it was said.
 const OWN_RISK: &str = "You do this work at your own risk.";
 
-/// "This is your own machine and your own risk", "I am not responsible if you break anything."
+/// "This is your own machine and your own risk", "I am not responsible if you break anything."; "open the capacitor bank at
+/// your own risk, it holds a charge" warns of more than that, and stays as it was said.
 fn disclaims(said: &str) -> bool {
+    let told: Vec<CompactString> = sentences::words(said).collect();
+    let told: Vec<&str> = told.iter().map(CompactString::as_str).collect();
+    if named_hazard(&told).is_some() || LEXICON.fragile.any(&told).is_some() || forbids(said) {
+        return false;
+    }
     let said = said.to_lowercase();
     ["own risk", "not responsible", "no liability", "not liable", "nor the maker will pay"]
         .iter()
@@ -89,27 +97,20 @@ fn orders_apart(said: &str) -> String {
 
 /// "Whatever you do, don't pull it, by the way": words that weigh and say nothing.
 fn without_fillers(said: &str) -> String {
-    const FILLERS: [&str; 10] = [
+    const FILLERS: [&str; 8] = [
         "whatever happens, ",
         "whatever happens ",
         "whatever you do, ",
         "whatever you do ",
         ", by the way",
         " by the way",
-        "you know, ",
-        "you know ",
         "obviously, ",
         "obviously ",
     ];
-    const PLAINLY: [(&str, &str); 22] = [
-        ("do not and i mean do not ", "do not "),
-        ("don't and i mean don't ", "don't "),
+    const PLAINLY: [(&str, &str); 12] = [
         ("never ever ", "never "),
         ("it's got ", "it has "),
         ("they've got ", "they have "),
-        ("i'd stay away ", "stay away "),
-        ("i would stay away ", "stay away "),
-        ("i'd keep away ", "keep away "),
         ("the only thing that can go wrong is you ", "you can "),
         ("the thing to watch out for is ", "watch out for "),
         ("the thing to look out for is ", "watch out for "),
@@ -118,11 +119,6 @@ fn without_fillers(said: &str) -> String {
         ("you definitely don't want to ", "you don't want to "),
         ("try not to ", "don't "),
         ("never to ", "never "),
-        ("don't just ", "don't "),
-        ("super easy", "easily"),
-        ("super ", "very "),
-        ("is like ", "is about "),
-        ("it's like ", "it's about "),
         ("just don't ", "don't "),
     ];
     let mut text = said.to_owned();
@@ -138,15 +134,19 @@ fn without_fillers(said: &str) -> String {
 /// A phrase replaced wherever it stands as words of its own, whatever its first letter.
 fn swapped(text: &str, phrase: &str, by: &str) -> String {
     let mut out = String::new();
-    let mut rest = text;
-    while let Some(at) = rest.to_lowercase().find(phrase).filter(|_| rest.is_ascii()) {
-        let own = !phrase.starts_with(char::is_alphabetic)
-            || !rest[..at].chars().next_back().or(out.chars().next_back()).is_some_and(char::is_alphanumeric);
-        out.push_str(&rest[..at]);
-        out.push_str(if own { by } else { &rest[at..at + phrase.len()] });
-        rest = &rest[at + phrase.len()..];
+    let mut at = 0;
+    while let Some(c) = text[at..].chars().next() {
+        let here = text.get(at..at + phrase.len()).is_some_and(|t| t.eq_ignore_ascii_case(phrase));
+        let inside = phrase.starts_with(char::is_alphabetic) && text[..at].ends_with(char::is_alphanumeric);
+        if here && !inside {
+            out.push_str(by);
+            at += phrase.len();
+        } else {
+            out.push(c);
+            at += c.len_utf8();
+        }
     }
-    out + rest
+    out
 }
 
 /// A sentence that was parted where it holds together.
@@ -184,9 +184,7 @@ pub fn tells_what_to_do(text: &str) -> bool {
 fn opens_an_order(words: &[&str]) -> bool {
     let rest = match words {
         ["do", "not", ..] | ["don't" | "never" | "always", _, ..] => return true,
-        ["no", "metal" | "water" | "liquid" | "alcohol" | "force" | "heat" | "solvent" | "grease" | "oil", ..] => {
-            return true;
-        }
+        ["no", rest @ ..] if LEXICON.kept_out.at(rest, 0).is_some() => return true,
         ["only" | "slowly" | "carefully" | "gently" | "just", rest @ ..] => rest,
         all => all,
     };
@@ -558,7 +556,9 @@ impl Sentence<'_> {
             let lower = token.said.as_str();
             let counts = matches!(self.t.tags[at], Tag::Number | Tag::Measure);
             let again = at > start && self.tokens[at - 1].said == token.said && !counts;
-            if is_filler(lower) || again {
+            // "It's like two millimetres"; "like glass" says how.
+            let about = lower == "like" && at + 1 < end && matches!(self.t.tags[at + 1], Tag::Number | Tag::Measure);
+            if is_filler(lower) || again || about {
                 if token.pause && !out.is_empty() && !out.ends_with(',') {
                     out.push(',');
                 }
@@ -673,6 +673,9 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
         ["do", "not", ..] | ["don't", ..] => (None, 0),
         ["i", "don't", _, ..] if !is_no_order(rest[2]) => (Some("do not"), 2),
         ["i", "do", "not", _, ..] if !is_no_order(rest[3]) => (Some("do not"), 3),
+        ["i'd", verb, _, ..] | ["i", "'d" | "would", verb, _, ..] if orders_alone(verb) && !is_opinion(verb) => {
+            (Some(""), if rest[0] == "i" { 2 } else { 1 })
+        }
         ["i", "always", verb, _, ..] if orders_alone(verb) => (Some("always"), 2),
         ["i", "wouldn't", _, ..] if !is_no_order(rest[2]) => (Some("do not"), 2),
         ["i", "never", _, ..] if !is_no_order(rest[2]) => (Some("never"), 2),
@@ -689,7 +692,7 @@ fn order(said: &[&str]) -> (Option<&'static str>, usize) {
             if orders_alone(verb)
                 // "I put mine in upside down the first time": once, and no order.
                 && !said.contains(&"mine")
-                && !matches!(*verb, "prefer" | "think" | "like" | "know" | "want" | "mean") =>
+                && !is_opinion(verb) =>
         {
             (Some(""), 1)
         }
@@ -703,6 +706,25 @@ fn is_no_order(verb: &str) -> bool {
     matches!(
         verb,
         "need" | "have" | "see" | "feel" | "notice" | "hear" | "know" | "like" | "enjoy" | "want" | "think" | "mean"
+    )
+}
+
+/// "I'd say it holds": what somebody thinks, and nobody does.
+fn is_opinion(verb: &str) -> bool {
+    matches!(
+        verb,
+        "prefer"
+            | "think"
+            | "like"
+            | "know"
+            | "want"
+            | "mean"
+            | "say"
+            | "guess"
+            | "love"
+            | "hate"
+            | "recommend"
+            | "suggest"
     )
 }
 
@@ -909,6 +931,19 @@ mod tests {
         "If it does not want to come out, double check that you have not missed a screw."
     )]
     #[case::own_risk("A word first, this is your own machine and your own risk.", "You do this work at your own risk.")]
+    #[case::a_danger_at_your_own_risk(
+        "Lift the glass at your own risk, it splinters.",
+        "Lift the glass at your own risk, it splinters."
+    )]
+    #[case::a_material("Do not use super glue.", "Do not use super glue.")]
+    #[case::what_it_is_like("The plastic is like glass.", "The plastic is like glass.")]
+    #[case::like_a_figure("It is like two millimetres of plastic.", "It is two millimetres of plastic.")]
+    #[case::not_merely("Don't just rip it off.", "Do not just rip it off.")]
+    #[case::i_would("I'd stay away from the corner.", "Stay away from the corner.")]
+    #[case::in_any_letters(
+        "Whatever you do, don't lean on the spout – ever – at 30 °C, by the way.",
+        "Do not lean on the spout ever at 30 °C."
+    )]
     #[case::no_liability("I am not responsible if you break anything.", "You do this work at your own risk.")]
     #[case::fillers("Whatever you do, don't lean on the spout, by the way.", "Do not lean on the spout.")]
     #[case::try_not("Try not to touch the contacts.", "Do not touch the contacts.")]

@@ -375,25 +375,17 @@ impl Drafter {
     fn warning(&mut self, source: &Source<'_>, at: usize, row: &mut Row) {
         let statements = &source.reading.statements;
         let statement = &statements[at];
-        let warns =
-            matches!(statement.kind, StatementKind::Caution | StatementKind::Condition) || tells_facts(statement);
-        let Some(about) = statement.facts.cautions.first().filter(|_| warns) else { return };
+        let Some(about) = reading::subject_at(statements, at).filter(|_| reading::warns(statement)) else { return };
         let Some(step) = row.warned(statement) else { return };
         let text = reading::caution_at(statements, at);
+        let said = statements[reading::breaths(statements, at)].iter().map(|s| evidence(source, s));
         // Said twice for one step, it is read once.
-        if self.manual.cautions.values().any(|c| c.step == step && c.text == text) {
+        if let Some(same) = self.manual.cautions.values_mut().find(|c| c.step == step && c.text == text) {
+            same.evidence.extend(said);
             return;
         }
         let id = self.ids.make(CautionId);
-        let caution = Caution {
-            id,
-            step,
-            about: *about,
-            hazard: None,
-            text,
-            level: None,
-            evidence: statements[reading::breaths(statements, at)].iter().map(|s| evidence(source, s)).collect(),
-        };
+        let caution = Caution { id, step, about, hazard: None, text, level: None, evidence: said.collect() };
         self.manual.cautions.insert(id, caution);
     }
 
@@ -789,6 +781,16 @@ mod tests {
         let manual = drafted(&format!("[0:00] {said}"));
         let tools: Vec<&str> = manual.steps.values().flat_map(|s| &s.tools).map(String::as_str).collect();
         assert_eq!(tools, wanted);
+    }
+
+    /// Both seconds stand behind the words, and what only gives the reason is no caution of its own.
+    #[test]
+    fn a_caution_has_the_reasons_told_beside_it_and_their_seconds() {
+        let manual = drafted(
+            "[0:00] Lift off the rear lid. Do not pull on the wires. They tear. Then take out the pump. Do not pull on the wires. They tear.",
+        );
+        let told: Vec<(&str, usize)> = manual.cautions.values().map(|c| (&c.text[..], c.evidence.len())).collect();
+        assert_eq!(told, [("Do not pull on the wires. They tear.", 4)]);
     }
 
     const LAMP: &str = "[0:00] Remove four Phillips PH1 screws, length 8 millimetres, from the base plate. Lift off the base plate.\n\n\

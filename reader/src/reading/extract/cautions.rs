@@ -306,11 +306,9 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
         })
         .or_else(|| {
             // "No liquids near the keyboard."
-            const KEPT_OUT: [&str; 9] =
-                ["liquid", "water", "alcohol", "metal", "finger", "spray", "oil", "pressure", "heat"];
             let words = t.words.strip_prefix(&["please"]).unwrap_or(&t.words);
             let bare = words.first() == Some(&"no") && clauses.iter().all(|c| c.verb.is_none_or(|v| v > 4));
-            (bare && words.get(1).is_some_and(|w| KEPT_OUT.contains(w))).then_some(0..t.len().min(5))
+            (bare && LEXICON.kept_out.at(words, 1).is_some()).then_some(0..t.len().min(5))
         })
         .or_else(|| {
             // "never metal", "no grease".
@@ -330,10 +328,7 @@ fn forbidden(t: &Tagged<'_>, clauses: &[Clause]) -> Option<Range<usize>> {
 
 /// What does harm whenever it is done.
 fn is_rough(verb: &str) -> bool {
-    matches!(
-        verb,
-        "rip" | "yank" | "pull" | "tug" | "jerk" | "force" | "bend" | "twist" | "pry" | "tear" | "throw" | "lift"
-    )
+    matches!(verb, "rip" | "yank" | "pull" | "tug" | "jerk" | "force" | "bend" | "twist" | "pry" | "tear" | "lift")
 }
 
 /// "Don't bridge those contacts": forbidden, by a word that no list has among the verbs.

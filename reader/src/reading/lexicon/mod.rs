@@ -42,6 +42,8 @@ pub(super) struct Lexicon {
     pub caution_triggers: PhraseTable<()>,
     pub harm: PhraseTable<()>,
     pub fragile: PhraseTable<()>,
+    /// What "no …" keeps out: metal, water.
+    pub kept_out: PhraseTable<()>,
     /// What a warning is about, with the weight of the words.
     pub caution_subjects: PhraseTable<(CautionSubject, u32)>,
     pub caution_order: Vec<CautionSubject>,
@@ -286,6 +288,7 @@ struct CautionFile {
     triggers: Vec<String>,
     harm: Vec<String>,
     fragile: Vec<String>,
+    kept_out: Vec<String>,
     one_way: Vec<String>,
     decisive: Vec<DecisiveRow>,
     subject: Vec<SubjectRow>,
@@ -465,6 +468,7 @@ pub(super) static LEXICON: LazyLock<Lexicon> = LazyLock::new(|| {
         caution_triggers: plain(cautions.triggers),
         harm: plain(cautions.harm),
         fragile: plain(cautions.fragile),
+        kept_out: plain(cautions.kept_out),
         one_way: plain(cautions.one_way),
         decisive: PhraseTable::new(
             cautions.decisive.into_iter().flat_map(|d| d.words.into_iter().map(move |w| (w, d.about))),
